@@ -1,0 +1,100 @@
+package dsp
+
+// DelayLine is a ring of samples with reads at whole and fractional delays.
+type DelayLine struct {
+	buf  []float64
+	mask int
+	pos  int
+}
+
+// NewDelayLine holds at least the given number of frames.
+func NewDelayLine(frames int) *DelayLine {
+	size := 4
+	for size < frames+4 {
+		size *= 2
+	}
+	return &DelayLine{buf: make([]float64, size), mask: size - 1}
+}
+
+// Write puts the next sample in.
+func (d *DelayLine) Write(x float64) {
+	d.pos = (d.pos + 1) & d.mask
+	d.buf[d.pos] = x
+}
+
+// Read returns the sample written n writes before the newest one.
+func (d *DelayLine) Read(n int) float64 { return d.buf[(d.pos-n)&d.mask] }
+
+// ReadAt returns the sample at a fractional delay of at least one frame, by
+// four-point third-order Hermite interpolation.
+func (d *DelayLine) ReadAt(delay float64) float64 {
+	n := int(delay)
+	f := delay - float64(n)
+	if f == 0 {
+		return d.Read(n)
+	}
+	a, b, c, e := d.Read(n-1), d.Read(n), d.Read(n+1), d.Read(n+2)
+	c1 := 0.5 * (c - a)
+	c2 := a - 2.5*b + 2*c - 0.5*e
+	c3 := 0.5*(e-a) + 1.5*(b-c)
+	return ((c3*f+c2)*f+c1)*f + b
+}
+
+// Clear empties the line.
+func (d *DelayLine) Clear() { clear(d.buf) }
+
+// CopyFrom takes over the content of a line, also of another length: the
+// newest samples that fit are kept.
+func (d *DelayLine) CopyFrom(o *DelayLine) {
+	if len(d.buf) == len(o.buf) {
+		copy(d.buf, o.buf)
+		d.pos = o.pos
+		return
+	}
+	n := min(len(d.buf), len(o.buf))
+	clear(d.buf)
+	d.pos = n - 1
+	for i := 0; i < n; i++ {
+		d.buf[n-1-i] = o.Read(i)
+	}
+}
+
+// Shift delays a block by a fixed number of frames, in place: what latency
+// compensation is made of. The zero value delays by nothing.
+type Shift struct {
+	buf []float64
+	pos int
+}
+
+// NewShift delays by the given number of frames.
+func NewShift(frames int) *Shift { return &Shift{buf: make([]float64, frames)} }
+
+// Frames returns the delay.
+func (s *Shift) Frames() int { return len(s.buf) }
+
+// Process replaces each sample by the one that came the delay's length before.
+func (s *Shift) Process(x []float64) {
+	if len(s.buf) == 0 {
+		return
+	}
+	for i, v := range x {
+		x[i] = s.buf[s.pos]
+		s.buf[s.pos] = v
+		if s.pos++; s.pos == len(s.buf) {
+			s.pos = 0
+		}
+	}
+}
+
+// Clear empties it.
+func (s *Shift) Clear() { clear(s.buf) }
+
+// CopyFrom takes over the newest samples of another shift.
+func (s *Shift) CopyFrom(o *Shift) {
+	n := min(len(s.buf), len(o.buf))
+	clear(s.buf)
+	s.pos = 0
+	for i := 0; i < n; i++ { // the i-th newest of o becomes the i-th newest here
+		s.buf[len(s.buf)-1-i] = o.buf[((o.pos-1-i)%len(o.buf)+len(o.buf))%len(o.buf)]
+	}
+}

@@ -1,0 +1,161 @@
+package dsp
+
+import "math"
+
+// poles returns a1 and a2 for a pole pair at w (radians per frame) and q, by
+// impulse invariance.
+func poles(w, q float64) (a1, a2 float64) {
+	d := 1 / (2 * q)
+	if d <= 1 {
+		a1 = -2 * Exp(-d*w) * math.Cos(math.Sqrt(1-d*d)*w)
+	} else {
+		r := math.Sqrt(d*d - 1)
+		a1 = -(Exp((r-d)*w) + Exp((-r-d)*w))
+	}
+	return a1, Exp(-2 * d * w)
+}
+
+type grid struct{ p0, p1, p2, a0, a1, a2 float64 }
+
+func gridAt(w, a1, a2 float64) grid {
+	s := math.Sin(w / 2)
+	p1 := s * s
+	p0 := 1 - p1
+	return grid{p0, p1, 4 * p0 * p1, sq(1 + a1 + a2), sq(1 - a1 + a2), -4 * a2}
+}
+
+func (g grid) den() float64 { return g.a0*g.p0 + g.a1*g.p1 + g.a2*g.p2 }
+
+// LowPass is a second-order low pass with -3 dB at freq for q = 0.7071.
+func LowPass(freq, q, rate float64) Section {
+	return prototype{func(f float64) float64 {
+		x := sq(f / freq)
+		return 1 / (sq(1-x) + x/(q*q))
+	}, freq, 0, freq, q}.section(rate)
+}
+
+// HighPass is a second-order high pass.
+func HighPass(freq, q, rate float64) Section {
+	return prototype{func(f float64) float64 {
+		x := sq(f / freq)
+		return x * x / (sq(1-x) + x/(q*q))
+	}, freq, 2, freq, q}.section(rate)
+}
+
+// BandPass is a second-order band pass with unity gain at its centre.
+func BandPass(freq, q, rate float64) Section {
+	return prototype{func(f float64) float64 {
+		x := sq(f / freq)
+		return x / (q * q) / (sq(1-x) + x/(q*q))
+	}, freq, 1, freq, q}.section(rate)
+}
+
+// Notch removes one frequency: its zeros lie on the unit circle at exactly
+// that frequency.
+func Notch(freq, q, rate float64) Section {
+	w := 2 * math.Pi * freq / rate
+	a1, a2 := poles(w, q)
+	b := -2 * math.Cos(w)
+	k := (1 + a1 + a2) / (2 + b)
+	return Section{k, k * b, k, a1, a2}
+}
+
+// Bell raises or lowers a region around a frequency by gain dB. Its width is
+// that of q at half the gain in dB, for boost and cut alike: a cut is the exact
+// reciprocal of the boost.
+func Bell(freq, gain, q, rate float64) Section {
+	if gain < 0 {
+		return Bell(freq, -gain, q, rate).Invert()
+	}
+	if gain < 1e-9 {
+		return Through
+	}
+	a := Gain(gain / 2)
+	return prototype{func(f float64) float64 {
+		x := sq(f / freq)
+		return (sq(1-x) + x*a*a/(q*q)) / (sq(1-x) + x/(a*a*q*q))
+	}, freq, 0, freq, q * a}.section(rate)
+}
+
+// ShelfPower is the squared magnitude of the analogue second-order shelf that
+// the digital shelves are fitted to: half the gain in dB at freq, slope by q.
+func ShelfPower(high bool, freq, gain, q, f float64) float64 {
+	a := Gain(gain / 2)
+	x := f / freq
+	if high {
+		if x == 0 {
+			return 1
+		}
+		x = 1 / x
+	}
+	r := a * x * x / (q * q)
+	return a * a * (sq(a-x*x) + r) / (sq(1-a*x*x) + r)
+}
+
+// Shelf returns a low or high shelf of gain dB. A cut is the reciprocal of the boost.
+func Shelf(high bool, freq, gain, q, rate float64) Section {
+	if gain < 0 {
+		return Shelf(high, freq, -gain, q, rate).Invert()
+	}
+	if gain < 1e-9 {
+		return Through
+	}
+	a := math.Sqrt(Gain(gain / 2))
+	pole := freq / a
+	if high {
+		pole = freq * a
+	}
+	return prototype{func(f float64) float64 { return ShelfPower(high, freq, gain, q, f) }, freq, 0, pole, q}.section(rate)
+}
+
+// firstOrder returns the pole and the prototype's magnitude at half the rate.
+func firstOrder(freq, rate float64) (a1, half float64) {
+	w := 2 * math.Pi * freq / rate
+	return -Exp(-w), 1 / math.Sqrt(1+sq(math.Pi/w))
+}
+
+// LowPass1 is a first-order low pass, matched at zero and at half the rate.
+func LowPass1(freq, rate float64) Section {
+	a1, half := firstOrder(freq, rate)
+	dc, ny := 1+a1, half*(1-a1)
+	return Section{(dc + ny) / 2, (dc - ny) / 2, 0, a1, 0}
+}
+
+// HighPass1 is a first-order high pass, matched at zero and at half the rate.
+func HighPass1(freq, rate float64) Section {
+	a1, half := firstOrder(freq, rate)
+	b := math.Sqrt(1-half*half) * (1 - a1) / 2
+	return Section{b, -b, 0, a1, 0}
+}
+
+// Butterworth fills dst with the sections of a low (or high) pass of the given
+// order, 1 to 8, -3 dB at freq, and returns how many were used. For the second
+// order q sets the resonance (0.7071 is Butterworth's); for others it is ignored.
+func Butterworth(dst []Section, high bool, order int, freq, q, rate float64) int {
+	n := 0
+	put := func(s Section) { dst[n] = s; n++ }
+	if order%2 == 1 {
+		if high {
+			put(HighPass1(freq, rate))
+		} else {
+			put(LowPass1(freq, rate))
+		}
+	}
+	for k := 0; k < order/2; k++ {
+		pairQ := q
+		if order != 2 {
+			// pole angles from the negative real axis
+			angle := math.Pi * (float64(k) + 0.5) / float64(order)
+			if order%2 == 1 {
+				angle = math.Pi * float64(k+1) / float64(order)
+			}
+			pairQ = 1 / (2 * math.Cos(angle))
+		}
+		if high {
+			put(HighPass(freq, pairQ, rate))
+		} else {
+			put(LowPass(freq, pairQ, rate))
+		}
+	}
+	return n
+}

@@ -1,0 +1,48 @@
+package dsp
+
+import "math"
+
+// Hash scrambles n (the finaliser of SplitMix64, Steele et al. 2014).
+func Hash(n uint64) uint64 {
+	n += 0x9e3779b97f4a7c15
+	n = (n ^ (n >> 30)) * 0xbf58476d1ce4e5b9
+	n = (n ^ (n >> 27)) * 0x94d049bb133111eb
+	return n ^ (n >> 31)
+}
+
+// White returns the n-th value of a white noise in [-1, 1). It is a pure
+// function of seed and n, so any frame of it can be computed on its own.
+func White(seed uint64, n int64) float64 {
+	return float64(int64(Hash(seed^Hash(uint64(n))))) / float64(1<<63)
+}
+
+// Drift returns smooth noise in [-1, 1] at the given phase: white values at the
+// whole phases joined by raised cosines. It is a pure function of its arguments.
+func Drift(seed uint64, phase float64) float64 {
+	whole := math.Floor(phase)
+	f := phase - whole
+	a, b := White(seed, int64(whole)), White(seed, int64(whole)+1)
+	return a + (b-a)*(0.5-0.5*math.Cos(math.Pi*f))
+}
+
+// Dither adds triangular noise of ±1 step before rounding to steps of 1/scale
+// (Lipshitz, Wannamaker, Vanderkooy, JAES 1992). It is seeded, so that two
+// exports of the same sound are equal.
+type Dither struct {
+	Scale float64 // steps per unit, such as 32768
+	n     int64
+}
+
+// Round returns the dithered sample in whole steps, clipped to the range.
+func (d *Dither) Round(x float64) int32 {
+	d.n++
+	tri := (White(0x5ea, d.n) + White(0x71de, d.n)) / 2 * 1
+	v := math.Floor(x*d.Scale + tri + 0.5)
+	if v > d.Scale-1 {
+		v = d.Scale - 1
+	}
+	if v < -d.Scale {
+		v = -d.Scale
+	}
+	return int32(v)
+}

@@ -1,0 +1,100 @@
+package dsp
+
+import (
+	"math"
+	"slices"
+)
+
+func sortFloats(x []float64) { slices.Sort(x) }
+
+// TruePeak estimates the peak of the continuous signal by polyphase
+// interpolation (ITU-R BS.1770-5, annex 2). With 4 phases it is within
+// +0.2/-0.4 dB, enough for a meter.
+type TruePeak struct {
+	phases [][]float64 // taps of each phase, oldest sample first
+	hist   []float64
+	pos    int
+	peak   float64
+}
+
+// NewTruePeak interpolates by factor (4 for meters, more for verification)
+// with the given number of taps per phase.
+func NewTruePeak(factor, taps int) *TruePeak {
+	t := &TruePeak{hist: make([]float64, 2*taps)}
+	for p := 0; p < factor; p++ {
+		c := make([]float64, taps)
+		sum := 0.0
+		for i := range c {
+			x := float64(i) - float64(taps)/2 + 1 - float64(p)/float64(factor)
+			c[taps-1-i] = sinc(x) * kaiser(x/(float64(taps)/2), 8)
+			sum += c[taps-1-i]
+		}
+		for i := range c {
+			c[i] /= sum
+		}
+		t.phases = append(t.phases, c)
+	}
+	return t
+}
+
+// Feed takes a block in.
+func (t *TruePeak) Feed(x []float64) {
+	n := len(t.phases[0])
+	for _, v := range x {
+		t.hist[t.pos], t.hist[t.pos+n] = v, v // written twice, so that a window is always contiguous
+		if t.pos++; t.pos == n {
+			t.pos = 0
+		}
+		w := t.hist[t.pos : t.pos+n]
+		if a := math.Abs(v); a > t.peak {
+			t.peak = a
+		}
+		for _, c := range t.phases[1:] {
+			s := 0.0
+			for i, k := range c {
+				s += k * w[i]
+			}
+			if s < 0 {
+				s = -s
+			}
+			if s > t.peak {
+				t.peak = s
+			}
+		}
+	}
+}
+
+// Take returns the highest value since the last Take, as a factor.
+func (t *TruePeak) Take() float64 {
+	p := t.peak
+	t.peak = 0
+	return p
+}
+
+func sinc(x float64) float64 {
+	if x == 0 {
+		return 1
+	}
+	return math.Sin(math.Pi*x) / (math.Pi * x)
+}
+
+// kaiser is the Kaiser window over -1..1.
+func kaiser(x, beta float64) float64 {
+	if x <= -1 || x >= 1 {
+		return 0
+	}
+	return bessel(beta*math.Sqrt(1-x*x)) / bessel(beta)
+}
+
+// bessel is the modified Bessel function of order zero, by its power series.
+func bessel(x float64) float64 {
+	s, t := 1.0, 1.0
+	for k := 1; k < 60; k++ {
+		t *= (x / 2 / float64(k)) * (x / 2 / float64(k))
+		s += t
+		if t < 1e-18*s {
+			break
+		}
+	}
+	return s
+}

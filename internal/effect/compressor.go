@@ -1,0 +1,151 @@
+package effect
+
+import (
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/param"
+)
+
+// compressor is a feed-forward compressor in the log domain with a soft knee
+// and a branching smoother on the reduction (Giannoulis, Massberg, Reiss, JAES
+// 2012). Attack and release are time constants: after that time 63 % of a step of
+// the reduction is reached. Both sides get the reduction of the louder one.
+var compressor = Kind{
+	Info: Info{
+		ID: "compressor", Version: 1, Name: "Compressor", Family: "Dynamics", Mix: 100, MixLaw: "blend",
+		Says:     "Turns down what is above a threshold, to even out a performance or shape its attack.",
+		Synonyms: []string{"dynamics", "squeeze", "level", "glue", "control", "punch", "leveller"},
+		Live:     []string{"in", "out", "reduction"},
+		Params: []param.Param{
+			{Name: "threshold", Label: "Threshold", Unit: "dB", Says: "Above this level the signal is turned down.", Min: -60, Max: 0, Default: -24, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "ratio", Label: "Ratio", Unit: ": 1", Says: "How many decibels in give one decibel out above the threshold.", Min: 1, Max: 50, Default: 2.5, Taper: param.Log, Step: 5, Digits: 1},
+			{Name: "knee", Label: "Knee", Unit: "dB", Says: "How wide the bend around the threshold is.", Min: 0, Max: 24, Default: 6, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "attack", Label: "Attack", Unit: "ms", Says: "How fast it turns down: 63 % of the way in this time.", Min: 0.05, Max: 250, Default: 10, Taper: param.Log, Step: 5, Digits: 2},
+			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it lets go again: 63 % of the way in this time.", Min: 5, Max: 3000, Default: 120, Taper: param.Log, Step: 5, Digits: 0},
+			{Name: "makeup", Label: "Make-up", Unit: "dB", Says: "Gain after the reduction.", Min: -12, Max: 24, Default: 2, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "detector", Label: "Detector", Says: "What counts as level: every peak, or the power over about 10 ms.", Max: 1, Taper: param.Choice, Choices: []string{"peak", "RMS"}},
+		},
+	},
+	New:  func(rate float64) Processor { return &comp{rate: rate, power: dsp.Decay(0.01, rate)} },
+	Draw: drawCompressor,
+}
+
+type comp struct {
+	rate            float64
+	power           float64 // one-pole factor of the RMS detector
+	mean            float64
+	reduction       float64 // dB, 0 or above
+	in, out, most   float64 // since the last report
+	knee, thr, slop float64
+	attack, release float64
+	last            [6]float64
+}
+
+// computeReduction is the static curve: dB of reduction for a level in dB.
+// slope is 1 - 1/ratio.
+func computeReduction(level, threshold, slope, knee float64) float64 {
+	over := level - threshold
+	if 2*over <= -knee {
+		return 0
+	}
+	if 2*over >= knee {
+		return slope * over
+	}
+	d := over + knee/2
+	return slope * d * d / (2 * knee)
+}
+
+func (c *comp) Process(s *Span) {
+	keyL, keyR := s.KeyL, s.KeyR
+	if keyL == nil {
+		keyL, keyR = s.L, s.R
+	}
+	rms := s.Values[6].At(0) != 0
+	makeup := &s.Values[5]
+	for from := 0; from < len(s.L); {
+		to, _ := s.piece(from)
+		c.look(s, from)
+		floor := dsp.Gain(c.thr - c.knee/2) // below this linear level nothing is reduced
+		red, mean := c.reduction, c.mean
+		peak := 0.0
+		for i := from; i < to; i++ {
+			a, b := math.Abs(keyL[i]), math.Abs(keyR[i])
+			if b > a {
+				a = b
+			}
+			if rms {
+				mean = a*a + (mean-a*a)*c.power
+				a = math.Sqrt(mean)
+			}
+			if a > peak {
+				peak = a
+			}
+			want := 0.0
+			if a > floor {
+				want = computeReduction(math.Log(a)*(20/math.Ln10), c.thr, c.slop, c.knee)
+			}
+			if want > red {
+				red = want + (red-want)*c.attack
+			} else {
+				red = want + (red-want)*c.release
+			}
+			g := dsp.Exp((makeup.At(i) - red) * (math.Ln10 / 20))
+			s.L[i] *= g
+			s.R[i] *= g
+		}
+		c.reduction, c.mean = dsp.Flush(red), dsp.Flush(mean)
+		c.in = max(c.in, peak)
+		c.most = max(c.most, red)
+		from = to
+	}
+	for i, l := range s.L {
+		c.out = max(c.out, math.Abs(l), math.Abs(s.R[i]))
+	}
+}
+
+// look takes the parameters at a frame; factors are computed only when they moved.
+func (c *comp) look(s *Span, i int) {
+	var v [6]float64
+	for k := range v {
+		v[k] = s.Values[k].At(i)
+	}
+	if v == c.last {
+		return
+	}
+	c.last = v
+	c.thr, c.knee = v[0], max(v[2], 1e-6)
+	c.slop = 1 - 1/v[1]
+	c.attack, c.release = dsp.Decay(v[3]/1000, c.rate), dsp.Decay(v[4]/1000, c.rate)
+}
+
+func (c *comp) Reset() { *c = comp{rate: c.rate, power: c.power} }
+
+func (c *comp) CopyFrom(o Processor) { *c = *o.(*comp) }
+
+// Report gives the peak in and out and the deepest reduction since the last report, in dB.
+func (c *comp) Report(dst []float64) {
+	dst[0], dst[1], dst[2] = dsp.Decibels(c.in), dsp.Decibels(c.out), c.most
+	c.in, c.out, c.most = 0, 0, c.reduction
+}
+
+func drawCompressor(_, _ float64, v []float64) Picture {
+	level := Axis{Unit: "dB", Min: -60, Max: 0, Ticks: []float64{-50, -40, -30, -20, -10}}
+	x, y := level, level
+	x.Label, y.Label = "in", "out"
+	slope := 1 - 1/v[1]
+	out := func(in float64) float64 {
+		return in - computeReduction(in, v[0], slope, max(v[2], 1e-6)) + v[5]
+	}
+	main := x.curve("out", "main", out)
+	main.Fill = true
+	return Picture{
+		Says: "Output against input level; above the threshold the line is flatter.", X: x, Y: y,
+		Curves: []Curve{x.curve("unchanged", "ghost", func(in float64) float64 { return in }), main},
+		Handles: []Handle{
+			{Label: "Threshold", X: v[0], Y: out(v[0]), ParamX: "threshold", ParamY: "makeup"},
+			{Label: "Ratio", X: 0, Y: out(0), ParamY: "ratio"},
+		},
+		Live: &Live{X: 0, Y: 1, Reduction: 2},
+	}
+}

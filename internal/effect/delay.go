@@ -1,0 +1,253 @@
+package effect
+
+import (
+	"fmt"
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/param"
+)
+
+// note is a length of the note list, in quarter notes.
+type note struct {
+	name     string
+	quarters float64
+}
+
+var notes = []note{
+	{"1/32", 0.125}, {"1/16 triplet", 1. / 6}, {"1/16", 0.25}, {"1/8 triplet", 1. / 3}, {"1/16 dotted", 0.375},
+	{"1/8", 0.5}, {"1/4 triplet", 2. / 3}, {"1/8 dotted", 0.75}, {"1/4", 1}, {"1/2 triplet", 4. / 3},
+	{"1/4 dotted", 1.5}, {"1/2", 2}, {"1/2 dotted", 3}, {"1/1", 4},
+}
+
+func noteNames() []string {
+	var n []string
+	for _, x := range notes {
+		n = append(n, x.name)
+	}
+	return n
+}
+
+const delayMax = 4.0 // seconds
+
+// delay repeats the signal. Times are whole frames when they stand still, so
+// echoes are exact to the sample; while they move the line is read by Hermite
+// interpolation. The cuts (first order, in Hz) and a saturator that only works
+// above full scale stand inside the loop, and feedback ends at 100 %, so it
+// cannot run away. With both cuts at the end of their travel they are out.
+var delay = Kind{
+	Info: Info{
+		ID: "delay", Version: 1, Name: "Delay", Family: "Time", Mix: 25, MixLaw: "add",
+		Says:     "Repeats the signal after a time, again and again, softer each time.",
+		Synonyms: []string{"echo", "repeat", "ping pong", "slap", "bounce"},
+		Params: []param.Param{
+			{Name: "sync", Label: "Time in", Says: "Whether the time is a note length, which follows the tempo, or milliseconds.", Max: 1, Taper: param.Choice, Choices: []string{"notes", "milliseconds"}},
+			{Name: "note", Label: "Note", Says: "The time between echoes as a note length.", Max: float64(len(notes) - 1), Default: 7, Taper: param.Choice, Choices: noteNames()},
+			{Name: "time", Label: "Time", Unit: "ms", Says: "The time between echoes, when it is set in milliseconds.", Min: 1, Max: 4000, Default: 350, Taper: param.Log, Step: 2, Digits: 1},
+			{Name: "feedback", Label: "Feedback", Unit: "%", Says: "How much of each echo goes round again.", Min: 0, Max: 100, Default: 35, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "route", Label: "Route", Says: "Where the echoes go: straight on, across to the other side, or from side to side.", Max: 2, Taper: param.Choice, Choices: []string{"straight", "crossed", "side to side"}},
+			{Name: "lowcut", Label: "Low cut", Unit: "Hz", Says: "Takes the lows out of each echo. At 20 Hz it is out.", Min: 20, Max: 2000, Default: 120, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "Takes the highs out of each echo. At 20 kHz it is out.", Min: 500, Max: 20000, Default: 6000, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "width", Label: "Width", Unit: "%", Says: "How far apart the echoes of left and right are.", Min: 0, Max: 100, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "change", Label: "Change of time", Says: "How a new time is reached: gliding, which bends the pitch, or by a cross-fade.", Default: 1, Max: 1, Taper: param.Choice, Choices: []string{"glide", "cross-fade"}},
+		},
+	},
+	New:  func(rate float64) Processor { return newEcho(rate) },
+	Tail: delayTail,
+	Draw: drawDelay,
+}
+
+func delaySeconds(v []float64, tempo float64) float64 {
+	if v[0] == 0 {
+		return min(notes[int(v[1])].quarters*60/tempo, delayMax)
+	}
+	return v[2] / 1000
+}
+
+func delayTail(v []float64, tempo float64) float64 {
+	t, fb := delaySeconds(v, tempo), v[3]/100
+	if fb <= 0 {
+		return t + 0.05
+	}
+	if fb >= 0.999 {
+		return 60
+	}
+	return min(60, t*(1+math.Ceil(-100/dsp.Decibels(fb))))
+}
+
+type echo struct {
+	rate       float64
+	l, r       *dsp.DelayLine
+	frames     float64 // where the line is read
+	next       float64 // where a cross-fade leads
+	fade       int     // frames of the cross-fade left
+	fadeFrames int
+	glide      float64
+	fresh      bool
+	low, high  dsp.Section
+	lowHz      float64
+	highHz     float64
+	lowL, lowR dsp.Biquad
+	hiL, hiR   dsp.Biquad
+}
+
+func newEcho(rate float64) *echo {
+	n := int(rate*delayMax) + 8
+	return &echo{rate: rate, l: dsp.NewDelayLine(n), r: dsp.NewDelayLine(n), fresh: true,
+		fadeFrames: int(rate * 0.03), glide: 1 - dsp.Decay(0.06, rate)}
+}
+
+func (e *echo) Process(s *Span) {
+	for from := 0; from < len(s.L); {
+		to, onGrid := s.piece(from)
+		if onGrid || e.fresh {
+			e.look(s, from)
+		}
+		e.run(s, from, to)
+		from = to
+	}
+	e.lowL.Flush()
+	e.lowR.Flush()
+	e.hiL.Flush()
+	e.hiR.Flush()
+}
+
+// look takes the parameters at a grid point.
+func (e *echo) look(s *Span, i int) {
+	var v [9]float64
+	for k := range v {
+		v[k] = s.Values[k].At(i)
+	}
+	want := max(1, math.Round(delaySeconds(v[:], s.Tempo)*e.rate))
+	switch {
+	case e.fresh:
+		e.frames, e.next = want, want
+	case v[8] == 0:
+		if e.fade == 0 {
+			e.next = want
+		}
+	case e.fade == 0 && want != e.frames:
+		e.next, e.fade = want, e.fadeFrames
+	}
+	if e.fresh || v[5] != e.lowHz {
+		e.lowHz, e.low = v[5], dsp.HighPass1(v[5], e.rate)
+	}
+	if e.fresh || v[6] != e.highHz {
+		e.highHz, e.high = v[6], dsp.LowPass1(min(v[6], e.rate*0.45), e.rate)
+	}
+	e.fresh = false
+}
+
+func (e *echo) run(s *Span, from, to int) {
+	route := int(s.Values[4].At(from))
+	width := &s.Values[7]
+	feedback := &s.Values[3]
+	for i := from; i < to; i++ {
+		var l, r float64
+		switch {
+		case e.fade > 0:
+			w := 0.5 + 0.5*math.Cos(math.Pi*float64(e.fade)/float64(e.fadeFrames))
+			a, b := e.frames-1, e.next-1
+			l = e.l.ReadAt(max(a, 0))*(1-w) + e.l.ReadAt(max(b, 0))*w
+			r = e.r.ReadAt(max(a, 0))*(1-w) + e.r.ReadAt(max(b, 0))*w
+			if e.fade--; e.fade == 0 {
+				e.frames = e.next
+			}
+		case e.next != e.frames: // gliding
+			d := e.next - e.frames
+			if math.Abs(d) < 0.002 {
+				e.frames = e.next
+			} else {
+				e.frames += max(-0.5, min(0.5, d*e.glide))
+			}
+			l, r = e.l.ReadAt(max(e.frames-1, 1)), e.r.ReadAt(max(e.frames-1, 1))
+		default:
+			n := int(e.frames) - 1
+			l, r = e.l.Read(n), e.r.Read(n)
+		}
+		if e.lowHz > 20 {
+			l, r = e.lowL.Next(&e.low, l), e.lowR.Next(&e.low, r)
+		}
+		if e.highHz < 20000 {
+			l, r = e.hiL.Next(&e.high, l), e.hiR.Next(&e.high, r)
+		}
+		fb := feedback.At(i) * 0.01
+		x, y := s.L[i], s.R[i]
+		switch route {
+		case 1: // each side feeds the other
+			x, y = x+fb*bounded(r), y+fb*bounded(l)
+		case 2: // all of it starts on the left and goes from side to side
+			x, y = (x+y)*0.5+fb*bounded(r), bounded(l)
+		default:
+			x, y = x+fb*bounded(l), y+fb*bounded(r)
+		}
+		e.l.Write(dsp.Flush(x))
+		e.r.Write(dsp.Flush(y))
+		if w := width.At(i); w != 100 {
+			m, d := (l+r)*0.5, (l-r)*0.5*(w*0.01)
+			l, r = m+d, m-d
+		}
+		s.L[i], s.R[i] = l, r
+	}
+}
+
+// bounded passes what is below full scale untouched and bends the rest
+// towards twice full scale.
+func bounded(x float64) float64 {
+	switch {
+	case x > 1:
+		return 1 + dsp.Tanh(x-1)
+	case x < -1:
+		return -1 + dsp.Tanh(x+1)
+	}
+	return x
+}
+
+func (e *echo) Reset() {
+	e.l.Clear()
+	e.r.Clear()
+	e.lowL, e.lowR, e.hiL, e.hiR = dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}
+	e.fade, e.fresh = 0, true
+}
+
+func (e *echo) CopyFrom(o Processor) {
+	p := o.(*echo)
+	l, r := e.l, e.r
+	*e = *p
+	e.l, e.r = l, r
+	e.l.CopyFrom(p.l)
+	e.r.CopyFrom(p.r)
+}
+
+func drawDelay(_, tempo float64, v []float64) Picture {
+	t, fb := delaySeconds(v, tempo), v[3]/100
+	quarter := 60 / tempo
+	span := max(4*quarter, math.Ceil(t*4/quarter)*quarter)
+	x := Axis{Label: "time", Unit: "s", Max: span}
+	for q := 0.0; q < span-1e-9 && len(x.Ticks) < 33; q += quarter {
+		x.Ticks = append(x.Ticks, math.Round(q*1000)/1000)
+	}
+	p := Picture{Says: fmt.Sprintf("Echoes every %.0f ms; the lines are quarter notes.", t*1000), X: x,
+		Y: Axis{Label: "level", Unit: "dB", Min: -48, Max: 6, Ticks: []float64{-36, -24, -12, 0}}}
+	gain := 1.0
+	for k := 1; float64(k)*t <= span && k <= 256; k++ {
+		side := 0
+		if v[4] == 2 {
+			side = -1 + 2*((k+1)%2)
+		}
+		db := dsp.Decibels(gain)
+		if db < -48 {
+			break
+		}
+		p.Bars = append(p.Bars, Bar{X: float64(k) * t, Y: db, Side: side})
+		if v[4] != 2 || k%2 == 0 {
+			gain *= fb
+		}
+	}
+	h := Handle{Label: "Time", X: t, Y: 0}
+	if v[0] != 0 {
+		h.ParamX = "time"
+		p.Handles = append(p.Handles, h)
+	}
+	return p
+}

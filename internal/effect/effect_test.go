@@ -1,0 +1,41 @@
+package effect_test
+
+import (
+	"testing"
+
+	"shoal/internal/effect"
+	"shoal/internal/effect/effecttest"
+)
+
+func TestEveryEffect(t *testing.T) {
+	for i := range effect.Kinds() {
+		k := &effect.Kinds()[i]
+		t.Run(k.ID, func(t *testing.T) { effecttest.Check(t, k) })
+	}
+}
+
+func BenchmarkEffects(b *testing.B) {
+	for _, k := range effect.Kinds() {
+		b.Run(k.ID, func(b *testing.B) {
+			rig := effecttest.New(k.ID, 48000, nil)
+			if k.ID == "equaliser" { // a bell that is flat costs nothing
+				for i, p := range k.Params {
+					if p.Group != "" && p.Label == "Gain" {
+						rig.Values[i] = 3
+					}
+				}
+			}
+			srcL, srcR := effecttest.Noise(128, 1, -10), effecttest.Noise(128, 2, -10)
+			l, r := make([]float64, 128), make([]float64, 128)
+			b.ReportAllocs()
+			for b.Loop() {
+				copy(l, srcL)
+				copy(r, srcR)
+				rig.Span(l, r)
+			}
+			perFrame := float64(b.Elapsed().Nanoseconds()) / float64(b.N) / 128
+			b.ReportMetric(perFrame, "ns/frame")
+			b.ReportMetric(1e9/48000/perFrame, "x-realtime")
+		})
+	}
+}

@@ -1,0 +1,129 @@
+package effect
+
+import "shoal/internal/param"
+
+// Grid is the number of frames after which coefficients are looked at again.
+const Grid = 16
+
+// MaxFrames is the longest span a processor is given.
+const MaxFrames = 128
+
+// Kind describes one effect, with everything that the engine and the interface
+// need to use it without knowing it.
+type Kind struct {
+	Info
+	// New makes a processor for a sampling rate, with empty state.
+	New func(rate float64) Processor
+	// Latency in whole frames for these parameter values; nil means none.
+	Latency func(rate float64, v []float64) int
+	// Tail bounds the seconds for which the effect sounds on after its input
+	// ends; nil means it ends at once.
+	Tail func(v []float64, tempo float64) float64
+	// Draw computes the effect's picture; nil means it has none.
+	Draw func(rate, tempo float64, v []float64) Picture
+}
+
+// Info is what can be said of an effect in words and figures.
+type Info struct {
+	ID       string        `json:"id" required:"true"`
+	Version  int           `json:"version" required:"true"`
+	Name     string        `json:"name" required:"true"`
+	Family   string        `json:"family" required:"true"`
+	Says     string        `json:"says" required:"true"`
+	Synonyms []string      `json:"synonyms" required:"true"`
+	Params   []param.Param `json:"params" required:"true"`
+	Mix      float64       `json:"mix" required:"true"` // percent it is inserted with
+	MixLaw   string        `json:"mixLaw" required:"true" enum:"blend,add"`
+	Live     []string      `json:"live"` // names of the figures its processor reports
+}
+
+// Index returns the place of a parameter among Params, or -1.
+func (k *Info) Index(name string) int {
+	for i := range k.Params {
+		if k.Params[i].Name == name {
+			return i
+		}
+	}
+	return -1
+}
+
+// Defaults returns the default of every parameter, in order.
+func (k *Info) Defaults() []float64 {
+	v := make([]float64, len(k.Params))
+	for i, p := range k.Params {
+		v[i] = p.Default
+	}
+	return v
+}
+
+// Processor makes the sound of one stage. Process must not allocate.
+type Processor interface {
+	// Process works on the span in place.
+	Process(*Span)
+	// Reset empties all state, as after a seek.
+	Reset()
+	// CopyFrom takes over the state of a processor of the same kind, which may
+	// have been made with other structural parameters.
+	CopyFrom(Processor)
+}
+
+// Preparer is a processor whose memory depends on its structural parameters.
+// Prepare is called once, before the first Process and off the render path.
+type Preparer interface {
+	Prepare(v []float64)
+}
+
+// Reporter is a processor with live figures, such as gain reduction, in the
+// order of Info.Live.
+type Reporter interface {
+	Report(dst []float64)
+}
+
+// Value is one parameter over a span.
+type Value struct {
+	Now   float64   // at the first frame
+	Track []float64 // at every frame, or nil when it does not move
+	Step  bool      // jumps, on purpose, at the first frame
+}
+
+// At returns the value at frame i of the span.
+func (v *Value) At(i int) float64 {
+	if v.Track == nil {
+		return v.Now
+	}
+	return v.Track[i]
+}
+
+// Span is a stretch of sound for a stage to work on, of at most MaxFrames.
+type Span struct {
+	L, R       []float64 // in and out, the same length
+	KeyL, KeyR []float64 // what drives it, when that is not its own input
+	Values     []Value   // in the order of Info.Params
+	Time
+}
+
+// Time is a stage's own time: the song frame at its first sample, less the
+// stage's lag.
+type Time struct {
+	Frame   int64
+	Tempo   float64 // quarter notes a minute
+	Rolling bool
+	Jumped  bool // Frame does not follow from the span before
+}
+
+// piece returns where the part of a span ends that starts at from and does not
+// cross the grid, and whether it starts on the grid.
+func (s *Span) piece(from int) (to int, onGrid bool) {
+	off := int((s.Frame + int64(from)) & (Grid - 1))
+	return min(len(s.L), from+Grid-off), off == 0
+}
+
+// stepped reports whether any parameter jumps at the first frame.
+func (s *Span) stepped() bool {
+	for i := range s.Values {
+		if s.Values[i].Step {
+			return true
+		}
+	}
+	return false
+}

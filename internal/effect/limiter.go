@@ -1,0 +1,224 @@
+package effect
+
+import (
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/param"
+)
+
+// limiter keeps sample peaks at or below its ceiling. The gain that each
+// frame needs is held as a sliding minimum over the look-ahead, released
+// exponentially, and averaged over the look-ahead again, so that it arrives in
+// time along a straight ramp: the ceiling is never passed. Its latency is the
+// look-ahead. Ceiling and input in dB, release in ms (63 %).
+var limiter = Kind{
+	Info: Info{
+		ID: "limiter", Version: 1, Name: "Limiter", Family: "Dynamics", Mix: 100, MixLaw: "blend",
+		Says:     "Lets no sample pass its ceiling, and can push the signal up against it.",
+		Synonyms: []string{"ceiling", "brickwall", "peak", "loud", "maximise", "protect"},
+		Live:     []string{"in", "out", "reduction"},
+		Params: []param.Param{
+			{Name: "input", Label: "Input", Unit: "dB", Says: "Gain before the ceiling.", Min: 0, Max: 24, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "ceiling", Label: "Ceiling", Unit: "dB", Says: "No sample comes out above this.", Min: -24, Max: 0, Default: -1, Taper: param.Linear, Step: 0.1, Digits: 1},
+			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it lets go again: 63 % of the way in this time.", Min: 1, Max: 1000, Default: 80, Taper: param.Log, Step: 5, Digits: 0},
+			{Name: "ahead", Label: "Look-ahead", Unit: "ms", Says: "How early it sees a peak coming. Longer is gentler, and later.", Max: 3, Default: 1, Taper: param.Choice, Choices: []string{"0.5", "1.5", "3", "6"}, Structural: true},
+		},
+	},
+	New:     func(rate float64) Processor { return newLimit(rate) },
+	Latency: func(rate float64, v []float64) int { return limitAhead(rate, v[3]) },
+	Draw:    drawLimiter,
+}
+
+func limitAhead(rate, choice float64) int {
+	return int(math.Round([]float64{0.0005, 0.0015, 0.003, 0.006}[int(choice)] * rate))
+}
+
+type limit struct {
+	rate           float64
+	ahead          int
+	delayL         *dsp.Shift
+	delayR         *dsp.Shift
+	minimum        slidingMin
+	box            []float64
+	boxAt          int
+	boxSum         float64
+	held           float64
+	in, out, least float64
+	gain           [MaxFrames]float64
+}
+
+func newLimit(rate float64) *limit {
+	l := &limit{rate: rate}
+	l.size(limitAhead(rate, 1))
+	return l
+}
+
+func (l *limit) size(ahead int) {
+	l.ahead = ahead
+	l.delayL, l.delayR = dsp.NewShift(ahead), dsp.NewShift(ahead)
+	l.minimum.size(ahead + 1)
+	l.box = make([]float64, ahead)
+	l.Reset()
+}
+
+func (l *limit) Reset() {
+	l.delayL.Clear()
+	l.delayR.Clear()
+	l.minimum.clear()
+	for i := range l.box {
+		l.box[i] = 1
+	}
+	l.boxSum, l.boxAt, l.held = float64(len(l.box)), 0, 1
+	l.in, l.out, l.least = 0, 0, 1
+}
+
+// Prepare sizes the processor for its structural parameters, off the render path.
+func (l *limit) Prepare(v []float64) {
+	if a := limitAhead(l.rate, v[3]); a != l.ahead {
+		l.size(a)
+	}
+}
+
+func (l *limit) Process(s *Span) {
+	in, ceiling := &s.Values[0], &s.Values[1]
+	release := dsp.Decay(s.Values[2].At(0)/1000, l.rate)
+	k, c := dsp.Gain(in.Now), dsp.Gain(ceiling.Now)
+	moving := in.Track != nil || ceiling.Track != nil
+	n := float64(len(l.box))
+	for i := range s.L {
+		if moving {
+			k, c = dsp.Gain(in.At(i)), dsp.Gain(ceiling.At(i))
+		}
+		x, y := s.L[i]*k, s.R[i]*k
+		p := max(math.Abs(x), math.Abs(y))
+		if p > l.in {
+			l.in = p
+		}
+		need := 1.0
+		if p > c {
+			need = c / p
+		}
+		need = l.minimum.next(need)
+		if need < l.held {
+			l.held = need
+		} else {
+			l.held = need + (l.held-need)*release
+		}
+		l.boxSum += l.held - l.box[l.boxAt]
+		l.box[l.boxAt] = l.held
+		if l.boxAt++; l.boxAt == len(l.box) {
+			l.boxAt = 0
+			sum := 0.0 // afresh, so that rounding never gathers
+			for _, v := range l.box {
+				sum += v
+			}
+			l.boxSum = sum
+		}
+		s.L[i], s.R[i] = x, y
+		l.gain[i] = min(l.boxSum/n, 1)
+	}
+	l.delayL.Process(s.L)
+	l.delayR.Process(s.R)
+	for i := range s.L {
+		g := l.gain[i]
+		s.L[i] *= g
+		s.R[i] *= g
+		l.out = max(l.out, math.Abs(s.L[i]), math.Abs(s.R[i]))
+		l.least = min(l.least, g)
+	}
+}
+
+// Report gives peak in, peak out and the deepest reduction since the last report, in dB.
+func (l *limit) Report(dst []float64) {
+	dst[0], dst[1], dst[2] = dsp.Decibels(l.in), dsp.Decibels(l.out), -dsp.Decibels(l.least)
+	l.in, l.out, l.least = 0, 0, 1
+}
+
+// CopyFrom keeps the signal in the look-ahead and the gain it stood at.
+func (l *limit) CopyFrom(o Processor) {
+	p := o.(*limit)
+	l.delayL.CopyFrom(p.delayL)
+	l.delayR.CopyFrom(p.delayR)
+	l.held = p.held
+	if l.ahead == p.ahead {
+		copy(l.box, p.box)
+		l.boxAt, l.boxSum = p.boxAt, p.boxSum
+		l.minimum.copyFrom(&p.minimum)
+		return
+	}
+	g := p.boxSum / float64(len(p.box))
+	for i := range l.box {
+		l.box[i] = g
+	}
+	l.boxSum, l.boxAt = g*float64(len(l.box)), 0
+	l.minimum.clear()
+	l.minimum.next(p.held)
+}
+
+// slidingMin is the minimum of the last so many values, in constant time on
+// average, by a queue of rising values.
+type slidingMin struct {
+	value []float64
+	when  []int
+	head  int
+	count int
+	now   int
+	width int
+}
+
+func (m *slidingMin) size(width int) {
+	m.width = width
+	m.value, m.when = make([]float64, width+1), make([]int, width+1)
+	m.clear()
+}
+
+func (m *slidingMin) clear() { m.head, m.count, m.now = 0, 0, 0 }
+
+func (m *slidingMin) copyFrom(o *slidingMin) {
+	copy(m.value, o.value)
+	copy(m.when, o.when)
+	m.head, m.count, m.now = o.head, o.count, o.now
+}
+
+func (m *slidingMin) next(v float64) float64 {
+	size := len(m.value)
+	for m.count > 0 {
+		last := m.head + m.count - 1
+		if last >= size {
+			last -= size
+		}
+		if m.value[last] < v {
+			break
+		}
+		m.count--
+	}
+	at := m.head + m.count
+	if at >= size {
+		at -= size
+	}
+	m.value[at], m.when[at] = v, m.now
+	m.count++
+	if m.when[m.head] <= m.now-m.width {
+		m.count--
+		if m.head++; m.head == size {
+			m.head = 0
+		}
+	}
+	m.now++
+	return m.value[m.head]
+}
+
+func drawLimiter(_, _ float64, v []float64) Picture {
+	level := Axis{Unit: "dB", Min: -36, Max: 6, Ticks: []float64{-30, -24, -18, -12, -6, 0}}
+	x, y := level, level
+	x.Label, y.Label = "in", "out"
+	main := x.curve("out", "main", func(in float64) float64 { return min(in+v[0], v[1]) })
+	main.Fill = true
+	return Picture{
+		Says: "Output against input level; the line ends flat at the ceiling.", X: x, Y: y,
+		Curves:  []Curve{x.curve("unchanged", "ghost", func(in float64) float64 { return in }), main},
+		Handles: []Handle{{Label: "Ceiling", X: v[1] - v[0], Y: v[1], ParamY: "ceiling"}, {Label: "Input", X: -30, Y: -30 + v[0], ParamY: "input"}},
+		Live:    &Live{X: 0, Y: 1, Reduction: 2},
+	}
+}

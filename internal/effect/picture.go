@@ -1,0 +1,93 @@
+package effect
+
+import (
+	"math"
+
+	"shoal/internal/dsp"
+)
+
+// Picture is what an effect looks like: plain data in the units of its axes,
+// computed by the code that makes the sound and drawn by the interface.
+type Picture struct {
+	Says    string   `json:"says"`
+	X       Axis     `json:"x"`
+	Y       Axis     `json:"y"`
+	Curves  []Curve  `json:"curves"`
+	Bars    []Bar    `json:"bars,omitempty"`
+	Handles []Handle `json:"handles,omitempty"`
+	Live    *Live    `json:"live,omitempty"`
+}
+
+// Axis is one direction of a picture.
+type Axis struct {
+	Label string    `json:"label"`
+	Unit  string    `json:"unit"`
+	Min   float64   `json:"min"`
+	Max   float64   `json:"max"`
+	Log   bool      `json:"log,omitempty"`
+	Ticks []float64 `json:"ticks"`
+}
+
+// Curve is a line through points. Role is main, part or ghost.
+type Curve struct {
+	Name string    `json:"name"`
+	Role string    `json:"role"`
+	Fill bool      `json:"fill,omitempty"`
+	X    []float64 `json:"x"`
+	Y    []float64 `json:"y"`
+}
+
+// Bar is an upright from the floor of the picture: an echo. Side is -1 for
+// left, 1 for right, 0 for both.
+type Bar struct {
+	X    float64 `json:"x"`
+	Y    float64 `json:"y"`
+	Side int     `json:"side"`
+}
+
+// Handle is a point that can be dragged: across for one parameter, up and down
+// for another; Z is moved by the wheel.
+type Handle struct {
+	Label  string  `json:"label"`
+	X      float64 `json:"x"`
+	Y      float64 `json:"y"`
+	ParamX string  `json:"paramX,omitempty"`
+	ParamY string  `json:"paramY,omitempty"`
+	ParamZ string  `json:"paramZ,omitempty"`
+	Quiet  bool    `json:"quiet,omitempty"` // belongs to something that is switched off
+}
+
+// Live names the reported figures that move a point on the picture and the
+// one that is kept as a history of reduction.
+type Live struct {
+	X         int `json:"x"`
+	Y         int `json:"y"`
+	Reduction int `json:"reduction"`
+}
+
+const pictureSteps = 180
+
+var hertz = Axis{Label: "frequency", Unit: "Hz", Min: 20, Max: 20000, Log: true, Ticks: []float64{50, 100, 200, 500, 1000, 2000, 5000, 10000}}
+
+// along returns places spread evenly over the axis.
+func (a Axis) along(n int) []float64 {
+	x := make([]float64, n)
+	for i := range x {
+		t := float64(i) / float64(n-1)
+		if a.Log {
+			x[i] = a.Min * dsp.Exp(t*math.Log(a.Max/a.Min))
+		} else {
+			x[i] = a.Min + t*(a.Max-a.Min)
+		}
+	}
+	return x
+}
+
+// curve samples f over the axis.
+func (a Axis) curve(name, role string, f func(x float64) float64) Curve {
+	c := Curve{Name: name, Role: role, X: a.along(pictureSteps)}
+	for _, x := range c.X {
+		c.Y = append(c.Y, f(x))
+	}
+	return c
+}

@@ -1,0 +1,395 @@
+package effect
+
+import (
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/param"
+)
+
+const (
+	reverbLines     = 16
+	reverbDiffusers = 4
+	reverbEarly     = 8
+)
+
+// reverb is a feedback delay network of sixteen lines with a Hadamard mixing
+// matrix and an absorption filter in every line (Jot and Chaigne, AES 90, 1991): a
+// line of m frames loses 60 m / (rate · T(f)) dB each time round, so that all
+// lines die away together. T is the decay at the middle, times the low factor
+// below the low edge and the high factor above the high edge. Movement turns pairs
+// of lines into each other by slowly drifting angles (time-varying orthogonal
+// matrix), which leaves the decay as it is. Before it: pre-delay, early
+// reflections, low and high cut, four all-pass diffusers a side.
+var reverb = Kind{
+	Info: Info{
+		ID: "reverb", Version: 1, Name: "Reverb", Family: "Space", Mix: 25, MixLaw: "add",
+		Says:     "Puts the signal in a space, from a small room to a great hall.",
+		Synonyms: []string{"room", "hall", "space", "ambience", "echo", "church", "plate", "wet"},
+		Params: []param.Param{
+			{Name: "decay", Label: "Decay", Unit: "s", Says: "How long the middle frequencies take to fall by 60 dB.", Min: 0.1, Max: 20, Default: 1.8, Taper: param.Log, Step: 3, Digits: 2},
+			{Name: "size", Label: "Size", Unit: "%", Says: "How far apart the walls are.", Min: 30, Max: 200, Default: 100, Taper: param.Linear, Step: 2, Digits: 0, Structural: true},
+			{Name: "predelay", Label: "Pre-delay", Unit: "ms", Says: "How long after the sound the space answers.", Min: 0, Max: 250, Default: 15, Taper: param.Linear, Step: 1, Digits: 0, Structural: true},
+			{Name: "diffusion", Label: "Diffusion", Unit: "%", Says: "How soon single echoes melt into one sound.", Min: 0, Max: 100, Default: 80, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "early", Label: "Early", Unit: "dB", Says: "The level of the first reflections.", Min: -120, Max: 6, Default: -9, Taper: param.Level, Step: 0.5, Digits: 1},
+			{Name: "lowfactor", Label: "Low decay", Unit: "×", Says: "How much longer or shorter the lows last.", Min: 0.3, Max: 2.5, Default: 1.1, Taper: param.Log, Step: 3, Digits: 2},
+			{Name: "lowedge", Label: "Low edge", Unit: "Hz", Says: "Below this the low decay counts.", Min: 60, Max: 800, Default: 220, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "highfactor", Label: "High decay", Unit: "×", Says: "How much shorter the highs last.", Min: 0.1, Max: 1.5, Default: 0.45, Taper: param.Log, Step: 3, Digits: 2},
+			{Name: "highedge", Label: "High edge", Unit: "Hz", Says: "Above this the high decay counts.", Min: 1000, Max: 16000, Default: 4500, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "lowcut", Label: "Low cut", Unit: "Hz", Says: "What is kept out of the space at the bottom.", Min: 20, Max: 1000, Default: 80, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What is kept out of the space at the top.", Min: 1000, Max: 20000, Default: 14000, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "movement", Label: "Movement", Unit: "%", Says: "How much the space lives.", Min: 0, Max: 100, Default: 30, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "width", Label: "Width", Unit: "%", Says: "How far the space spreads between the sides.", Min: 0, Max: 150, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
+		},
+	},
+	New: func(rate float64) Processor { return newSpace(rate) },
+	Tail: func(v []float64, _ float64) float64 {
+		longest := v[0] * max(1, v[5], v[7])
+		return min(60, v[2]/1000+0.3+longest*100/60)
+	},
+	Draw: drawReverb,
+}
+
+// Line lengths in milliseconds at size 100 %: spread evenly in the logarithm, then nudged
+// apart so that no two stand in a simple ratio.
+var reverbMs = [reverbLines]float64{
+	21.13, 22.91, 25.37, 27.83, 29.71, 32.57, 35.09, 37.73, 40.51, 43.31, 46.99, 50.33, 54.41, 58.57, 63.29, 68.11,
+}
+
+var diffuserMs = [2][reverbDiffusers]float64{{3.17, 5.09, 7.43, 10.67}, {3.41, 4.79, 7.91, 10.13}}
+
+var earlyMs = [2][reverbEarly]float64{{6.1, 11.9, 17.3, 23.9, 31.1, 39.7, 47.3, 58.1}, {7.9, 10.3, 19.1, 25.7, 29.3, 41.9, 50.9, 55.3}}
+
+// space is the running reverb.
+type space struct {
+	rate                 float64
+	size, predelay       float64 // structural, as prepared
+	pre                  [2]*dsp.DelayLine
+	preFrames            int
+	early                [2][reverbEarly]int
+	cutLow, cutHigh      dsp.Section
+	cl, cr, hl, hr       dsp.Biquad
+	diff                 [2][reverbDiffusers]allpass
+	line                 [reverbLines][]float64
+	pos                  [reverbLines]int
+	length               [reverbLines]int
+	absorb               [reverbLines]dsp.Section
+	state                [reverbLines]dsp.Biquad
+	last                 [13]float64
+	fresh                bool
+	cosine, sine         [reverbLines / 2]float64
+	cosStep, sinStep     [reverbLines / 2]float64
+	x                    [reverbLines][Grid]float64
+	inL, inR, outL, outR [Grid]float64
+}
+
+type allpass struct {
+	buf []float64
+	pos int
+}
+
+func (a *allpass) next(x, g float64) float64 {
+	d := a.buf[a.pos]
+	v := x - g*d
+	a.buf[a.pos] = dsp.Flush(v)
+	if a.pos++; a.pos == len(a.buf) {
+		a.pos = 0
+	}
+	return d + g*v
+}
+
+func newSpace(rate float64) *space {
+	s := &space{rate: rate}
+	s.build(100, 15)
+	return s
+}
+
+// Prepare sizes lines for size and pre-delay.
+func (s *space) Prepare(v []float64) {
+	if v[1] != s.size || v[2] != s.predelay {
+		s.build(v[1], v[2])
+	}
+}
+
+func (s *space) build(size, predelay float64) {
+	s.size, s.predelay = size, predelay
+	ms := s.rate / 1000
+	s.preFrames = int(math.Round(predelay * ms))
+	for side := range s.pre {
+		s.pre[side] = dsp.NewDelayLine(int((predelay + 60*size/100 + 5) * ms))
+		for i, t := range earlyMs[side] {
+			s.early[side][i] = s.preFrames + int(math.Round(t*size/100*ms))
+		}
+		for i, t := range diffuserMs[side] {
+			s.diff[side][i].buf = make([]float64, int(math.Round(t*min(1.2, max(0.5, size/100))*ms)))
+			s.diff[side][i].pos = 0
+		}
+	}
+	for i, t := range reverbMs {
+		n := int(math.Round(t * size / 100 * ms))
+		n += 1 - n%2 // odd lengths share no factor of two
+		s.length[i] = n
+		s.line[i] = make([]float64, n)
+		s.pos[i] = 0
+	}
+	s.Reset()
+}
+
+func (s *space) Reset() {
+	for side := range s.pre {
+		s.pre[side].Clear()
+		for i := range s.diff[side] {
+			clear(s.diff[side][i].buf)
+		}
+	}
+	for i := range s.line {
+		clear(s.line[i])
+		s.state[i].Clear()
+	}
+	s.cl, s.cr, s.hl, s.hr = dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}
+	s.fresh = true
+}
+
+func (s *space) CopyFrom(o Processor) {
+	p := o.(*space)
+	for side := range s.pre {
+		s.pre[side].CopyFrom(p.pre[side])
+		for i := range s.diff[side] {
+			copyRing(s.diff[side][i].buf, &s.diff[side][i].pos, p.diff[side][i].buf, p.diff[side][i].pos)
+		}
+	}
+	for i := range s.line {
+		copyRing(s.line[i], &s.pos[i], p.line[i], p.pos[i])
+	}
+	s.state = p.state
+	s.cl, s.cr, s.hl, s.hr = p.cl, p.cr, p.hl, p.hr
+	s.cosine, s.sine, s.cosStep, s.sinStep = p.cosine, p.sine, p.cosStep, p.sinStep
+	s.cutLow, s.cutHigh = p.cutLow, p.cutHigh
+	s.fresh, s.last = p.fresh, p.last
+	if !s.fresh {
+		for i := range s.absorb {
+			s.absorb[i] = absorption(float64(s.length[i]), s.last[:], s.rate)
+		}
+	}
+}
+
+// copyRing takes over a ring whose pos is its oldest sample; the newest that fit are kept.
+func copyRing(dst []float64, pos *int, src []float64, at int) {
+	*pos = 0
+	n := min(len(dst), len(src))
+	clear(dst)
+	for i := 1; i <= n; i++ {
+		dst[len(dst)-i] = src[((at-i)%len(src)+len(src))%len(src)]
+	}
+}
+
+func (s *space) Process(p *Span) {
+	for from := 0; from < len(p.L); {
+		to, onGrid := p.piece(from)
+		if onGrid || s.fresh {
+			s.look(p, from)
+		}
+		s.run(p, from, to)
+		from = to
+	}
+}
+
+func (s *space) look(p *Span, i int) {
+	var v [13]float64
+	for k := range v {
+		v[k] = p.Values[k].At(i)
+	}
+	if v != s.last {
+		if s.fresh || v[9] != s.last[9] || v[10] != s.last[10] {
+			s.cutLow = dsp.HighPass1(v[9], s.rate)
+			s.cutHigh = dsp.LowPass1(min(v[10], s.rate*0.45), s.rate)
+		}
+		for n := range s.absorb {
+			s.absorb[n] = absorption(float64(s.length[n]), v[:], s.rate)
+		}
+		s.last = v
+	}
+	// angles drift with song time; between grid points sine and cosine move in straight lines
+	grid := (p.Frame + int64(i)) &^ (Grid - 1)
+	depth := v[11] / 100 * 0.9
+	for k := range s.cosine {
+		angle := func(frame int64) float64 {
+			return depth * dsp.Drift(uint64(k)*977+11, float64(frame)/s.rate*(0.7+0.13*float64(k)))
+		}
+		a, b := angle(grid), angle(grid+Grid)
+		c0, s0 := math.Cos(a), math.Sin(a)
+		s.cosStep[k], s.sinStep[k] = (math.Cos(b)-c0)/Grid, (math.Sin(b)-s0)/Grid
+		at := float64((p.Frame + int64(i)) - grid)
+		s.cosine[k], s.sine[k] = c0+at*s.cosStep[k], s0+at*s.sinStep[k]
+	}
+	for n := range s.state {
+		s.state[n].Flush()
+	}
+	s.cl.Flush()
+	s.cr.Flush()
+	s.hl.Flush()
+	s.hr.Flush()
+	s.fresh = false
+}
+
+// absorption is the filter of a line of so many frames: the middle's loss, with
+// first-order shelves for what lows and highs lose beyond it.
+func absorption(frames float64, v []float64, rate float64) dsp.Section {
+	mid := -60 * frames / (rate * v[0])
+	g := dsp.Gain(max(mid, dsp.Off+1))
+	low := shelf1(v[6], mid/v[5]-mid, false, rate)
+	high := shelf1(min(v[8], rate*0.4), mid/v[7]-mid, true, rate)
+	return dsp.Section{
+		B0: g * low.B0 * high.B0, B1: g * (low.B0*high.B1 + low.B1*high.B0), B2: g * low.B1 * high.B1,
+		A1: low.A1 + high.A1, A2: low.A1 * high.A1,
+	}
+}
+
+// shelf1 is a first-order shelf of db beyond an edge, half of it at the edge,
+// by the bilinear transform of (s + √G)/(s + 1/√G) turned round as needed.
+func shelf1(edge, db float64, high bool, rate float64) dsp.Section {
+	k := math.Tan(math.Pi * edge / rate)
+	r := dsp.Gain(min(max(db, -110), 40) / 2)
+	if high {
+		// H = (r s + k) / (s/r + k): 1 at zero, r² at the top, r at the edge
+		a0 := 1/r + k
+		return dsp.Section{B0: (r + k) / a0, B1: (k - r) / a0, A1: (k - 1/r) / a0}
+	}
+	// H = (s + r k) / (s + k/r): r² at zero, 1 at the top
+	a0 := 1 + k/r
+	return dsp.Section{B0: (1 + r*k) / a0, B1: (r*k - 1) / a0, A1: (k/r - 1) / a0}
+}
+
+func (s *space) run(p *Span, from, to int) {
+	n := to - from
+	diffusion := p.Values[3].At(from) / 100 * 0.7
+	early, width := &p.Values[4], &p.Values[12]
+	for i := 0; i < n; i++ {
+		s.pre[0].Write(dsp.Flush(p.L[from+i]))
+		s.pre[1].Write(dsp.Flush(p.R[from+i]))
+		s.inL[i], s.inR[i] = s.pre[0].Read(s.preFrames), s.pre[1].Read(s.preFrames)
+		el, er, g := 0.0, 0.0, 0.5
+		for k := range s.early[0] {
+			el += g * s.pre[0].Read(s.early[0][k])
+			er += g * s.pre[1].Read(s.early[1][k])
+			g *= -0.87
+		}
+		e := dsp.Gain(early.At(from + i))
+		s.outL[i], s.outR[i] = e*(el+0.35*er), e*(er+0.35*el)
+	}
+	inL, inR := s.inL[:n], s.inR[:n]
+	dsp.RunStereo(&s.cutLow, &s.cl, &s.cr, inL, inR)
+	dsp.RunStereo(&s.cutHigh, &s.hl, &s.hr, inL, inR)
+	for k := range s.diff[0] {
+		for i := range inL {
+			inL[i] = s.diff[0][k].next(inL[i], diffusion)
+			inR[i] = s.diff[1][k].next(inR[i], diffusion)
+		}
+	}
+	s.read(n)
+	for i := 0; i < n; i++ {
+		var l, r float64
+		for k := 0; k < reverbLines; k += 4 { // signs alternate so that sides are unlike
+			l += s.x[k][i] - s.x[k+2][i]
+			r += s.x[k+1][i] - s.x[k+3][i]
+		}
+		s.outL[i] += l * 0.42
+		s.outR[i] += r * 0.42
+	}
+	s.mix(n)
+	s.write(n)
+	for i := 0; i < n; i++ {
+		l, r := s.outL[i], s.outR[i]
+		m, d := (l+r)*0.5, (l-r)*0.5*width.At(from+i)*0.01
+		p.L[from+i], p.R[from+i] = m+d, m-d
+	}
+}
+
+// read takes n frames out of every line and absorbs.
+func (s *space) read(n int) {
+	for k := range s.line {
+		x, buf, pos := s.x[k][:n], s.line[k], s.pos[k]
+		c := copy(x, buf[pos:])
+		copy(x[c:], buf)
+		s.state[k].Run(&s.absorb[k], x)
+	}
+}
+
+// mix applies the Hadamard matrix and then the drifting rotations.
+func (s *space) mix(n int) {
+	for step := 1; step < reverbLines; step *= 2 {
+		for k := 0; k < reverbLines; k++ {
+			if k&step != 0 {
+				continue
+			}
+			a, b := &s.x[k], &s.x[k+step]
+			for i := 0; i < n; i++ {
+				u, v := a[i], b[i]
+				a[i], b[i] = u+v, u-v
+			}
+		}
+	}
+	for k := range s.cosine {
+		a, b := &s.x[k], &s.x[k+reverbLines/2]
+		c, d := s.cosine[k], s.sine[k]
+		for i := 0; i < n; i++ {
+			u, v := a[i]*0.25, b[i]*0.25 // 1/√16 makes the matrix orthogonal
+			a[i], b[i] = c*u-d*v, d*u+c*v
+			c += s.cosStep[k]
+			d += s.sinStep[k]
+		}
+		s.cosine[k], s.sine[k] = c, d
+	}
+}
+
+// write adds the input and puts n frames back into every line.
+func (s *space) write(n int) {
+	for k := range s.line {
+		x, buf, pos := &s.x[k], s.line[k], s.pos[k]
+		in := &s.inL
+		if k&1 == 1 {
+			in = &s.inR
+		}
+		g := 0.35
+		if k&4 != 0 {
+			g = -g
+		}
+		for i := 0; i < n; i++ {
+			buf[pos] = dsp.Flush(x[i] + g*in[i])
+			if pos++; pos == len(buf) {
+				pos = 0
+			}
+		}
+		s.pos[k] = pos
+	}
+}
+
+// ReverbDecay is the decay that is asked for at a frequency, in seconds: what the
+// picture shows and what the tests measure.
+func ReverbDecay(v []float64, f float64) float64 {
+	l := 1 / (1 + f*f/(v[6]*v[6]))
+	h := 1 / (1 + v[8]*v[8]/(f*f))
+	return v[0] / (1 + (1/v[5]-1)*l + (1/v[7]-1)*h)
+}
+
+func drawReverb(_, _ float64, v []float64) Picture {
+	top := 2.0
+	for _, t := range []float64{0.5, 1, 2, 4, 8, 16, 32, 60} {
+		top = t
+		if v[0]*max(1, v[5], v[7]) <= t*0.95 {
+			break
+		}
+	}
+	y := Axis{Label: "decay", Unit: "s", Max: top}
+	for i := 1; i < 4; i++ {
+		y.Ticks = append(y.Ticks, top*float64(i)/4)
+	}
+	main := hertz.curve("decay", "main", func(f float64) float64 { return ReverbDecay(v, f) })
+	main.Fill = true
+	return Picture{Says: "How long each frequency takes to fall by 60 dB.", X: hertz, Y: y, Curves: []Curve{main},
+		Handles: []Handle{
+			{Label: "Decay", X: math.Sqrt(v[6] * v[8]), Y: ReverbDecay(v, math.Sqrt(v[6]*v[8])), ParamY: "decay"},
+			{Label: "Low", X: v[6], Y: ReverbDecay(v, v[6]), ParamX: "lowedge", ParamZ: "lowfactor"},
+			{Label: "High", X: v[8], Y: ReverbDecay(v, v[8]), ParamX: "highedge", ParamZ: "highfactor"},
+		}}
+}

@@ -1,0 +1,472 @@
+package engine
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/effect"
+	"shoal/internal/project"
+)
+
+// handSeconds is how long a control moved by hand takes to get there; fadeSeconds
+// how long two plans play together when the structure changes; jumpSeconds how
+// long the fades around a seek and at a stop are.
+const (
+	handSeconds = 0.020
+	fadeSeconds = 0.010
+	jumpSeconds = 0.005
+)
+
+// State tells what the engine is doing.
+type State int
+
+// The states.
+const (
+	Stopped State = iota
+	Playing
+	Waiting // for pages that are missing
+	Tripped // muted: the output went above +12 dBFS
+)
+
+// Engine plays a document. It is not safe for use by several goroutines.
+type Engine struct {
+	lib     *Library
+	now     *plan
+	next    *plan // while a change of structure fades in
+	pending *project.Project
+	fade    int // frames of the cross-fade done
+	rate    float64
+
+	solo    map[string]bool
+	loopOn  bool
+	from    int64
+	to      int64
+	master  dsp.Glide // around seeks
+	seek    *int64    // waiting for the fade before it
+	discard int       // frames to drop after a jump, so that sound starts at once
+	quiet   int       // frames for which the output has been silent
+	tripped bool
+	missing []Missing
+
+	L, R    []float64 // the last block
+	loud    *dsp.Loudness
+	tpL     *dsp.TruePeak
+	tpR     *dsp.TruePeak
+	peakHit float64
+}
+
+// New makes an engine for a document.
+func New(doc *project.Project, lib *Library) (*Engine, error) {
+	e := &Engine{lib: lib, rate: float64(doc.SampleRate), solo: map[string]bool{}, L: make([]float64, Block), R: make([]float64, Block)}
+	p, err := compile(doc, lib, nil)
+	if err != nil {
+		return nil, fmt.Errorf("compile %s: %w", doc.Name, err)
+	}
+	e.now = p
+	e.master.Set(1)
+	e.loud = dsp.NewLoudness(e.rate, false)
+	e.tpL, e.tpR = dsp.NewTruePeak(4, 12), dsp.NewTruePeak(4, 12)
+	e.quiet = math.MaxInt32
+	return e, nil
+}
+
+// SetDocument takes a new revision. Where only values differ they move
+// smoothly; where the structure differs a new plan fades in over 10 ms, and what
+// stands in both goes on as it was.
+func (e *Engine) SetDocument(doc *project.Project) error {
+	if doc.SampleRate != int(e.rate) {
+		return fmt.Errorf("the engine runs at %g Hz and the project at %d Hz", e.rate, doc.SampleRate)
+	}
+	if e.next != nil { // one fade after another
+		e.pending = doc
+		return nil
+	}
+	p, err := compile(doc, e.lib, nil)
+	if err != nil {
+		return fmt.Errorf("compile %s: %w", doc.Name, err)
+	}
+	if p.shape == e.now.shape {
+		e.now.update(doc, int(handSeconds*e.rate))
+		e.now.setSolo(e.solo, gateFrames)
+		return nil
+	}
+	p.setSolo(e.solo, 0)
+	p.adopt(e.now)
+	d := p.latency - e.now.latency
+	p.cursor = e.now.cursor
+	if d < 0 { // the new plan is earlier: read again what its output has not given yet
+		p.cursor.frame += int64(d)
+		if p.cursor.wrapped && p.cursor.frame < p.cursor.from {
+			p.cursor.frame += p.cursor.to - p.cursor.from
+		}
+	}
+	for d > 0 { // it is later: run it on so that both give the same song frame
+		n := p.room(min(d, Block))
+		if len(p.check(n)) > 0 {
+			break
+		}
+		p.run(n)
+		d -= n
+	}
+	e.next, e.fade = p, 0
+	return nil
+}
+
+// Move sets a parameter at once, ahead of the document. It reports whether
+// there is such a parameter.
+func (e *Engine) Move(owner, name string, v float64) bool {
+	frames := int(handSeconds * e.rate)
+	ok := e.now.aim(owner, name, v, frames)
+	if e.next != nil {
+		e.next.aim(owner, name, v, frames)
+	}
+	return ok
+}
+
+// Solo sets which channels are soloed; none means all are heard.
+func (e *Engine) Solo(ids []string) {
+	clear(e.solo)
+	for _, id := range ids {
+		e.solo[id] = true
+	}
+	e.now.setSolo(e.solo, gateFrames)
+	if e.next != nil {
+		e.next.setSolo(e.solo, gateFrames)
+	}
+}
+
+// Loop sets the loop in song frames; to <= from takes it away.
+func (e *Engine) Loop(from, to int64) {
+	e.loopOn, e.from, e.to = to > from, from, to
+	for _, p := range e.plans() {
+		c := &p.cursor
+		c.loopOn, c.from, c.to = e.loopOn, from, to
+		c.wrapped = false
+	}
+}
+
+func (e *Engine) plans() []*plan {
+	if e.next != nil {
+		return []*plan{e.now, e.next}
+	}
+	return []*plan{e.now}
+}
+
+// Play starts from where the song stands.
+func (e *Engine) Play() {
+	e.tripped = false
+	e.master.Aim(1, int(jumpSeconds*e.rate))
+	if e.now.cursor.rolling {
+		return
+	}
+	e.finishFade()
+	c := &e.now.cursor
+	if e.quiet > int(e.rate) { // nothing rings: begin as a print would
+		e.now.reset()
+		e.discard = e.now.latency
+		e.master.Set(1)
+	}
+	c.frame, c.rolling, c.jumped, c.wrapped = c.hold, true, true, false
+	for _, p := range e.now.players {
+		p.roll.Set(1)
+	}
+}
+
+// Stop lets tails ring; when already stopped it cuts them.
+func (e *Engine) Stop() {
+	c := &e.now.cursor
+	if !c.rolling {
+		e.now.reset()
+		e.quiet = math.MaxInt32
+		return
+	}
+	e.finishFade()
+	c = &e.now.cursor
+	c.hold = e.Position()
+	c.rolling = false
+	for _, p := range e.now.players {
+		p.roll.Aim(0, int(jumpSeconds*e.rate))
+	}
+}
+
+func (e *Engine) finishFade() {
+	if e.next != nil {
+		e.now, e.next = e.next, nil
+	}
+}
+
+// GoTo moves to a song frame. While playing, the sound fades out over 5 ms,
+// all state is emptied, and it goes on there.
+func (e *Engine) GoTo(frame int64) {
+	frame = max(frame, 0)
+	if !e.now.cursor.rolling {
+		e.now.cursor.hold = frame
+		return
+	}
+	e.seek = &frame
+	e.master.Aim(0, int(jumpSeconds*e.rate))
+}
+
+func (e *Engine) jump() {
+	e.finishFade()
+	c := &e.now.cursor
+	e.now.reset()
+	c.frame, c.hold, c.jumped = *e.seek, *e.seek, true
+	e.seek = nil
+	e.discard = e.now.latency
+	e.master.Aim(1, int(jumpSeconds*e.rate))
+}
+
+// Position is the song frame that the next block given out begins with.
+func (e *Engine) Position() int64 {
+	if e.seek != nil {
+		return *e.seek
+	}
+	c := &e.now.cursor
+	if !c.rolling {
+		return c.hold
+	}
+	if e.discard > 0 {
+		return c.hold
+	}
+	return max(0, c.songFrame(e.now.latency, 0))
+}
+
+// State tells what the engine is doing.
+func (e *Engine) State() State {
+	switch {
+	case e.tripped:
+		return Tripped
+	case len(e.missing) > 0:
+		return Waiting
+	case e.now.cursor.rolling:
+		return Playing
+	}
+	return Stopped
+}
+
+// Quiet reports whether the song stands and nothing has rung for a second.
+func (e *Engine) Quiet() bool {
+	return !e.now.cursor.rolling && e.quiet > int(e.rate) && e.next == nil && e.seek == nil
+}
+
+// Latency is how many frames the output is behind the tracks.
+func (e *Engine) Latency() int { return e.now.latency }
+
+// Missing lists the pages for which the engine waits.
+func (e *Engine) Missing() []Missing { return e.missing }
+
+// Ahead lists the pages that will be needed within so many frames and are absent.
+func (e *Engine) Ahead(frames int64) []Missing {
+	p := e.now
+	if e.next != nil {
+		p = e.next
+	}
+	var out []Missing
+	at := p.cursor.frame
+	if !p.cursor.rolling {
+		at = p.cursor.hold
+	}
+	if e.seek != nil {
+		at = *e.seek
+	}
+	end := at + frames
+	if e.loopOn && at < e.to && end > e.to {
+		for _, pl := range p.players {
+			out = pl.missing(out, e.from, min(e.to, e.from+end-e.to))
+		}
+		end = e.to
+	}
+	for _, pl := range p.players {
+		out = pl.missing(out, at, end)
+	}
+	return out
+}
+
+// Render makes the next block, of at most max frames, in L and R, and returns
+// its length: 0 when pages are missing. It does not allocate.
+func (e *Engine) Render(most int) int {
+	for {
+		n := e.block(most)
+		if n == 0 {
+			return 0
+		}
+		if e.discard >= n {
+			e.discard -= n
+			continue
+		}
+		if e.discard > 0 {
+			copy(e.L, e.L[e.discard:n])
+			copy(e.R, e.R[e.discard:n])
+			n -= e.discard
+			e.discard = 0
+		}
+		e.listen(n)
+		return n
+	}
+}
+
+func (e *Engine) block(most int) int {
+	if e.seek != nil && !e.master.Moving() && e.master.Now() == 0 {
+		e.jump()
+	}
+	if e.next == nil && e.pending != nil {
+		doc := e.pending
+		e.pending = nil
+		_ = e.SetDocument(doc) // was valid when it was given
+	}
+	n := min(most, Block)
+	if e.master.Moving() || e.discard > 0 {
+		n = min(n, 64)
+	}
+	n = e.now.room(n)
+	if e.next != nil {
+		n = min(e.next.room(n), int(fadeSeconds*e.rate)-e.fade)
+	}
+	e.missing = e.now.check(n)
+	if e.next != nil && len(e.missing) == 0 {
+		e.missing = e.next.check(n)
+	}
+	if len(e.missing) > 0 {
+		return 0
+	}
+	e.now.run(n)
+	copy(e.L, e.now.out.l[:n])
+	copy(e.R, e.now.out.r[:n])
+	if e.next != nil {
+		e.next.run(n)
+		total := fadeSeconds * e.rate
+		for i := range e.L[:n] {
+			g := 0.5 - 0.5*math.Cos(math.Pi*float64(e.fade+i+1)/total)
+			e.L[i] += g * (e.next.out.l[i] - e.L[i])
+			e.R[i] += g * (e.next.out.r[i] - e.R[i])
+		}
+		if e.fade += n; e.fade >= int(total) {
+			e.now, e.next = e.next, nil
+		}
+	}
+	if e.master.Moving() || e.master.Now() != 1 {
+		for i := range e.L[:n] {
+			g := e.master.Next()
+			e.L[i] *= g
+			e.R[i] *= g
+		}
+	}
+	return n
+}
+
+// listen measures what is heard, and mutes it when it runs away.
+func (e *Engine) listen(n int) {
+	l, r := e.L[:n], e.R[:n]
+	peak := 0.0
+	for i, v := range l {
+		peak = max(peak, math.Abs(v), math.Abs(r[i]))
+	}
+	if peak > 1e-5 {
+		e.quiet = 0
+	} else if e.quiet < math.MaxInt32-n {
+		e.quiet += n
+	}
+	if peak > 4 {
+		e.tripped = true
+	}
+	if e.tripped {
+		clear(l)
+		clear(r)
+	}
+	if e.now.cursor.rolling || peak > 1e-6 {
+		e.loud.Feed(l, r)
+		e.tpL.Feed(l)
+		e.tpR.Feed(r)
+	}
+}
+
+// MeasureAgain starts integrated loudness anew.
+func (e *Engine) MeasureAgain() { e.loud.Reset() }
+
+// Layout says what Levels holds: one Point a pair of peaks.
+func (e *Engine) Layout() []Point { return e.latest().points }
+
+func (e *Engine) latest() *plan {
+	if e.next != nil {
+		return e.next
+	}
+	return e.now
+}
+
+// Fixed places of Levels: the main output's figures come first.
+const (
+	LevelMomentary = iota // LUFS
+	LevelShort
+	LevelIntegrated
+	LevelTruePeak // dBTP since the last reading
+	LevelFirst    // peaks follow: left and right of each Point in dB, then reports
+)
+
+// Levels writes the levels since the last call to dst and returns how many
+// values there are. dst must have room for LevelFirst + 2 × points + reports.
+func (e *Engine) Levels(dst []float32) int {
+	p := e.latest()
+	bound := func(v float64) float32 { return float32(max(v, dsp.Off)) }
+	dst[LevelMomentary], dst[LevelShort] = bound(e.loud.Momentary()), bound(e.loud.Short())
+	dst[LevelIntegrated] = bound(e.loud.Integrated())
+	dst[LevelTruePeak] = bound(dsp.Decibels(max(e.tpL.Take(), e.tpR.Take())))
+	k := LevelFirst
+	for _, m := range p.meters {
+		if k+2 > len(dst) {
+			return k
+		}
+		dst[k], dst[k+1] = bound(dsp.Decibels(m.l)), bound(dsp.Decibels(m.r))
+		m.l, m.r = 0, 0
+		k += 2
+	}
+	for _, s := range p.reports {
+		if k+len(s.report) > len(dst) {
+			return k
+		}
+		s.reporter.Report(s.report)
+		for _, v := range s.report {
+			dst[k] = float32(v)
+			k++
+		}
+	}
+	return k
+}
+
+// Broken lists the stages that were silenced because they made something that
+// is no number.
+func (e *Engine) Broken() []string {
+	var ids []string
+	for id, s := range e.now.stages {
+		if s.broken {
+			ids = append(ids, id)
+		}
+	}
+	return ids
+}
+
+// Draw returns the picture of a stage with its present values, as JSON.
+func (e *Engine) Draw(stage string) ([]byte, error) {
+	p := e.latest()
+	s, ok := p.stages[stage]
+	if !ok || s.kind.Draw == nil {
+		return nil, fmt.Errorf("there is no stage %s to draw", stage)
+	}
+	v := make([]float64, len(s.slots))
+	for i, x := range s.slots {
+		v[i] = x.base()
+	}
+	at := p.cursor.hold
+	return json.Marshal(s.kind.Draw(e.rate, p.clock.Tempo(at), v))
+}
+
+// EffectInfo gives the document's rules what they must know of effects.
+func EffectInfo(id string) (project.EffectInfo, bool) {
+	k, ok := effect.Find(id)
+	if !ok {
+		return project.EffectInfo{}, false
+	}
+	return project.EffectInfo{Version: k.Version, Name: k.Name, Params: k.Params}, true
+}

@@ -1,0 +1,193 @@
+package engine
+
+import (
+	"context"
+	"fmt"
+	"math"
+
+	"shoal/internal/effect"
+	"shoal/internal/project"
+)
+
+// Job says what to render offline.
+type Job struct {
+	Channel string // its signal after its chain and before its fader; empty: the main output
+	From    int64  // song frames; the render begins at frame 0 and is cut here
+	To      int64
+	Tail    bool // go on until the sound has died away
+}
+
+// Loader fetches pages that a render needs into its library.
+type Loader func(ctx context.Context, need []Missing) error
+
+// Offline renders a job. write is given blocks in order; progress, if not nil, the
+// part done. Solo plays no role. The output is aligned: latency is taken off.
+func Offline(ctx context.Context, doc *project.Project, lib *Library, job Job, load Loader, write func(l, r []float64) error, progress func(float64)) error {
+	only := &capture{channel: job.Channel}
+	if job.Channel != "" {
+		ch, ok := doc.Channel(job.Channel)
+		if !ok {
+			return fmt.Errorf("there is no channel %q", job.Channel)
+		}
+		if ch.Kind == project.Main {
+			only.channel = ""
+		}
+	}
+	p, err := compile(doc, lib, only)
+	if err != nil {
+		return err
+	}
+	if job.To <= job.From {
+		return fmt.Errorf("the range to render is empty: frames %d to %d", job.From, job.To)
+	}
+	for _, pl := range p.players {
+		pl.roll.Set(1)
+	}
+	p.cursor.rolling, p.cursor.jumped = true, true
+	tail := int64(0)
+	if job.Tail {
+		tail = int64(math.Ceil(p.tailSeconds() * float64(doc.SampleRate)))
+	}
+	end := job.To + tail
+	at := -int64(p.latency) // song frame of the output
+	out := &tailKeeper{from: job.From, to: job.To, write: write}
+	for count := 0; at < end; count++ {
+		if count%64 == 0 {
+			if err := ctx.Err(); err != nil {
+				return err
+			}
+			if progress != nil {
+				progress(float64(max(at, 0)) / float64(end))
+			}
+		}
+		n := p.room(Block)
+		if left := job.To - p.cursor.frame; left > 0 {
+			n = int(min(int64(n), left))
+			if err := fetch(ctx, p, n, load); err != nil {
+				return err
+			}
+		} else { // past the range: clips no longer feed the tail
+			for _, pl := range p.players {
+				pl.clips = nil
+			}
+		}
+		p.run(n)
+		keep := int(min(int64(n), end-at))
+		if err := out.take(at, p.out.l[:keep], p.out.r[:keep]); err != nil {
+			return err
+		}
+		at += int64(n)
+	}
+	for _, s := range p.stages {
+		if s.broken {
+			return fmt.Errorf("stage %s (%s) made something that is no number; the print is not usable", s.id, s.kind.Name)
+		}
+	}
+	if progress != nil {
+		progress(1)
+	}
+	return nil
+}
+
+// fetch makes the pages of the next n frames present.
+func fetch(ctx context.Context, p *plan, n int, load Loader) error {
+	need := p.check(n)
+	if len(need) == 0 {
+		return nil
+	}
+	if load == nil {
+		return fmt.Errorf("audio %.12s is not there", need[0].Hash)
+	}
+	if err := load(ctx, need); err != nil {
+		return err
+	}
+	if left := p.check(n); len(left) > 0 {
+		return fmt.Errorf("audio %.12s could not be read", left[0].Hash)
+	}
+	return nil
+}
+
+// tailKeeper passes a range on and, behind it, as much of the tail as is above
+// the floor: what is quiet is held back until something louder follows.
+type tailKeeper struct {
+	from, to int64
+	write    func(l, r []float64) error
+	l, r     []float64
+}
+
+const tailFloor = 1e-5 // -100 dBFS
+
+func (t *tailKeeper) take(at int64, l, r []float64) error {
+	if skip := min(max(t.from-at, 0), int64(len(l))); skip > 0 {
+		l, r, at = l[skip:], r[skip:], at+skip
+	}
+	if inside := min(max(t.to-at, 0), int64(len(l))); inside > 0 {
+		if err := t.write(l[:inside], r[:inside]); err != nil {
+			return err
+		}
+		l, r = l[inside:], r[inside:]
+	}
+	t.l, t.r = append(t.l, l...), append(t.r, r...)
+	for i := len(t.l) - 1; i >= len(t.l)-len(l); i-- {
+		if math.Abs(t.l[i]) > tailFloor || math.Abs(t.r[i]) > tailFloor {
+			if err := t.write(t.l[:i+1], t.r[:i+1]); err != nil {
+				return err
+			}
+			t.l, t.r = append(t.l[:0], t.l[i+1:]...), append(t.r[:0], t.r[i+1:]...)
+			break
+		}
+	}
+	return nil
+}
+
+// tailSeconds bounds how long the plan sounds on: chains add up, sends lead on.
+func (p *plan) tailSeconds() float64 {
+	memo := map[string]float64{}
+	var onward func(ch *project.Channel, depth int) float64
+	onward = func(ch *project.Channel, depth int) float64 {
+		if t, ok := memo[ch.ID]; ok || depth > 64 {
+			return t
+		}
+		own := p.chainTail(&ch.Chain)
+		most := 0.0
+		for _, s := range ch.Sends {
+			if to, ok := p.doc.Channel(s.To); ok {
+				most = max(most, onward(to, depth+1))
+			}
+		}
+		if to, ok := p.doc.Channel(ch.Output); ok {
+			most = max(most, onward(to, depth+1))
+		}
+		memo[ch.ID] = own + most
+		return own + most
+	}
+	longest := 0.0
+	for _, ch := range p.doc.Channels {
+		longest = max(longest, onward(ch, 0))
+	}
+	return min(60, longest+0.1)
+}
+
+func (p *plan) chainTail(c *project.Chain) float64 {
+	t := 0.0
+	for _, n := range c.Nodes {
+		if n.Fork != nil {
+			most := 0.0
+			for _, path := range n.Fork.Paths {
+				most = max(most, p.chainTail(&path.Chain))
+			}
+			t += most
+			continue
+		}
+		k, ok := effect.Find(n.Stage.Effect)
+		if !ok || k.Tail == nil {
+			continue
+		}
+		v := make([]float64, len(k.Params))
+		for i := range v {
+			v[i] = valueOf(n.Stage, &k.Params[i])
+		}
+		t += k.Tail(v, p.clock.Tempo(0))
+	}
+	return t
+}

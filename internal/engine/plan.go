@@ -1,0 +1,260 @@
+package engine
+
+import (
+	"shoal/internal/dsp"
+	"shoal/internal/project"
+)
+
+// plan is a compiled document: steps in order, on buffers of their own.
+type plan struct {
+	doc     *project.Project
+	clock   *project.Clock
+	shape   string // equal shapes differ in values only
+	steps   []step
+	twins   map[string]twin
+	slots   map[address]*slot
+	lined   []linedSlot
+	players []*player
+	strips  map[string]*strip
+	sends   map[string]*sendStep
+	stages  map[string]*stageStep
+	joins   map[string]*joinStep
+	paths   map[string]*pathStep
+	points  []Point
+	meters  []*meter
+	reports []*stageStep
+	out     pair // what is heard, or captured
+	latency int  // how late out is
+	cursor  cursor
+	missing []Missing
+}
+
+type address struct{ owner, name string }
+
+type linedSlot struct {
+	slot *slot
+	lag  int
+}
+
+// Point says what a meter measures. Kind is in (a channel's input), after (a
+// stage or fork), post (a channel's output) or send.
+type Point struct {
+	Kind  string `json:"kind"`
+	Owner string `json:"owner"`
+	// Report is where the owner's live figures begin among Levels.Reports, or -1.
+	Report int `json:"report"`
+}
+
+// meter measures the peak of a signal since it was last read.
+type meter struct {
+	buf  pair
+	l, r float64
+}
+
+func (m *meter) run(_ *cursor, n int) {
+	l, r := m.l, m.r
+	right := m.buf.r[:n]
+	for i, v := range m.buf.l[:n] {
+		if v < 0 {
+			v = -v
+		}
+		if v > l {
+			l = v
+		}
+		w := right[i]
+		if w < 0 {
+			w = -w
+		}
+		if w > r {
+			r = w
+		}
+	}
+	m.l, m.r = l, r
+}
+
+// check returns the pages needed for the next n frames that are absent.
+func (p *plan) check(n int) []Missing {
+	p.missing = p.missing[:0]
+	if !p.cursor.rolling {
+		return nil
+	}
+	for _, pl := range p.players {
+		p.missing = pl.missing(p.missing, p.cursor.frame, p.cursor.frame+int64(n))
+	}
+	return p.missing
+}
+
+// room cuts a block where the loop ends, at the song's grid and where a line jumps.
+func (p *plan) room(n int) int {
+	n = p.cursor.room(n)
+	if p.cursor.rolling {
+		for i := range p.lined {
+			s := &p.lined[i]
+			n = int(min(int64(n), s.slot.line.next(p.cursor.songFrame(s.lag, 0))))
+		}
+	}
+	return n
+}
+
+func (p *plan) run(n int) {
+	for _, s := range p.steps {
+		s.run(&p.cursor, n)
+	}
+	p.cursor.advance(n)
+}
+
+// reset empties all state, as after a seek.
+func (p *plan) reset() {
+	for _, t := range p.twins {
+		t.reset()
+	}
+	p.cursor.wrapped = false
+}
+
+// adopt takes over the state of what is in both plans.
+func (p *plan) adopt(old *plan) {
+	for k, t := range p.twins {
+		if o, ok := old.twins[k]; ok {
+			t.copyFrom(o)
+		}
+	}
+	for a, s := range p.slots {
+		if o, ok := old.slots[a]; ok && s.desc.Taper == o.desc.Taper {
+			want := s.base()
+			s.hand = o.hand
+			if s.hand.Moving() && s.track == nil {
+				s.track = make([]float64, Block)
+			}
+			s.aim(want, gateFrames)
+		}
+	}
+}
+
+// update takes over the values of a document of the same shape.
+func (p *plan) update(doc *project.Project, smooth int) {
+	p.doc = doc
+	for _, ch := range doc.Channels {
+		p.aim(ch.ID, "fader", ch.Fader, smooth)
+		p.aim(ch.ID, "pan", ch.Pan, smooth)
+		if s := p.strips[ch.ID]; s != nil {
+			s.open.Aim(boolGain(!ch.Mute), gateFrames)
+		}
+		for _, s := range ch.Sends {
+			p.aim(s.ID, "level", s.Level, smooth)
+			p.aim(s.ID, "pan", s.Pan, smooth)
+			if t := p.sends[s.ID]; t != nil {
+				t.open.Aim(boolGain(sendOpen(ch, s)), gateFrames)
+			}
+		}
+		p.updateChain(&ch.Chain, ch.Chain.Bypass, smooth)
+	}
+}
+
+func (p *plan) updateChain(c *project.Chain, bypassed bool, smooth int) {
+	for _, n := range c.Nodes {
+		if s := n.Stage; s != nil {
+			t := p.stages[s.ID]
+			if t == nil {
+				continue
+			}
+			for i := range t.kind.Params {
+				d := &t.kind.Params[i]
+				p.aim(s.ID, d.Name, valueOf(s, d), smooth)
+			}
+			p.aim(s.ID, "mix", s.Mix, smooth)
+			t.add = s.MixLaw == "add"
+			t.heard.Aim(boolGain(!s.Bypass && !bypassed), gateFrames)
+			continue
+		}
+		f := n.Fork
+		p.aim(f.ID, "mix", f.Mix, smooth)
+		if j := p.joins[f.ID]; j != nil {
+			j.add = f.MixLaw == "add"
+			j.heard.Aim(boolGain(!f.Bypass && !bypassed), gateFrames)
+		}
+		for _, path := range f.Paths {
+			p.aim(path.ID, "level", path.Level, smooth)
+			p.aim(path.ID, "pan", path.Pan, smooth)
+			if s := p.paths[path.ID]; s != nil {
+				s.open.Aim(boolGain(!path.Mute), gateFrames)
+			}
+			p.updateChain(&path.Chain, path.Chain.Bypass, smooth)
+		}
+	}
+}
+
+func (p *plan) aim(owner, name string, v float64, frames int) bool {
+	s, ok := p.slots[address{owner, name}]
+	if ok {
+		s.aim(v, frames)
+	}
+	return ok
+}
+
+func boolGain(b bool) float64 {
+	if b {
+		return 1
+	}
+	return 0
+}
+
+func sendOpen(ch *project.Channel, s *project.Send) bool {
+	if s.Mute {
+		return false
+	}
+	return !ch.Mute || (s.Pre && !ch.MutePre)
+}
+
+// setSolo opens and closes the gates for a set of soloed channels. Solo
+// silences the output of the others and all of their sends. What stays open: the
+// soloed channels, whatever carries their signal onward, what feeds a soloed
+// channel, channels that are solo safe, and sends into a soloed return.
+func (p *plan) setSolo(solo map[string]bool, frames int) {
+	open := map[string]bool{}
+	for _, ch := range p.doc.Channels {
+		open[ch.ID] = len(solo) == 0 || solo[ch.ID] || ch.SoloSafe || ch.Kind == project.Main
+	}
+	if len(solo) > 0 {
+		for _, ch := range p.doc.Channels {
+			if solo[ch.ID] {
+				p.openOnward(ch, open)
+			}
+			for to, steps := ch, 0; to.Output != "" && steps < len(p.doc.Channels); steps++ {
+				next, ok := p.doc.Channel(to.Output)
+				if !ok {
+					break
+				}
+				if solo[next.ID] {
+					open[ch.ID] = true
+				}
+				to = next
+			}
+		}
+	}
+	set := func(g *dsp.Glide, on bool) {
+		if frames == 0 {
+			g.Set(boolGain(on))
+		} else {
+			g.Aim(boolGain(on), frames)
+		}
+	}
+	for id, s := range p.strips {
+		set(&s.gate, open[id])
+	}
+	for _, s := range p.sends {
+		set(&s.gate, open[s.channel] || solo[s.target])
+	}
+}
+
+func (p *plan) openOnward(ch *project.Channel, open map[string]bool) {
+	visit := func(id string) {
+		if next, ok := p.doc.Channel(id); ok && id != "" && next.Kind != project.Main {
+			open[id] = true
+			p.openOnward(next, open)
+		}
+	}
+	visit(ch.Output)
+	for _, s := range ch.Sends {
+		visit(s.To)
+	}
+}

@@ -1,0 +1,79 @@
+package engine
+
+// PageFrames is the number of frames in a page of audio.
+const PageFrames = 32768
+
+// Page is a stretch of a sound: one slice a channel, each of PageFrames or,
+// at the end, fewer.
+type Page [][]float32
+
+// Sound is audio that clips play, of which any pages may be absent.
+type Sound struct {
+	Hash     string
+	Frames   int64
+	Channels int
+	pages    []Page
+	used     []uint64
+}
+
+// Library holds the sounds of a project. It is bounded: when more than its
+// limit of pages are present, the ones played longest ago are dropped.
+type Library struct {
+	sounds map[string]*Sound
+	limit  int
+	count  int
+	clock  uint64
+}
+
+// NewLibrary keeps at most so many pages; 0 means no limit.
+func NewLibrary(limit int) *Library {
+	return &Library{sounds: map[string]*Sound{}, limit: limit}
+}
+
+// Sound returns the sound with a hash, adding it if need be.
+func (l *Library) Sound(hash string, frames int64, channels int) *Sound {
+	s, ok := l.sounds[hash]
+	if !ok {
+		n := int((frames + PageFrames - 1) / PageFrames)
+		s = &Sound{Hash: hash, Frames: frames, Channels: channels, pages: make([]Page, n), used: make([]uint64, n)}
+		l.sounds[hash] = s
+	}
+	return s
+}
+
+// Put adds a page that was missing. What does not fit is ignored.
+func (l *Library) Put(hash string, index int, p Page) {
+	s, ok := l.sounds[hash]
+	if !ok || index < 0 || index >= len(s.pages) || len(p) != s.Channels {
+		return
+	}
+	if s.pages[index] == nil {
+		l.count++
+	}
+	s.pages[index] = p
+	l.clock++
+	s.used[index] = l.clock
+	for l.limit > 0 && l.count > l.limit {
+		l.dropOldest()
+	}
+}
+
+func (l *Library) dropOldest() {
+	var oldest *Sound
+	at := -1
+	for _, s := range l.sounds {
+		for i, p := range s.pages {
+			if p != nil && (at < 0 || s.used[i] < oldest.used[at]) {
+				oldest, at = s, i
+			}
+		}
+	}
+	oldest.pages[at] = nil
+	l.count--
+}
+
+// Missing is a page that the engine needs and does not have.
+type Missing struct {
+	Hash string `json:"hash"`
+	Page int    `json:"page"`
+}

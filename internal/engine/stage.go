@@ -1,0 +1,180 @@
+package engine
+
+import (
+	"shoal/internal/dsp"
+	"shoal/internal/effect"
+	"shoal/internal/project"
+)
+
+// stageStep runs one effect: its input, its key, its moving parameters and its
+// own time in; mix, bypass and what it acts on around it.
+type stageStep struct {
+	id       string
+	kind     *effect.Kind
+	proc     effect.Processor
+	buf      pair
+	keyBuf   pair // l is nil where its own signal drives it
+	lag      int
+	clock    *project.Clock
+	slots    []*slot
+	mix      *slot
+	add      bool
+	actsOn   string
+	heard    dsp.Glide // bypass
+	dry      shift2
+	dryBuf   pair
+	span     effect.Span
+	report   []float64
+	idle     bool // fully bypassed: nothing is computed
+	broken   bool // it made something that is no number
+	reporter effect.Reporter
+}
+
+func (s *stageStep) run(c *cursor, n int) {
+	l, r := s.buf.l[:n], s.buf.r[:n]
+	values := s.span.Values
+	for i, p := range s.slots {
+		values[i] = p.fill(c, s.lag, n)
+	}
+	mix := s.mix.fill(c, s.lag, n)
+	off := !s.heard.Moving() && s.heard.Now() == 0
+	if off && !s.idle {
+		s.proc.Reset()
+		s.idle = true
+	}
+	if !off {
+		s.idle = false
+	}
+	full := !s.add && mix.Track == nil && mix.Now == 100 && !s.heard.Moving() && !off && s.actsOn == "both"
+	if full && s.dry.l.Frames() == 0 {
+		s.process(c, l, r, n)
+		s.guard(l, r)
+		return
+	}
+	dl, dr := s.dryBuf.l[:n], s.dryBuf.r[:n]
+	copy(dl, l)
+	copy(dr, r)
+	s.dry.process(s.dryBuf, n)
+	if off || s.broken {
+		copy(l, dl)
+		copy(r, dr)
+		return
+	}
+	s.divide(l, r)
+	s.process(c, l, r, n)
+	s.guard(l, r)
+	if s.broken {
+		copy(l, dl)
+		copy(r, dr)
+		return
+	}
+	if full {
+		return
+	}
+	s.unite(l, r, dl, dr)
+	// the wet signal stands in buf, the dry one in dryBuf: mix in dryBuf and bring back
+	mixIn(s.dryBuf, pair{l, r}, n, &mix, s.add, &s.heard)
+	copy(l, dl)
+	copy(r, dr)
+}
+
+func (s *stageStep) process(c *cursor, l, r []float64, n int) {
+	s.span.L, s.span.R = l, r
+	if s.keyBuf.l != nil {
+		s.span.KeyL, s.span.KeyR = s.keyBuf.l[:n], s.keyBuf.r[:n]
+	}
+	s.span.Frame = c.songFrame(s.lag, 0)
+	s.span.Rolling, s.span.Jumped = c.rolling, c.jumped
+	at := s.span.Frame
+	if !c.rolling {
+		at = c.hold
+	}
+	s.span.Tempo = s.clock.Tempo(at)
+	s.proc.Process(&s.span)
+}
+
+// divide gives the effect the part of the signal that it acts on, on both sides.
+func (s *stageStep) divide(l, r []float64) {
+	switch s.actsOn {
+	case "left":
+		copy(r, l)
+	case "right":
+		copy(l, r)
+	case "mid":
+		for i, x := range l {
+			m := (x + r[i]) * 0.5
+			l[i], r[i] = m, m
+		}
+	case "side":
+		for i, x := range l {
+			d := (x - r[i]) * 0.5
+			l[i], r[i] = d, d
+		}
+	}
+}
+
+// unite puts the treated part back among the untreated rest.
+func (s *stageStep) unite(l, r, dl, dr []float64) {
+	switch s.actsOn {
+	case "left":
+		copy(r, dr)
+		if s.add {
+			clear(r)
+		}
+	case "right":
+		copy(l, dl)
+		if s.add {
+			clear(l)
+		}
+	case "mid":
+		for i, x := range l {
+			m, d := (x+r[i])*0.5, (dl[i]-dr[i])*0.5
+			if s.add {
+				d = 0
+			}
+			l[i], r[i] = m+d, m-d
+		}
+	case "side":
+		for i, x := range l {
+			m, d := (dl[i]+dr[i])*0.5, (x+r[i])*0.5
+			if s.add {
+				m = 0
+			}
+			l[i], r[i] = m+d, m-d
+		}
+	}
+}
+
+// guard silences a stage whose output is not finite, so that the rest plays on.
+func (s *stageStep) guard(l, r []float64) {
+	t := 0.0
+	for i, x := range l {
+		t += x * 0
+		t += r[i] * 0
+	}
+	if t == 0 {
+		return
+	}
+	s.broken = true
+	s.proc.Reset()
+	clear(l)
+	clear(r)
+}
+
+func (s *stageStep) key() string { return "stage " + s.id + " " + s.kind.ID }
+
+func (s *stageStep) reset() {
+	s.proc.Reset()
+	s.dry.clear()
+	s.broken = false
+}
+
+func (s *stageStep) copyFrom(o twin) {
+	old := o.(*stageStep)
+	s.proc.CopyFrom(old.proc)
+	s.dry.copyFrom(old.dry)
+	heard := s.heard.Target()
+	s.heard = old.heard
+	s.heard.Aim(heard, gateFrames)
+	s.idle = old.idle
+}

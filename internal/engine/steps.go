@@ -1,0 +1,389 @@
+package engine
+
+import (
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/effect"
+)
+
+// Block is the most frames that are rendered at once.
+const Block = effect.MaxFrames
+
+// pair is a stereo buffer.
+type pair struct{ l, r []float64 }
+
+func newPair() pair { return pair{make([]float64, Block), make([]float64, Block)} }
+
+// step is one thing a plan does to its buffers over n frames.
+type step interface {
+	run(c *cursor, n int)
+}
+
+// twin is a step whose state goes on in another plan.
+type twin interface {
+	step
+	key() string
+	copyFrom(twin)
+	reset()
+}
+
+// shift2 delays a pair.
+type shift2 struct{ l, r *dsp.Shift }
+
+func newShift2(frames int) shift2 { return shift2{dsp.NewShift(frames), dsp.NewShift(frames)} }
+
+func (s shift2) process(p pair, n int) {
+	s.l.Process(p.l[:n])
+	s.r.Process(p.r[:n])
+}
+
+func (s shift2) clear() { s.l.Clear(); s.r.Clear() }
+
+func (s shift2) copyFrom(o shift2) { s.l.CopyFrom(o.l); s.r.CopyFrom(o.r) }
+
+// inflow is one signal arriving at a sum.
+type inflow struct {
+	from  pair
+	shift shift2 // zero frames where nothing has to wait
+	name  string
+}
+
+// sum is a channel's input: its clips and everything that comes in.
+type sum struct {
+	id     string
+	out    pair
+	in     []inflow
+	clips  *player // nil where there are none
+	clipIn shift2  // clips wait for what arrives late
+	tmp    pair
+}
+
+func (s *sum) run(c *cursor, n int) {
+	clear(s.out.l[:n])
+	clear(s.out.r[:n])
+	if s.clips != nil {
+		s.clips.run(c, n, s.out)
+		s.clipIn.process(s.out, n)
+	}
+	for i := range s.in {
+		f := &s.in[i]
+		l, r := f.from.l[:n], f.from.r[:n]
+		if f.shift.l.Frames() > 0 {
+			copy(s.tmp.l, l)
+			copy(s.tmp.r, r)
+			f.shift.process(s.tmp, n)
+			l, r = s.tmp.l[:n], s.tmp.r[:n]
+		}
+		addTo(s.out.l[:n], l)
+		addTo(s.out.r[:n], r)
+	}
+}
+
+func addTo(dst, src []float64) {
+	src = src[:len(dst)]
+	for i, v := range src {
+		dst[i] += v
+	}
+}
+
+func (s *sum) key() string { return "sum " + s.id }
+
+func (s *sum) reset() {
+	s.clipIn.clear()
+	for _, f := range s.in {
+		f.shift.clear()
+	}
+}
+
+func (s *sum) copyFrom(o twin) {
+	old := o.(*sum)
+	s.clipIn.copyFrom(old.clipIn)
+	if s.clips != nil && old.clips != nil {
+		s.clips.roll = old.clips.roll
+	}
+	for _, f := range s.in {
+		for _, g := range old.in {
+			if f.name == g.name {
+				f.shift.copyFrom(g.shift)
+			}
+		}
+	}
+}
+
+// copyStep puts a signal aside for a key, a send or a path, delayed if need be.
+type copyStep struct {
+	id       string
+	from, to pair
+	shift    shift2
+}
+
+func (s *copyStep) run(_ *cursor, n int) {
+	copy(s.to.l[:n], s.from.l[:n])
+	copy(s.to.r[:n], s.from.r[:n])
+	s.shift.process(s.to, n)
+}
+
+func (s *copyStep) key() string     { return "copy " + s.id }
+func (s *copyStep) reset()          { s.shift.clear() }
+func (s *copyStep) copyFrom(o twin) { s.shift.copyFrom(o.(*copyStep).shift) }
+
+// delayStep makes a signal wait, in place.
+type delayStep struct {
+	id    string
+	buf   pair
+	shift shift2
+}
+
+func (s *delayStep) run(_ *cursor, n int) { s.shift.process(s.buf, n) }
+func (s *delayStep) key() string          { return "delay " + s.id }
+func (s *delayStep) reset()               { s.shift.clear() }
+func (s *delayStep) copyFrom(o twin)      { s.shift.copyFrom(o.(*delayStep).shift) }
+
+// strip is the end of a channel: fader, pan, mute and the solo gate.
+type strip struct {
+	id         string
+	buf        pair
+	stereo     bool
+	lag        int
+	fader, pan *slot
+	open       dsp.Glide // mute
+	gate       dsp.Glide // solo
+	main       bool
+}
+
+func (s *strip) run(c *cursor, n int) {
+	if !s.stereo {
+		for i, l := range s.buf.l[:n] {
+			m := (l + s.buf.r[i]) * 0.5
+			s.buf.l[i], s.buf.r[i] = m, m
+		}
+	}
+	f, p := s.fader.fill(c, s.lag, n), s.pan.fill(c, s.lag, n)
+	law := panStereo
+	if !s.stereo {
+		law = panMono
+	}
+	applyGain(s.buf, n, &f, &p, law, &s.open, &s.gate)
+}
+
+// applyGain multiplies by a level in dB, a pan and two gates.
+func applyGain(b pair, n int, level, pan *effect.Value, law func(float64) (l, r float64), open, gate *dsp.Glide) {
+	if level.Track == nil && pan.Track == nil && !open.Moving() && !gate.Moving() {
+		g := dsp.Gain(level.Now) * open.Now() * gate.Now()
+		gl, gr := law(pan.Now)
+		gl *= g
+		gr *= g
+		if gl == 1 && gr == 1 {
+			return
+		}
+		for i := range b.l[:n] {
+			b.l[i] *= gl
+			b.r[i] *= gr
+		}
+		return
+	}
+	for i := range b.l[:n] {
+		g := dsp.Gain(level.At(i)) * open.Next() * gate.Next()
+		gl, gr := law(pan.At(i))
+		b.l[i] *= gl * g
+		b.r[i] *= gr * g
+	}
+}
+
+// panStereo is a balance: it attenuates the far side only.
+func panStereo(p float64) (l, r float64) {
+	if p > 0 {
+		return 1 - p, 1
+	}
+	return 1, 1 + p
+}
+
+// panMono is the sine/cosine law, -3 dB at the centre.
+func panMono(p float64) (l, r float64) {
+	if p == 0 {
+		return math.Sqrt2 / 2, math.Sqrt2 / 2
+	}
+	a := (p + 1) * math.Pi / 4
+	return math.Cos(a), math.Sin(a)
+}
+
+func (s *strip) key() string { return "strip " + s.id }
+func (s *strip) reset()      {}
+func (s *strip) copyFrom(o twin) {
+	old := o.(*strip)
+	open, gate := s.open.Target(), s.gate.Target()
+	s.open, s.gate = old.open, old.gate
+	s.open.Aim(open, gateFrames)
+	s.gate.Aim(gate, gateFrames)
+}
+
+// gateFrames is how long mutes, bypasses and solo take: 5 ms at 48 kHz.
+const gateFrames = 240
+
+// sendStep copies a signal to where a return picks it up.
+type sendStep struct {
+	id         string
+	channel    string
+	target     string
+	from, to   pair
+	lag        int
+	level, pan *slot
+	open, gate dsp.Glide
+}
+
+func (s *sendStep) run(c *cursor, n int) {
+	copy(s.to.l[:n], s.from.l[:n])
+	copy(s.to.r[:n], s.from.r[:n])
+	v, p := s.level.fill(c, s.lag, n), s.pan.fill(c, s.lag, n)
+	applyGain(s.to, n, &v, &p, panStereo, &s.open, &s.gate)
+}
+
+func (s *sendStep) key() string { return "send " + s.id }
+func (s *sendStep) reset()      {}
+func (s *sendStep) copyFrom(o twin) {
+	old := o.(*sendStep)
+	open, gate := s.open.Target(), s.gate.Target()
+	s.open, s.gate = old.open, old.gate
+	s.open.Aim(open, gateFrames)
+	s.gate.Aim(gate, gateFrames)
+}
+
+// pathStep is the end of a path of a fork, before the paths meet.
+type pathStep struct {
+	id         string
+	buf        pair
+	lag        int
+	level, pan *slot
+	open, gate dsp.Glide
+	invert     bool
+}
+
+func (s *pathStep) run(c *cursor, n int) {
+	v, p := s.level.fill(c, s.lag, n), s.pan.fill(c, s.lag, n)
+	applyGain(s.buf, n, &v, &p, panStereo, &s.open, &s.gate)
+	if s.invert {
+		for i := range s.buf.l[:n] {
+			s.buf.l[i], s.buf.r[i] = -s.buf.l[i], -s.buf.r[i]
+		}
+	}
+}
+
+func (s *pathStep) key() string { return "path " + s.id }
+func (s *pathStep) reset()      {}
+func (s *pathStep) copyFrom(o twin) {
+	open := s.open.Target()
+	s.open = o.(*pathStep).open
+	s.open.Aim(open, gateFrames)
+}
+
+// splitStep gives a path its part of the signal at a fork.
+type splitStep struct {
+	from, to pair
+	kind     string // copies, left, right, mid, side
+}
+
+func (s *splitStep) run(_ *cursor, n int) {
+	for i, l := range s.from.l[:n] {
+		r := s.from.r[i]
+		switch s.kind {
+		case "left":
+			r = 0
+		case "right":
+			l = 0
+		case "mid":
+			l = (l + r) * 0.5
+			r = l
+		case "side":
+			l = (l - r) * 0.5
+			r = -l
+		}
+		s.to.l[i], s.to.r[i] = l, r
+	}
+}
+
+// joinStep replaces a signal by the sum of its paths, mixed with the signal itself.
+type joinStep struct {
+	id    string
+	buf   pair
+	dry   shift2
+	paths []inflow
+	lag   int
+	mix   *slot
+	add   bool
+	heard dsp.Glide
+	wet   pair
+	tmp   pair
+}
+
+func (s *joinStep) run(c *cursor, n int) {
+	clear(s.wet.l[:n])
+	clear(s.wet.r[:n])
+	for _, f := range s.paths {
+		copy(s.tmp.l, f.from.l[:n])
+		copy(s.tmp.r, f.from.r[:n])
+		f.shift.process(s.tmp, n)
+		addTo(s.wet.l[:n], s.tmp.l[:n])
+		addTo(s.wet.r[:n], s.tmp.r[:n])
+	}
+	s.dry.process(s.buf, n)
+	mix := s.mix.fill(c, s.lag, n)
+	mixIn(s.buf, s.wet, n, &mix, s.add, &s.heard)
+}
+
+func (s *joinStep) key() string { return "join " + s.id }
+func (s *joinStep) reset() {
+	s.dry.clear()
+	for _, f := range s.paths {
+		f.shift.clear()
+	}
+}
+func (s *joinStep) copyFrom(o twin) {
+	old := o.(*joinStep)
+	s.dry.copyFrom(old.dry)
+	heard := s.heard.Target()
+	s.heard = old.heard
+	s.heard.Aim(heard, gateFrames)
+	for _, f := range s.paths {
+		for _, g := range old.paths {
+			if f.name == g.name {
+				f.shift.copyFrom(g.shift)
+			}
+		}
+	}
+}
+
+// mixIn mixes wet into dry, in dry's place. Blend is a linear cross-fade; add
+// leaves the dry signal alone. heard fades the whole stage in and out.
+func mixIn(dry, wet pair, n int, mix *effect.Value, add bool, heard *dsp.Glide) {
+	if mix.Track == nil && !heard.Moving() {
+		m := mix.Now * 0.01 * heard.Now()
+		switch {
+		case m == 0:
+		case add:
+			for i := range dry.l[:n] {
+				dry.l[i] += m * wet.l[i]
+				dry.r[i] += m * wet.r[i]
+			}
+		case m == 1:
+			copy(dry.l[:n], wet.l[:n])
+			copy(dry.r[:n], wet.r[:n])
+		default:
+			for i := range dry.l[:n] {
+				dry.l[i] += m * (wet.l[i] - dry.l[i])
+				dry.r[i] += m * (wet.r[i] - dry.r[i])
+			}
+		}
+		return
+	}
+	for i := range dry.l[:n] {
+		m := mix.At(i) * 0.01 * heard.Next()
+		if add {
+			dry.l[i] += m * wet.l[i]
+			dry.r[i] += m * wet.r[i]
+		} else {
+			dry.l[i] += m * (wet.l[i] - dry.l[i])
+			dry.r[i] += m * (wet.r[i] - dry.r[i])
+		}
+	}
+}

@@ -1,0 +1,160 @@
+package engine
+
+import (
+	"sort"
+
+	"shoal/internal/dsp"
+	"shoal/internal/effect"
+	"shoal/internal/param"
+	"shoal/internal/project"
+)
+
+// slot is one moving parameter of a plan: its base is a hand's value or a line.
+type slot struct {
+	owner, name string
+	desc        param.Param
+	hand        dsp.Glide // along the taper, or the value itself for choices
+	want        float64   // the value the hand has set, exactly
+	line        *line
+	track       []float64
+}
+
+func newSlot(owner, name string, d param.Param, v float64) *slot {
+	s := &slot{owner: owner, name: name, desc: d, want: v}
+	s.hand.Set(s.place(v))
+	return s
+}
+
+func (s *slot) place(v float64) float64 {
+	if s.desc.Stepped() {
+		return v
+	}
+	return s.desc.Place(v)
+}
+
+// aim moves the base to v, smoothly where the parameter can be smooth.
+func (s *slot) aim(v float64, frames int) {
+	s.want = v
+	if s.desc.Stepped() {
+		s.hand.Set(v)
+		return
+	}
+	if p := s.desc.Place(v); p != s.hand.Target() {
+		if s.track == nil {
+			s.track = make([]float64, Block)
+		}
+		s.hand.Aim(p, frames)
+	}
+}
+
+func (s *slot) value(place float64) float64 {
+	if s.desc.Stepped() {
+		return place
+	}
+	return s.desc.Clamp(s.desc.At(place))
+}
+
+// base is the value a hand has set, without a line.
+func (s *slot) base() float64 { return s.want }
+
+// fill gives the value over the next n frames at the stage's own time.
+func (s *slot) fill(c *cursor, lag, n int) effect.Value {
+	if s.line != nil && len(s.line.frames) > 0 {
+		s.hand.Skip(n)
+		return s.fillLine(c, lag, n)
+	}
+	if !s.hand.Moving() {
+		return effect.Value{Now: s.want}
+	}
+	for i := range s.track[:n] {
+		s.track[i] = s.value(s.hand.Next())
+	}
+	return effect.Value{Now: s.track[0], Track: s.track[:n]}
+}
+
+func (s *slot) fillLine(c *cursor, lag, n int) effect.Value {
+	if !c.rolling {
+		return effect.Value{Now: s.line.at(c.hold, s)}
+	}
+	v := effect.Value{Step: c.jumped}
+	moving := false
+	for i := range s.track[:n] {
+		f := c.songFrame(lag, i)
+		s.track[i] = s.line.at(f, s)
+		moving = moving || s.track[i] != s.track[0]
+		if i == 0 && s.line.stepsAt(f) {
+			v.Step = true
+		}
+	}
+	v.Now = s.track[0]
+	if moving {
+		v.Track = s.track[:n]
+	}
+	return v
+}
+
+// line is an automation line in frames.
+type line struct {
+	frames []int64
+	values []float64
+	places []float64
+	hold   []bool
+	now    int // the segment last used
+}
+
+func newLine(l *project.Line, s *slot, clock *project.Clock) *line {
+	x := &line{}
+	for _, p := range l.Points {
+		x.frames = append(x.frames, clock.Frame(p.Tick))
+		x.values = append(x.values, p.Value)
+		x.places = append(x.places, s.place(p.Value))
+		x.hold = append(x.hold, p.Shape == project.Hold || s.desc.Stepped())
+	}
+	return x
+}
+
+// seek finds the last point at or before a frame; -1 before the first. It
+// looks at the neighbours first, so that its cost does not grow with the points.
+func (l *line) seek(f int64) int {
+	i := l.now
+	if i >= 0 && i < len(l.frames) && l.frames[i] <= f {
+		for step := 0; step < 4; step++ {
+			if i+1 >= len(l.frames) || l.frames[i+1] > f {
+				l.now = i
+				return i
+			}
+			i++
+		}
+	}
+	i = sort.Search(len(l.frames), func(k int) bool { return l.frames[k] > f }) - 1
+	l.now = max(i, 0)
+	return i
+}
+
+func (l *line) at(f int64, s *slot) float64 {
+	i := l.seek(f)
+	switch {
+	case i < 0:
+		return l.values[0]
+	case i+1 >= len(l.frames) || l.hold[i]:
+		return l.values[i]
+	}
+	t := float64(f-l.frames[i]) / float64(l.frames[i+1]-l.frames[i])
+	return s.value(l.places[i] + (l.places[i+1]-l.places[i])*t)
+}
+
+// stepsAt reports whether the line jumps exactly at a frame.
+func (l *line) stepsAt(f int64) bool {
+	i := l.seek(f)
+	return i > 0 && l.frames[i] == f && (l.hold[i-1] || l.frames[i-1] == f) && l.values[i] != l.values[i-1]
+}
+
+// next returns how many frames from f the next jump is, or a large number.
+func (l *line) next(f int64) int64 {
+	for i := l.seek(f) + 1; i < len(l.frames) && l.frames[i] < f+Block; i++ {
+		if i > 0 && (l.hold[i-1] || l.frames[i-1] == l.frames[i]) {
+			return l.frames[i] - f
+		}
+	}
+	return Block
+}

@@ -1,0 +1,103 @@
+// Package param describes parameters: name, unit, range and taper. It is all
+// that effects and documents know of each other.
+package param
+
+import (
+	"fmt"
+	"math"
+
+	"shoal/internal/dsp"
+)
+
+// Taper says how a parameter's travel is divided, and along what its ramps are straight.
+type Taper string
+
+// The tapers.
+const (
+	Linear Taper = "linear" // straight in its unit
+	Log    Taper = "log"    // straight in the logarithm; Min must be above 0
+	Level  Taper = "level"  // dB; the lowest tenth of the travel goes from -60 dB to off
+	Choice Taper = "choice" // one of Choices, stored as its index
+	Switch Taper = "switch" // 0 or 1
+)
+
+// Param describes one parameter.
+type Param struct {
+	Name       string   `json:"name" required:"true"`
+	Label      string   `json:"label" required:"true"`
+	Unit       string   `json:"unit" required:"true"`
+	Says       string   `json:"says" required:"true"`
+	Group      string   `json:"group,omitempty"`
+	Min        float64  `json:"min" required:"true"`
+	Max        float64  `json:"max" required:"true"`
+	Default    float64  `json:"default" required:"true"`
+	Taper      Taper    `json:"taper" required:"true" enum:"linear,log,level,choice,switch"`
+	Choices    []string `json:"choices,omitempty"`
+	Step       float64  `json:"step" required:"true"` // one press of an arrow key, in the unit (in percent for log)
+	Digits     int      `json:"digits" required:"true"`
+	Structural bool     `json:"structural,omitempty"` // changes latency or memory: heard through a cross-fade, not automatable
+}
+
+// Check reports an error that names the parameter when v is not a value of it.
+func (p Param) Check(v float64) error {
+	switch {
+	case math.IsNaN(v) || math.IsInf(v, 0):
+		return fmt.Errorf("%s is not a number", p.Label)
+	case v < p.Min || v > p.Max:
+		return fmt.Errorf("%s %g is outside %g to %g %s", p.Label, v, p.Min, p.Max, p.Unit)
+	case (p.Taper == Choice || p.Taper == Switch) && v != math.Trunc(v):
+		return fmt.Errorf("%s is a choice: %g must be a whole number", p.Label, v)
+	}
+	return nil
+}
+
+// Clamp brings v into the range.
+func (p Param) Clamp(v float64) float64 { return min(max(v, p.Min), p.Max) }
+
+// Stepped reports whether the parameter only has separate values.
+func (p Param) Stepped() bool { return p.Taper == Choice || p.Taper == Switch }
+
+const levelKnee, levelPart = -60.0, 0.1
+
+// Place turns a value into its place along the travel, 0 to 1.
+func (p Param) Place(v float64) float64 {
+	switch p.Taper {
+	case Log:
+		return math.Log(v/p.Min) / math.Log(p.Max/p.Min)
+	case Level:
+		if v < levelKnee {
+			return (v - p.Min) / (levelKnee - p.Min) * levelPart
+		}
+		return levelPart + (v-levelKnee)/(p.Max-levelKnee)*(1-levelPart)
+	default:
+		if p.Max == p.Min {
+			return 0
+		}
+		return (v - p.Min) / (p.Max - p.Min)
+	}
+}
+
+// At turns a place along the travel into the value there.
+func (p Param) At(place float64) float64 {
+	switch p.Taper {
+	case Log:
+		return p.Min * dsp.Exp(place*math.Log(p.Max/p.Min))
+	case Level:
+		if place < levelPart {
+			return p.Min + place/levelPart*(levelKnee-p.Min)
+		}
+		return levelKnee + (place-levelPart)/(1-levelPart)*(p.Max-levelKnee)
+	default:
+		return p.Min + place*(p.Max-p.Min)
+	}
+}
+
+// The parameters that every channel, send and path has. Level in dB, pan from
+// -1 (left) to 1 (right), mix in percent.
+var (
+	Fader = Param{Name: "fader", Label: "Level", Unit: "dB", Says: "How loud the channel is at its output.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
+	Pan   = Param{Name: "pan", Label: "Pan", Unit: "", Says: "Where the channel stands between left and right.", Min: -1, Max: 1, Taper: Linear, Step: 0.05, Digits: 2}
+	Send  = Param{Name: "level", Label: "Send level", Unit: "dB", Says: "How much is sent to the return.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
+	Mix   = Param{Name: "mix", Label: "Mix", Unit: "%", Says: "How much of the stage is heard.", Min: 0, Max: 100, Default: 100, Taper: Linear, Step: 1, Digits: 0}
+	Path  = Param{Name: "level", Label: "Path level", Unit: "dB", Says: "How loud the path is where the fork joins.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
+)

@@ -1,0 +1,247 @@
+package project
+
+import (
+	"fmt"
+	"slices"
+)
+
+// SetChain bypasses a whole chain, or brings it back. Owner is a channel or a path.
+type SetChain struct {
+	Owner  string `json:"owner"`
+	Bypass *bool  `json:"bypass,omitempty"`
+}
+
+func (c *SetChain) apply(p *Project, _ Effects) ([]Change, error) {
+	_, chain, ok := p.findChain(c.Owner)
+	if !ok {
+		return nil, gone("the chain")
+	}
+	return []Change{&SetChain{c.Owner, swap(&chain.Bypass, c.Bypass)}}, nil
+}
+
+// AddNode puts a stage or a fork into a chain. A missing id is filled in.
+type AddNode struct {
+	Owner string `json:"owner"`
+	Index int    `json:"index"`
+	Node  *Node  `json:"node"`
+}
+
+func (c *AddNode) apply(p *Project, effects Effects) ([]Change, error) {
+	_, chain, ok := p.findChain(c.Owner)
+	if !ok {
+		return nil, gone("the chain")
+	}
+	if c.Node == nil || (c.Node.Stage == nil) == (c.Node.Fork == nil) {
+		return nil, fmt.Errorf("a node must be either a stage or a fork")
+	}
+	if err := noHoles(&Chain{Nodes: []*Node{c.Node}}, 0); err != nil {
+		return nil, err
+	}
+	n := Clone(c.Node)
+	if s := n.Stage; s != nil {
+		if s.ID == "" {
+			s.ID = NewID()
+		}
+		if s.Params == nil {
+			s.Params = map[string]float64{}
+		}
+		if s.Version == 0 {
+			if info, ok := effects(s.Effect); ok {
+				s.Version = info.Version
+			}
+		}
+	}
+	chain.Nodes = insert(chain.Nodes, c.Index, n)
+	return []Change{&RemoveNode{n.ID()}}, nil
+}
+
+// RemoveNode takes a stage or a fork out. In the same change its lines go, and
+// taps behind it move to the point before it.
+type RemoveNode struct {
+	ID string `json:"id"`
+}
+
+func (c *RemoveNode) apply(p *Project, _ Effects) ([]Change, error) {
+	at, ok := p.findNode(c.ID)
+	if !ok {
+		return nil, gone("the stage")
+	}
+	undo := []Change{&AddNode{at.owner, at.index, at.node}}
+	inside := map[string]bool{}
+	nodeIDs(at.node, inside)
+	undo = append(undo, p.dropLines(inside)...)
+	before := &Tap{Channel: at.channel.ID, Point: "input"}
+	if at.index > 0 {
+		before.Point, before.Node = "after", at.chain.Nodes[at.index-1].ID()
+	} else if at.owner != at.channel.ID {
+		// first on a path: what enters the fork
+		for _, n := range at.channel.Chain.Nodes {
+			m := map[string]bool{}
+			nodeIDs(n, m)
+			if m[at.owner] {
+				before.Point, before.Node = "before", n.ID()
+			}
+		}
+	}
+	for _, ch := range p.Channels {
+		ch.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+			if s := n.Stage; s != nil && s.Key != nil && inside[s.Key.Node] && !inside[s.ID] {
+				undo = append(undo, &SetKey{s.ID, s.Key})
+				k := *before
+				s.Key = &k
+			}
+			return true
+		})
+	}
+	if at.channel.Waterline == c.ID {
+		undo = append(undo, &SetChannel{ID: at.channel.ID, Waterline: &c.ID})
+		at.channel.Waterline = ""
+		if at.index > 0 {
+			at.channel.Waterline = at.chain.Nodes[at.index-1].ID()
+		}
+	}
+	at.chain.Nodes = slices.Delete(at.chain.Nodes, at.index, at.index+1)
+	return undo, nil
+}
+
+// MoveNode puts a node somewhere else, in its chain or another. Index counts
+// in the chain as it is without the node.
+type MoveNode struct {
+	ID    string `json:"id"`
+	Owner string `json:"owner"`
+	Index int    `json:"index"`
+}
+
+func (c *MoveNode) apply(p *Project, _ Effects) ([]Change, error) {
+	at, ok := p.findNode(c.ID)
+	if !ok {
+		return nil, gone("the stage")
+	}
+	to, chain, ok := p.findChain(c.Owner)
+	if !ok {
+		return nil, gone("the chain it was to go to")
+	}
+	inside := map[string]bool{}
+	nodeIDs(at.node, inside)
+	if inside[c.Owner] {
+		return nil, fmt.Errorf("a fork cannot go inside itself")
+	}
+	undo := []Change{&MoveNode{c.ID, at.owner, at.index}}
+	if at.channel.Waterline == c.ID && (to != at.channel || c.Owner != at.channel.ID) {
+		undo = append(undo, &SetChannel{ID: at.channel.ID, Waterline: &c.ID})
+		at.channel.Waterline = ""
+	}
+	at.chain.Nodes = slices.Delete(at.chain.Nodes, at.index, at.index+1)
+	chain.Nodes = insert(chain.Nodes, c.Index, at.node)
+	if to != at.channel { // its taps move with it
+		for _, ch := range p.Channels {
+			ch.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+				if s := n.Stage; s != nil && s.Key != nil && inside[s.Key.Node] {
+					undo = append(undo, &SetKey{s.ID, s.Key})
+					k := *s.Key
+					k.Channel = to.ID
+					s.Key = &k
+				}
+				return true
+			})
+		}
+	}
+	return undo, nil
+}
+
+// SetNode sets what is given of a stage's or fork's properties.
+type SetNode struct {
+	ID     string  `json:"id"`
+	Name   *string `json:"name,omitempty"`
+	Bypass *bool   `json:"bypass,omitempty"`
+	MixLaw *string `json:"mixLaw,omitempty"`
+	ActsOn *string `json:"actsOn,omitempty"`
+}
+
+func (c *SetNode) apply(p *Project, _ Effects) ([]Change, error) {
+	at, ok := p.findNode(c.ID)
+	if !ok {
+		return nil, gone("the stage")
+	}
+	if f := at.node.Fork; f != nil {
+		return []Change{&SetNode{ID: c.ID, Name: swap(&f.Name, c.Name), Bypass: swap(&f.Bypass, c.Bypass), MixLaw: swap(&f.MixLaw, c.MixLaw)}}, nil
+	}
+	s := at.node.Stage
+	return []Change{&SetNode{ID: c.ID, Name: swap(&s.Name, c.Name), Bypass: swap(&s.Bypass, c.Bypass), MixLaw: swap(&s.MixLaw, c.MixLaw), ActsOn: swap(&s.ActsOn, c.ActsOn)}}, nil
+}
+
+// ReplaceStage puts another effect where a stage stands. The stage keeps its
+// id and so its taps; bypass, mix and what it acts on stay when Keep is set.
+type ReplaceStage struct {
+	ID    string `json:"id"`
+	Stage *Stage `json:"stage"`
+	Keep  bool   `json:"keep"`
+}
+
+func (c *ReplaceStage) apply(p *Project, effects Effects) ([]Change, error) {
+	at, ok := p.findNode(c.ID)
+	if !ok || at.node.Stage == nil {
+		return nil, gone("the stage")
+	}
+	if c.Stage == nil {
+		return nil, fmt.Errorf("there is no stage to put there")
+	}
+	old := at.node.Stage
+	next := Clone(c.Stage)
+	next.ID = c.ID
+	if next.Params == nil {
+		next.Params = map[string]float64{}
+	}
+	if next.Version == 0 {
+		if info, ok := effects(next.Effect); ok {
+			next.Version = info.Version
+		}
+	}
+	if c.Keep {
+		next.Bypass, next.Mix, next.MixLaw, next.ActsOn = old.Bypass, old.Mix, old.MixLaw, old.ActsOn
+	}
+	undo := []Change{&ReplaceStage{ID: c.ID, Stage: old}}
+	if next.Effect != old.Effect {
+		undo = append(undo, p.dropLines(map[string]bool{c.ID: true})...)
+	}
+	at.node.Stage = next
+	return undo, nil
+}
+
+// DuplicateStage puts a copy of a stage right after it.
+type DuplicateStage struct {
+	ID string `json:"id"`
+}
+
+func (c *DuplicateStage) apply(p *Project, effects Effects) ([]Change, error) {
+	at, ok := p.findNode(c.ID)
+	if !ok || at.node.Stage == nil {
+		return nil, gone("the stage")
+	}
+	s := Clone(at.node.Stage)
+	s.ID = NewID()
+	if s.Name == "" {
+		if info, ok := effects(s.Effect); ok {
+			s.Name = info.Name
+		}
+	}
+	s.Name += " 2"
+	at.chain.Nodes = insert(at.chain.Nodes, at.index+1, &Node{Stage: s})
+	return []Change{&RemoveNode{s.ID}}, nil
+}
+
+// SetKey sets what drives a stage; nil is its own signal.
+type SetKey struct {
+	ID  string `json:"id"`
+	Key *Tap   `json:"key"`
+}
+
+func (c *SetKey) apply(p *Project, _ Effects) ([]Change, error) {
+	s, _, ok := p.StageByID(c.ID)
+	if !ok {
+		return nil, gone("the stage")
+	}
+	undo := &SetKey{c.ID, s.Key}
+	s.Key = c.Key
+	return []Change{undo}, nil
+}

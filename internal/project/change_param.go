@@ -1,0 +1,122 @@
+package project
+
+import (
+	"fmt"
+	"slices"
+)
+
+// SetParam sets the value of a parameter by its address: a stage, fork, path,
+// send or channel, and a name. When If is given and the value is no longer that,
+// the change is refused: this is how an undo notices that somebody else has moved the
+// same control since.
+type SetParam struct {
+	Owner string   `json:"owner"`
+	Name  string   `json:"name"`
+	Value float64  `json:"value"`
+	If    *float64 `json:"if,omitempty"`
+}
+
+func (c *SetParam) apply(p *Project, effects Effects) ([]Change, error) {
+	d, old, err := p.Describe(c.Owner, c.Name, effects)
+	if err != nil {
+		return nil, fmt.Errorf("set %s: %w", c.Name, err)
+	}
+	if err := d.Check(c.Value); err != nil {
+		return nil, err
+	}
+	if c.If != nil && *c.If != old {
+		return nil, fmt.Errorf("%s has been changed again since, to %g %s", d.Label, old, d.Unit)
+	}
+	if err := p.put(c.Owner, c.Name, c.Value, d.Default); err != nil {
+		return nil, err
+	}
+	v := c.Value
+	return []Change{&SetParam{Owner: c.Owner, Name: c.Name, Value: old, If: &v}}, nil
+}
+
+func (p *Project) put(owner, name string, v, standard float64) error {
+	if ch, ok := p.Channel(owner); ok {
+		if name == "fader" {
+			ch.Fader = v
+		} else {
+			ch.Pan = v
+		}
+		return nil
+	}
+	if ch, i, ok := p.findSend(owner); ok {
+		if name == "level" {
+			ch.Sends[i].Level = v
+		} else {
+			ch.Sends[i].Pan = v
+		}
+		return nil
+	}
+	if path, ok := p.findPath(owner); ok {
+		if name == "level" {
+			path.Level = v
+		} else {
+			path.Pan = v
+		}
+		return nil
+	}
+	at, ok := p.findNode(owner)
+	switch {
+	case !ok:
+		return gone("the stage")
+	case at.node.Fork != nil:
+		at.node.Fork.Mix = v
+	case name == "mix":
+		at.node.Stage.Mix = v
+	case v == standard:
+		delete(at.node.Stage.Params, name)
+	default:
+		at.node.Stage.Params[name] = v
+	}
+	return nil
+}
+
+// SetLine puts an automation line down, replaces it, or (with no points, nil)
+// takes it away.
+type SetLine struct {
+	Owner  string  `json:"owner"`
+	Name   string  `json:"name"`
+	Points []Point `json:"points"`
+	Index  *int    `json:"index,omitempty"`
+}
+
+func (c *SetLine) apply(p *Project, _ Effects) ([]Change, error) {
+	i := slices.IndexFunc(p.Lines, func(l *Line) bool { return l.Owner == c.Owner && l.Name == c.Name })
+	undo := &SetLine{Owner: c.Owner, Name: c.Name}
+	if i >= 0 {
+		undo.Points = p.Lines[i].Points
+	}
+	switch {
+	case c.Points == nil && i >= 0:
+		undo.Index = &i
+		p.Lines = slices.Delete(p.Lines, i, i+1)
+	case c.Points == nil:
+	case i >= 0:
+		p.Lines[i] = &Line{c.Owner, c.Name, slices.Clone(c.Points)}
+	default:
+		at := len(p.Lines)
+		if c.Index != nil {
+			at = *c.Index
+		}
+		p.Lines = insert(p.Lines, at, &Line{c.Owner, c.Name, slices.Clone(c.Points)})
+	}
+	return []Change{undo}, nil
+}
+
+// dropLines takes away every line of the owners and returns what puts them
+// back, each in its place.
+func (p *Project) dropLines(owners map[string]bool) (undo []Change) {
+	for i := len(p.Lines) - 1; i >= 0; i-- {
+		if l := p.Lines[i]; owners[l.Owner] {
+			at := i
+			undo = append(undo, &SetLine{l.Owner, l.Name, l.Points, &at})
+			p.Lines = slices.Delete(p.Lines, i, i+1)
+		}
+	}
+	slices.Reverse(undo)
+	return undo
+}

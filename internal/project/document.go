@@ -1,0 +1,209 @@
+package project
+
+import "shoal/internal/param"
+
+// Version is the version of the document's format.
+const Version = 1
+
+// TicksPerQuarter is the resolution of musical time.
+const TicksPerQuarter = 960
+
+// Project is the whole document.
+type Project struct {
+	Version    int        `json:"version" required:"true"`
+	ID         string     `json:"id" required:"true"`
+	Name       string     `json:"name" required:"true"`
+	SampleRate int        `json:"sampleRate" required:"true" enum:"44100,48000,88200,96000"`
+	Tempo      []Tempo    `json:"tempo" required:"true"`
+	Meter      []Meter    `json:"meter" required:"true"`
+	Sections   []Section  `json:"sections" required:"true"`
+	Channels   []*Channel `json:"channels" required:"true"`
+	Lines      []*Line    `json:"lines" required:"true"`
+	Audio      []Audio    `json:"audio" required:"true"`
+}
+
+// Tempo holds from a tick on, in quarter notes a minute.
+type Tempo struct {
+	Tick int64   `json:"tick" required:"true"`
+	BPM  float64 `json:"bpm" required:"true"`
+}
+
+// Meter holds from a tick on, which must begin a bar.
+type Meter struct {
+	Tick  int64 `json:"tick" required:"true"`
+	Beats int   `json:"beats" required:"true"`
+	Unit  int   `json:"unit" required:"true"`
+}
+
+// Section is a named part of the song, from its tick to the next section's.
+type Section struct {
+	ID   string `json:"id" required:"true"`
+	Name string `json:"name" required:"true"`
+	Tick int64  `json:"tick" required:"true"`
+}
+
+// Audio is what the document must know of a sound it uses; the sound itself
+// lies with its hash.
+type Audio struct {
+	Hash     string `json:"hash" required:"true"`
+	Name     string `json:"name" required:"true"`
+	Frames   int64  `json:"frames" required:"true"`
+	Channels int    `json:"channels" required:"true"`
+}
+
+// Channel kinds.
+const (
+	Track  = "track"
+	Group  = "group"
+	Return = "return"
+	Main   = "main"
+)
+
+// Channel is a row of the board.
+type Channel struct {
+	ID        string  `json:"id" required:"true"`
+	Kind      string  `json:"kind" required:"true" enum:"track,group,return,main"`
+	Name      string  `json:"name" required:"true"`
+	Tint      int     `json:"tint" required:"true"` // 0 none, 1 to 8
+	Stereo    bool    `json:"stereo" required:"true"`
+	Hidden    bool    `json:"hidden" required:"true"`
+	Chain     Chain   `json:"chain" required:"true"`
+	Waterline string  `json:"waterline"` // the id of the last printed node; empty: nothing is printed
+	Fader     float64 `json:"fader" required:"true"`
+	Pan       float64 `json:"pan" required:"true"`
+	Mute      bool    `json:"mute" required:"true"`
+	MutePre   bool    `json:"mutePre" required:"true"` // mute silences pre-fader sends too
+	SoloSafe  bool    `json:"soloSafe" required:"true"`
+	Output    string  `json:"output" required:"true"` // a channel's id, or empty for none
+	Sends     []*Send `json:"sends" required:"true"`
+	Clips     []*Clip `json:"clips" required:"true"`
+	PrintOf   *Origin `json:"printOf,omitempty"`
+}
+
+// Origin says what a printed channel was made from.
+type Origin struct {
+	Print   string `json:"print" required:"true"` // id of the print job
+	Channel string `json:"channel" required:"true"`
+	Name    string `json:"name" required:"true"`
+}
+
+// Chain is an ordered list of nodes.
+type Chain struct {
+	Bypass bool    `json:"bypass" required:"true"`
+	Nodes  []*Node `json:"nodes" required:"true"`
+}
+
+// Node is a stage or a fork: exactly one of the two is set.
+type Node struct {
+	Stage *Stage `json:"stage,omitempty"`
+	Fork  *Fork  `json:"fork,omitempty"`
+}
+
+// Stage is one effect in a chain.
+type Stage struct {
+	ID      string             `json:"id" required:"true"`
+	Name    string             `json:"name" required:"true"` // empty: the effect's own name
+	Effect  string             `json:"effect" required:"true"`
+	Version int                `json:"version" required:"true"`
+	Params  map[string]float64 `json:"params" required:"true"` // those that differ from the default
+	Bypass  bool               `json:"bypass" required:"true"`
+	Mix     float64            `json:"mix" required:"true"`
+	MixLaw  string             `json:"mixLaw" required:"true" enum:"blend,add"`
+	ActsOn  string             `json:"actsOn" required:"true" enum:"both,left,right,mid,side"`
+	Key     *Tap               `json:"key,omitempty"`
+}
+
+// Fork divides a chain into paths and joins them again.
+type Fork struct {
+	ID     string  `json:"id" required:"true"`
+	Name   string  `json:"name" required:"true"`
+	Kind   string  `json:"kind" required:"true" enum:"copies,leftright,midside"`
+	Bypass bool    `json:"bypass" required:"true"`
+	Mix    float64 `json:"mix" required:"true"`
+	MixLaw string  `json:"mixLaw" required:"true" enum:"blend,add"`
+	Paths  []*Path `json:"paths" required:"true"`
+}
+
+// Path is one branch of a fork.
+type Path struct {
+	ID     string  `json:"id" required:"true"`
+	Name   string  `json:"name" required:"true"`
+	Level  float64 `json:"level" required:"true"`
+	Pan    float64 `json:"pan" required:"true"`
+	Mute   bool    `json:"mute" required:"true"`
+	Invert bool    `json:"invert" required:"true"`
+	Chain  Chain   `json:"chain" required:"true"`
+}
+
+// Tap is a point in the signal. Node is empty for the channel's own points.
+type Tap struct {
+	Channel string `json:"channel" required:"true"`
+	Point   string `json:"point" required:"true" enum:"input,before,after,pre,post"`
+	Node    string `json:"node,omitempty"`
+}
+
+// Send copies a channel's signal to a return.
+type Send struct {
+	ID    string  `json:"id" required:"true"`
+	To    string  `json:"to" required:"true"`
+	Pre   bool    `json:"pre" required:"true"` // before the fader
+	Level float64 `json:"level" required:"true"`
+	Pan   float64 `json:"pan" required:"true"`
+	Mute  bool    `json:"mute" required:"true"`
+}
+
+// Clip places a stretch of audio on a track. Start is in ticks when Follows is
+// set, otherwise in frames.
+type Clip struct {
+	ID      string  `json:"id" required:"true"`
+	Name    string  `json:"name" required:"true"`
+	Audio   string  `json:"audio" required:"true"`
+	Follows bool    `json:"follows" required:"true"`
+	Start   int64   `json:"start" required:"true"`
+	Offset  int64   `json:"offset" required:"true"` // frames into the audio
+	Frames  int64   `json:"frames" required:"true"`
+	Gain    float64 `json:"gain" required:"true"`
+	FadeIn  int64   `json:"fadeIn" required:"true"` // frames
+	FadeOut int64   `json:"fadeOut" required:"true"`
+	Exact   bool    `json:"exact" required:"true"` // no edge fades: prints must null
+}
+
+// Shapes of a line from one point to the next.
+const (
+	Ramp = "ramp"
+	Hold = "step"
+)
+
+// Line moves one parameter along the song.
+type Line struct {
+	Owner  string  `json:"owner" required:"true"`
+	Name   string  `json:"name" required:"true"`
+	Points []Point `json:"points" required:"true"`
+}
+
+// Point is a value at a tick, and how it goes on from there.
+type Point struct {
+	Tick  int64   `json:"tick" required:"true"`
+	Value float64 `json:"value" required:"true"`
+	Shape string  `json:"shape" required:"true" enum:"ramp,step"`
+}
+
+// EffectInfo is what the document must know of an effect.
+type EffectInfo struct {
+	Version int
+	Name    string
+	Params  []param.Param
+}
+
+// Effects finds what is known of an effect by its id.
+type Effects func(id string) (EffectInfo, bool)
+
+// Param finds a parameter's description by name.
+func (e EffectInfo) Param(name string) (param.Param, bool) {
+	for _, p := range e.Params {
+		if p.Name == name {
+			return p, true
+		}
+	}
+	return param.Param{}, false
+}

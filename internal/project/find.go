@@ -1,0 +1,193 @@
+package project
+
+// Channel finds a channel by id.
+func (p *Project) Channel(id string) (*Channel, bool) {
+	for _, c := range p.Channels {
+		if c.ID == id {
+			return c, true
+		}
+	}
+	return nil, false
+}
+
+// MainChannel returns the main output.
+func (p *Project) MainChannel() *Channel {
+	for _, c := range p.Channels {
+		if c.Kind == Main {
+			return c
+		}
+	}
+	return nil
+}
+
+// AudioByHash finds an entry of the audio list.
+func (p *Project) AudioByHash(hash string) (Audio, bool) {
+	for _, a := range p.Audio {
+		if a.Hash == hash {
+			return a, true
+		}
+	}
+	return Audio{}, false
+}
+
+// ID returns the node's id.
+func (n *Node) ID() string {
+	if n.Stage != nil {
+		return n.Stage.ID
+	}
+	return n.Fork.ID
+}
+
+// Walk calls f for every node of the chain and of the paths inside it, with
+// the chain it stands in. It stops when f returns false.
+func (c *Chain) Walk(f func(in *Chain, i int, n *Node) bool) bool {
+	for i, n := range c.Nodes {
+		if !f(c, i, n) {
+			return false
+		}
+		if n.Fork != nil {
+			for _, path := range n.Fork.Paths {
+				if !path.Chain.Walk(f) {
+					return false
+				}
+			}
+		}
+	}
+	return true
+}
+
+// place is where a node stands.
+type place struct {
+	channel *Channel
+	chain   *Chain
+	owner   string // id of the channel or path whose chain it is
+	index   int
+	node    *Node
+}
+
+// findNode looks for a node in every chain.
+func (p *Project) findNode(id string) (place, bool) {
+	for _, c := range p.Channels {
+		if at, ok := findIn(c.ID, &c.Chain, id); ok {
+			at.channel = c
+			return at, true
+		}
+	}
+	return place{}, false
+}
+
+func findIn(owner string, c *Chain, id string) (place, bool) {
+	for i, n := range c.Nodes {
+		if n.ID() == id {
+			return place{chain: c, owner: owner, index: i, node: n}, true
+		}
+		if n.Fork == nil {
+			continue
+		}
+		for _, path := range n.Fork.Paths {
+			if at, ok := findIn(path.ID, &path.Chain, id); ok {
+				return at, true
+			}
+		}
+	}
+	return place{}, false
+}
+
+// findChain finds the chain of a channel or path.
+func (p *Project) findChain(owner string) (*Channel, *Chain, bool) {
+	for _, c := range p.Channels {
+		if c.ID == owner {
+			return c, &c.Chain, true
+		}
+		var found *Chain
+		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+			if n.Fork != nil {
+				for _, path := range n.Fork.Paths {
+					if path.ID == owner {
+						found = &path.Chain
+					}
+				}
+			}
+			return found == nil
+		})
+		if found != nil {
+			return c, found, true
+		}
+	}
+	return nil, nil, false
+}
+
+// StageByID finds a stage and the channel it belongs to.
+func (p *Project) StageByID(id string) (*Stage, *Channel, bool) {
+	at, ok := p.findNode(id)
+	if !ok || at.node.Stage == nil {
+		return nil, nil, false
+	}
+	return at.node.Stage, at.channel, true
+}
+
+func (p *Project) findPath(id string) (*Path, bool) {
+	var found *Path
+	for _, c := range p.Channels {
+		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+			if n.Fork != nil {
+				for _, path := range n.Fork.Paths {
+					if path.ID == id {
+						found = path
+					}
+				}
+			}
+			return found == nil
+		})
+	}
+	return found, found != nil
+}
+
+func (p *Project) findSend(id string) (*Channel, int, bool) {
+	for _, c := range p.Channels {
+		for i, s := range c.Sends {
+			if s.ID == id {
+				return c, i, true
+			}
+		}
+	}
+	return nil, 0, false
+}
+
+func (p *Project) findClip(id string) (*Channel, int, bool) {
+	for _, c := range p.Channels {
+		for i, x := range c.Clips {
+			if x.ID == id {
+				return c, i, true
+			}
+		}
+	}
+	return nil, 0, false
+}
+
+// ids collects every id in use.
+func (p *Project) ids() map[string]int {
+	m := map[string]int{}
+	for _, s := range p.Sections {
+		m[s.ID]++
+	}
+	for _, c := range p.Channels {
+		m[c.ID]++
+		for _, s := range c.Sends {
+			m[s.ID]++
+		}
+		for _, x := range c.Clips {
+			m[x.ID]++
+		}
+		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+			m[n.ID()]++
+			if n.Fork != nil {
+				for _, path := range n.Fork.Paths {
+					m[path.ID]++
+				}
+			}
+			return true
+		})
+	}
+	return m
+}

@@ -1,0 +1,258 @@
+package project
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"shoal/internal/param"
+)
+
+func fakeEffects(id string) (EffectInfo, bool) {
+	if id != "trim" && id != "reverb" {
+		return EffectInfo{}, false
+	}
+	return EffectInfo{Version: 1, Name: id, Params: []param.Param{
+		{Name: "gain", Label: "Gain", Min: -120, Max: 24, Taper: param.Level},
+		{Name: "size", Label: "Size", Min: 0, Max: 10, Taper: param.Linear, Structural: true},
+	}}, true
+}
+
+func stageNode(effect string) *Node { return &Node{Stage: NewStage(effect, 1, 100, "blend")} }
+
+func sample(t *testing.T) *Project {
+	p := New("Test", 48000, 90, 6, 8)
+	main := p.Channels[0].ID
+	hall := NewChannel(Return, "Hall", main)
+	a, b := NewChannel(Track, "A", main), NewChannel(Track, "B", main)
+	a.Chain.Nodes = []*Node{stageNode("trim"), stageNode("reverb"), {Fork: &Fork{ID: NewID(), Kind: "copies", Mix: 100, MixLaw: "blend", Paths: []*Path{
+		{ID: NewID(), Name: "dry", Chain: Chain{Nodes: []*Node{}}},
+		{ID: NewID(), Name: "wet", Chain: Chain{Nodes: []*Node{stageNode("reverb")}}},
+	}}}}
+	b.Chain.Nodes = []*Node{stageNode("trim")}
+	b.Chain.Nodes[0].Stage.Key = &Tap{Channel: a.ID, Point: "after", Node: a.Chain.Nodes[1].ID()}
+	a.Sends = []*Send{{ID: NewID(), To: hall.ID, Level: -6}}
+	p.Audio = []Audio{{"abc", "a.wav", 1000, 1}}
+	a.Clips = []*Clip{{ID: NewID(), Name: "x", Audio: "abc", Frames: 1000}}
+	p.Channels = append([]*Channel{a, b, hall}, p.Channels...)
+	p.Sections = []Section{{NewID(), "One", 0}, {NewID(), "Two", 9600}}
+	p.Lines = []*Line{{a.Chain.Nodes[0].ID(), "gain", []Point{{0, -3, Ramp}}}, {a.ID, "fader", []Point{}}}
+	require.NoError(t, p.Validate(fakeEffects))
+	return p
+}
+
+func asJSON(t *testing.T, v any) string {
+	b, err := json.Marshal(v)
+	require.NoError(t, err)
+	return string(b)
+}
+
+// randomChange draws a change, sensible or not, over what the document has.
+func randomChange(r *rand.Rand, p *Project) Change {
+	ch := p.Channels[r.IntN(len(p.Channels))]
+	other := p.Channels[r.IntN(len(p.Channels))]
+	var nodes, owners, sends, clips []string
+	for _, c := range p.Channels {
+		owners = append(owners, c.ID)
+		for _, s := range c.Sends {
+			sends = append(sends, s.ID)
+		}
+		for _, x := range c.Clips {
+			clips = append(clips, x.ID)
+		}
+		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+			nodes = append(nodes, n.ID())
+			if n.Fork != nil {
+				for _, path := range n.Fork.Paths {
+					owners = append(owners, path.ID)
+				}
+			}
+			return true
+		})
+	}
+	pick := func(from []string) string {
+		if len(from) == 0 {
+			return "none"
+		}
+		return from[r.IntN(len(from))]
+	}
+	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
+	switch r.IntN(20) {
+	case 0:
+		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
+	case 1:
+		return &RemoveChannel{ch.ID}
+	case 2:
+		return &MoveChannel{ch.ID, i}
+	case 3:
+		return &SetChannel{ID: ch.ID, Name: &name, Mute: &yes, Output: &other.ID}
+	case 4:
+		return &DuplicateChannel{ch.ID}
+	case 5:
+		return &SetChain{pick(owners), &yes}
+	case 6, 7:
+		return &AddNode{pick(owners), i, stageNode("trim")}
+	case 8:
+		return &RemoveNode{pick(nodes)}
+	case 9, 10:
+		return &MoveNode{pick(nodes), pick(owners), i}
+	case 11:
+		return &SetNode{ID: pick(nodes), Name: &name, Bypass: &yes}
+	case 12:
+		return &ReplaceStage{ID: pick(nodes), Stage: NewStage("reverb", 1, 30, "add"), Keep: yes}
+	case 13:
+		return &DuplicateStage{pick(nodes)}
+	case 14:
+		return &SetKey{pick(nodes), &Tap{Channel: ch.ID, Point: "post"}}
+	case 15:
+		return &SetParam{Owner: pick(nodes), Name: []string{"gain", "mix", "nothing"}[r.IntN(3)], Value: float64(r.IntN(40))}
+	case 16:
+		return &SetLine{Owner: pick(nodes), Name: "gain", Points: []Point{{0, float64(-r.IntN(60)), Hold}}}
+	case 17:
+		return &AddSend{ch.ID, i, &Send{To: other.ID, Level: -10}}
+	case 18:
+		return &RemoveSend{pick(sends)}
+	default:
+		start := int64(r.IntN(1000))
+		return &SetClip{ID: pick(clips), Start: &start}
+	}
+}
+
+func TestRandomChangesUndoToTheSameDocument(t *testing.T) {
+	made, refused := 0, 0
+	for seed := range uint64(60) {
+		r := rand.New(rand.NewPCG(seed, 7))
+		p := sample(t)
+		type step struct {
+			before string
+			undo   []Change
+		}
+		var steps []step
+		for range 40 {
+			c := randomChange(r, p)
+			before := asJSON(t, p)
+			next, undo, err := Apply(p, []Change{c}, fakeEffects)
+			require.Equal(t, before, asJSON(t, p), "Apply must leave the old document alone")
+			if err != nil {
+				refused++
+				continue
+			}
+			made++
+			wire, err := Encode(undo)
+			require.NoError(t, err)
+			undo, err = Decode(wire)
+			require.NoError(t, err)
+			steps = append(steps, step{before, undo})
+			p = next
+		}
+		for i := len(steps) - 1; i >= 0; i-- {
+			next, _, err := Apply(p, steps[i].undo, fakeEffects)
+			require.NoError(t, err, "seed %d step %d", seed, i)
+			require.Equal(t, steps[i].before, asJSON(t, next), "seed %d step %d: %T", seed, i, steps[i].undo)
+			p = next
+		}
+	}
+	require.Greater(t, made, 800)
+	require.Greater(t, refused, 100)
+}
+
+func TestIndependentChangesAgreeInEitherOrder(t *testing.T) {
+	p := sample(t)
+	yes, name := true, "Drum"
+	a, b := p.Channels[0], p.Channels[1]
+	list := []Change{
+		&SetParam{Owner: a.Chain.Nodes[0].ID(), Name: "gain", Value: -7},
+		&SetChannel{ID: b.ID, Name: &name},
+		&SetParam{Owner: b.ID, Name: "fader", Value: -3},
+		&SetNode{ID: a.Chain.Nodes[1].ID(), Bypass: &yes},
+		&SetSend{ID: a.Sends[0].ID, Mute: &yes},
+		&SetParam{Owner: a.Sends[0].ID, Name: "level", Value: 0},
+		&RemoveNode{b.Chain.Nodes[0].ID()},
+	}
+	for i, x := range list {
+		for _, y := range list[i+1:] {
+			one, _, err := Apply(p, []Change{x, y}, fakeEffects)
+			require.NoError(t, err)
+			two, _, err := Apply(p, []Change{y, x}, fakeEffects)
+			require.NoError(t, err)
+			require.Equal(t, asJSON(t, one), asJSON(t, two))
+		}
+	}
+}
+
+func TestRefusalsSayWhatIsWrong(t *testing.T) {
+	p := sample(t)
+	a, hall, main := p.Channels[0], p.Channels[2], p.Channels[3]
+	none, group := "gone", NewChannel(Group, "G", main.ID)
+	for want, c := range map[string][]Change{
+		"somebody has removed it":     {&SetNode{ID: "zzz"}},
+		"outside -120 to 24":          {&SetParam{Owner: a.Chain.Nodes[0].ID(), Name: "gain", Value: 99}},
+		"no parameter \"colour\"":     {&SetParam{Owner: a.Chain.Nodes[0].ID(), Name: "colour"}},
+		"its output \"gone\"":         {&SetChannel{ID: a.ID, Output: &none}},
+		"must go to a return":         {&AddSend{Channel: a.ID, Send: &Send{To: main.ID}}},
+		"Hall > Hall":                 {&AddSend{Channel: hall.ID, Send: &Send{To: hall.ID}}},
+		"cannot be removed":           {&RemoveChannel{main.ID}},
+		"no effect \"flute\"":         {&AddNode{a.ID, 0, &Node{Stage: NewStage("flute", 1, 100, "blend")}}},
+		"cannot be automated":         {&SetLine{Owner: a.Chain.Nodes[0].ID(), Name: "size", Points: []Point{}}},
+		"G > G":                       {&AddChannel{Channel: group}, &SetChannel{ID: group.ID, Output: &group.ID}},
+		"do not lie within its audio": {&AddClip{a.ID, 0, &Clip{Audio: "abc", Frames: 2000}}},
+		"cannot go inside itself":     {&MoveNode{a.Chain.Nodes[2].ID(), a.Chain.Nodes[2].Fork.Paths[0].ID, 0}},
+	} {
+		_, _, err := Apply(p, c, fakeEffects)
+		require.ErrorContains(t, err, want)
+	}
+	for want, w := range map[string]Wire{
+		"no change called":   {Type: "stage.paint", Do: []byte(`{}`)},
+		"unknown field":      {Type: "node.remove", Do: []byte(`{"idd":"x"}`)},
+		"more after the end": {Type: "node.remove", Do: []byte(`{"id":"x"} 7`)},
+	} {
+		_, err := Decode([]Wire{w})
+		require.ErrorContains(t, err, want)
+	}
+}
+
+func TestUndoOfAControlNoticesAnotherHand(t *testing.T) {
+	p := sample(t)
+	id := p.Channels[0].ID
+	one, undo, err := Apply(p, []Change{&SetParam{Owner: id, Name: "fader", Value: -3}}, fakeEffects)
+	require.NoError(t, err)
+	two, _, err := Apply(one, []Change{&SetParam{Owner: id, Name: "fader", Value: -9}}, fakeEffects)
+	require.NoError(t, err)
+	_, _, err = Apply(two, undo, fakeEffects)
+	require.ErrorContains(t, err, "changed again since")
+}
+
+func TestClockTurnsTicksIntoFramesAcrossTempoChanges(t *testing.T) {
+	p := New("x", 48000, 120, 6, 8)
+	p.Tempo = []Tempo{{0, 120}, {1920, 60}}
+	c := p.Clock()
+	require.EqualValues(t, 24000, c.Frame(960))
+	require.EqualValues(t, 48000, c.Frame(1920))
+	require.EqualValues(t, 96000, c.Frame(2880))
+	require.InDelta(t, 2880, c.Tick(96000), 1e-9)
+	require.EqualValues(t, 2880, c.Bar(1)) // six eighths are three quarters
+	require.Equal(t, 60.0, c.Tempo(50000))
+}
+
+func TestAProjectSurvivesJSON(t *testing.T) {
+	p := sample(t)
+	q, err := Read([]byte(asJSON(t, p)), fakeEffects)
+	require.NoError(t, err)
+	require.Equal(t, p, q)
+	_, err = Read([]byte(`{"version":1,"channels":[null]}`), fakeEffects)
+	require.ErrorContains(t, err, "channel 1 is empty")
+}
+
+func FuzzRead(f *testing.F) {
+	b, _ := json.Marshal(New("x", 48000, 120, 4, 4))
+	f.Add(b)
+	f.Add([]byte(`{"channels":[{"chain":{"nodes":[{"fork":{"paths":[null]}}]}}]}`))
+	f.Fuzz(func(t *testing.T, b []byte) {
+		if p, err := Read(b, fakeEffects); err == nil {
+			require.NoError(t, p.Validate(fakeEffects))
+		}
+	})
+}

@@ -1,0 +1,137 @@
+package project
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"reflect"
+)
+
+// registry names every change. Names are stored: they never change meaning.
+var registry = map[string]func() Change{
+	"project.set":       func() Change { return &SetProject{} },
+	"time.set":          func() Change { return &SetTime{} },
+	"sections.set":      func() Change { return &SetSections{} },
+	"channel.add":       func() Change { return &AddChannel{} },
+	"channel.remove":    func() Change { return &RemoveChannel{} },
+	"channel.move":      func() Change { return &MoveChannel{} },
+	"channel.set":       func() Change { return &SetChannel{} },
+	"channel.duplicate": func() Change { return &DuplicateChannel{} },
+	"chain.set":         func() Change { return &SetChain{} },
+	"node.add":          func() Change { return &AddNode{} },
+	"node.remove":       func() Change { return &RemoveNode{} },
+	"node.move":         func() Change { return &MoveNode{} },
+	"node.set":          func() Change { return &SetNode{} },
+	"stage.replace":     func() Change { return &ReplaceStage{} },
+	"stage.duplicate":   func() Change { return &DuplicateStage{} },
+	"stage.key":         func() Change { return &SetKey{} },
+	"param.set":         func() Change { return &SetParam{} },
+	"line.set":          func() Change { return &SetLine{} },
+	"send.add":          func() Change { return &AddSend{} },
+	"send.remove":       func() Change { return &RemoveSend{} },
+	"send.set":          func() Change { return &SetSend{} },
+	"audio.add":         func() Change { return &AddAudio{} },
+	"audio.remove":      func() Change { return &RemoveAudio{} },
+	"clip.add":          func() Change { return &AddClip{} },
+	"clip.remove":       func() Change { return &RemoveClip{} },
+	"clip.set":          func() Change { return &SetClip{} },
+}
+
+var names = func() map[reflect.Type]string {
+	m := map[reflect.Type]string{}
+	for name, make := range registry {
+		m[reflect.TypeOf(make())] = name
+	}
+	return m
+}()
+
+func nameOf(c Change) (string, bool) {
+	n, ok := names[reflect.TypeOf(c)]
+	return n, ok
+}
+
+// strict decodes one JSON value and refuses unknown fields and trailing data.
+func strict(b []byte, v any) error {
+	d := json.NewDecoder(bytes.NewReader(b))
+	d.DisallowUnknownFields()
+	if err := d.Decode(v); err != nil {
+		return err
+	}
+	if _, err := d.Token(); !errors.Is(err, io.EOF) {
+		return fmt.Errorf("there is more after the end of the value")
+	}
+	return nil
+}
+
+// Read decodes a project document and validates it.
+func Read(b []byte, effects Effects) (*Project, error) {
+	var p Project
+	if err := strict(b, &p); err != nil {
+		return nil, fmt.Errorf("read project: %w", err)
+	}
+	for i, c := range p.Channels {
+		if c == nil {
+			return nil, fmt.Errorf("read project: channel %d is empty", i+1)
+		}
+		for _, s := range c.Sends {
+			if s == nil {
+				return nil, fmt.Errorf("read project: channel %s has an empty send", c.Name)
+			}
+		}
+		for _, x := range c.Clips {
+			if x == nil {
+				return nil, fmt.Errorf("read project: channel %s has an empty clip", c.Name)
+			}
+		}
+		if err := noHoles(&c.Chain, 0); err != nil {
+			return nil, fmt.Errorf("read project: channel %s: %w", c.Name, err)
+		}
+	}
+	for _, l := range p.Lines {
+		if l == nil {
+			return nil, fmt.Errorf("read project: an automation line is empty")
+		}
+	}
+	if err := p.Validate(effects); err != nil {
+		return nil, err
+	}
+	return &p, nil
+}
+
+// ReadChain decodes a chain on its own and validates it.
+func ReadChain(b []byte, effects Effects) (*Chain, error) {
+	var c Chain
+	if err := strict(b, &c); err != nil {
+		return nil, fmt.Errorf("read chain: %w", err)
+	}
+	if err := noHoles(&c, 0); err != nil {
+		return nil, fmt.Errorf("read chain: %w", err)
+	}
+	return &c, CheckChain(&c, effects)
+}
+
+// noHoles refuses what would be nil pointers, before anything walks the chain.
+func noHoles(c *Chain, depth int) error {
+	if depth > maxDepth {
+		return fmt.Errorf("forks are nested more than %d deep", maxDepth)
+	}
+	for i, n := range c.Nodes {
+		if n == nil || (n.Stage == nil) == (n.Fork == nil) {
+			return fmt.Errorf("node %d must be either a stage or a fork", i+1)
+		}
+		if n.Fork == nil {
+			continue
+		}
+		for _, p := range n.Fork.Paths {
+			if p == nil {
+				return fmt.Errorf("fork %s has an empty path", n.Fork.Name)
+			}
+			if err := noHoles(&p.Chain, depth+1); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}

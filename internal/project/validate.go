@@ -1,0 +1,390 @@
+package project
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"shoal/internal/param"
+)
+
+// maxDepth bounds forks inside forks.
+const maxDepth = 16
+
+// Validate checks every rule that holds at every revision. The error says
+// what is wrong and where.
+func (p *Project) Validate(effects Effects) error {
+	if p.Version != Version {
+		return fmt.Errorf("the project has format version %d; this program reads version %d", p.Version, Version)
+	}
+	if !slices.Contains([]int{44100, 48000, 88200, 96000}, p.SampleRate) {
+		return fmt.Errorf("sample rate %d: it must be 44100, 48000, 88200 or 96000", p.SampleRate)
+	}
+	if err := p.checkTime(); err != nil {
+		return err
+	}
+	for id, n := range p.ids() {
+		if n > 1 || id == "" {
+			return fmt.Errorf("the id %q is used %d times; ids are unique in a project", id, n)
+		}
+	}
+	mains := 0
+	for _, c := range p.Channels {
+		if c.Kind == Main {
+			mains++
+		}
+		if err := p.checkChannel(c, effects); err != nil {
+			return fmt.Errorf("channel %s: %w", c.Name, err)
+		}
+	}
+	if mains != 1 {
+		return fmt.Errorf("there are %d main outputs; a project has exactly one", mains)
+	}
+	for _, l := range p.Lines {
+		if err := p.checkLine(l, effects); err != nil {
+			return fmt.Errorf("automation line %s: %w", l.Name, err)
+		}
+	}
+	return p.checkLoops()
+}
+
+func (p *Project) checkTime() error {
+	if len(p.Tempo) == 0 || p.Tempo[0].Tick != 0 {
+		return fmt.Errorf("the tempo map must begin at tick 0")
+	}
+	for i, t := range p.Tempo {
+		if !(t.BPM >= 10 && t.BPM <= 400) {
+			return fmt.Errorf("tempo %g: it must be 10 to 400 quarter notes a minute", t.BPM)
+		}
+		if i > 0 && t.Tick <= p.Tempo[i-1].Tick {
+			return fmt.Errorf("the tempo map must rise: tick %d comes after %d", t.Tick, p.Tempo[i-1].Tick)
+		}
+	}
+	if len(p.Meter) == 0 || p.Meter[0].Tick != 0 {
+		return fmt.Errorf("the meter map must begin at tick 0")
+	}
+	for i, m := range p.Meter {
+		if m.Beats < 1 || m.Beats > 32 || !slices.Contains([]int{1, 2, 4, 8, 16, 32}, m.Unit) {
+			return fmt.Errorf("meter %d/%d: beats must be 1 to 32 and the unit a power of two to 32", m.Beats, m.Unit)
+		}
+		if i > 0 && (m.Tick <= p.Meter[i-1].Tick || (m.Tick-p.Meter[i-1].Tick)%p.Meter[i-1].BarTicks() != 0) {
+			return fmt.Errorf("a meter must begin with a bar: tick %d does not", m.Tick)
+		}
+	}
+	for i, s := range p.Sections {
+		if s.Tick < 0 || (i > 0 && s.Tick <= p.Sections[i-1].Tick) {
+			return fmt.Errorf("section %s at tick %d: sections must follow one another", s.Name, s.Tick)
+		}
+		if strings.TrimSpace(s.Name) == "" {
+			return fmt.Errorf("a section needs a name")
+		}
+	}
+	return nil
+}
+
+func (p *Project) checkChannel(c *Channel, effects Effects) error {
+	if !slices.Contains([]string{Track, Group, Return, Main}, c.Kind) {
+		return fmt.Errorf("unknown kind %q", c.Kind)
+	}
+	if strings.TrimSpace(c.Name) == "" || len(c.Name) > 80 {
+		return fmt.Errorf("a channel needs a name of 1 to 80 letters")
+	}
+	if c.Tint < 0 || c.Tint > 8 {
+		return fmt.Errorf("tint %d: it must be 0 to 8", c.Tint)
+	}
+	if err := param.Fader.Check(c.Fader); err != nil {
+		return err
+	}
+	if err := param.Pan.Check(c.Pan); err != nil {
+		return err
+	}
+	if c.Kind == Main && c.Output != "" {
+		return fmt.Errorf("the main output goes nowhere else")
+	}
+	if c.Output != "" {
+		to, ok := p.Channel(c.Output)
+		if !ok {
+			return fmt.Errorf("its output %q does not exist", c.Output)
+		}
+		if to.Kind != Main && to.Kind != Group {
+			return fmt.Errorf("its output cannot be the %s %s", to.Kind, to.Name)
+		}
+	}
+	if c.Kind != Track && len(c.Clips) > 0 {
+		return fmt.Errorf("only a track can hold clips")
+	}
+	for _, s := range c.Sends {
+		to, ok := p.Channel(s.To)
+		if !ok || to.Kind != Return {
+			return fmt.Errorf("a send goes to %q, which is not a return", s.To)
+		}
+		if err := param.Send.Check(s.Level); err != nil {
+			return fmt.Errorf("send to %s: %w", to.Name, err)
+		}
+		if err := param.Pan.Check(s.Pan); err != nil {
+			return fmt.Errorf("send to %s: %w", to.Name, err)
+		}
+	}
+	for _, x := range c.Clips {
+		a, ok := p.AudioByHash(x.Audio)
+		if !ok {
+			return fmt.Errorf("clip %s: its audio %.12s is not in the project", x.Name, x.Audio)
+		}
+		if x.Frames < 1 || x.Offset < 0 || x.Offset+x.Frames > a.Frames || x.Start < 0 {
+			return fmt.Errorf("clip %s: frames %d to %d do not lie within its audio of %d frames", x.Name, x.Offset, x.Offset+x.Frames, a.Frames)
+		}
+		if x.FadeIn < 0 || x.FadeOut < 0 || x.FadeIn+x.FadeOut > x.Frames || !(x.Gain >= -120 && x.Gain <= 36) {
+			return fmt.Errorf("clip %s: its fades or gain are out of range", x.Name)
+		}
+	}
+	if c.Waterline != "" && !slices.ContainsFunc(c.Chain.Nodes, func(n *Node) bool {
+		return n.Stage != nil && n.ID() == c.Waterline || n.Fork != nil && n.ID() == c.Waterline
+	}) {
+		return fmt.Errorf("the waterline stands after %q, which is not in its chain", c.Waterline)
+	}
+	return p.checkChain(&c.Chain, effects, 0)
+}
+
+func (p *Project) checkChain(c *Chain, effects Effects, depth int) error {
+	if depth > maxDepth {
+		return fmt.Errorf("forks are nested more than %d deep", maxDepth)
+	}
+	for _, n := range c.Nodes {
+		switch {
+		case (n.Stage == nil) == (n.Fork == nil):
+			return fmt.Errorf("a node must be either a stage or a fork")
+		case n.Stage != nil:
+			if err := n.Stage.check(effects); err != nil {
+				return err
+			}
+			if err := p.checkTap(n.Stage.Key); err != nil {
+				return fmt.Errorf("the key of stage %s: %w", n.Stage.Effect, err)
+			}
+		default:
+			f := n.Fork
+			if !slices.Contains([]string{"copies", "leftright", "midside"}, f.Kind) {
+				return fmt.Errorf("fork %s: unknown kind %q", f.Name, f.Kind)
+			}
+			if len(f.Paths) < 1 || (f.Kind != "copies" && len(f.Paths) != 2) {
+				return fmt.Errorf("fork %s has %d paths", f.Name, len(f.Paths))
+			}
+			if err := checkMix(f.Mix, f.MixLaw); err != nil {
+				return fmt.Errorf("fork %s: %w", f.Name, err)
+			}
+			for _, path := range f.Paths {
+				if err := param.Path.Check(path.Level); err != nil {
+					return fmt.Errorf("path %s: %w", path.Name, err)
+				}
+				if err := param.Pan.Check(path.Pan); err != nil {
+					return fmt.Errorf("path %s: %w", path.Name, err)
+				}
+				if err := p.checkChain(&path.Chain, effects, depth+1); err != nil {
+					return fmt.Errorf("path %s: %w", path.Name, err)
+				}
+			}
+		}
+	}
+	return nil
+}
+
+func checkMix(mix float64, law string) error {
+	if err := param.Mix.Check(mix); err != nil {
+		return err
+	}
+	if law != "blend" && law != "add" {
+		return fmt.Errorf("unknown mix law %q: it must be blend or add", law)
+	}
+	return nil
+}
+
+// CheckChain checks a chain on its own, as a file may hold one.
+func CheckChain(c *Chain, effects Effects) error {
+	p := New("chain", 48000, 120, 4, 4)
+	p.Channels[0].Chain = *c
+	return p.Validate(effects)
+}
+
+func (s *Stage) check(effects Effects) error {
+	info, ok := effects(s.Effect)
+	if !ok {
+		return fmt.Errorf("stage %s: there is no effect %q", s.ID, s.Effect)
+	}
+	if s.Version < 1 || s.Version > info.Version {
+		return fmt.Errorf("stage %s: version %d of %s is not known here (newest: %d)", s.ID, s.Version, s.Effect, info.Version)
+	}
+	for name, v := range s.Params {
+		p, ok := info.Param(name)
+		if !ok {
+			return fmt.Errorf("stage %s: %s has no parameter %q", s.ID, info.Name, name)
+		}
+		if err := p.Check(v); err != nil {
+			return fmt.Errorf("stage %s: %s: %w", s.ID, info.Name, err)
+		}
+	}
+	if !slices.Contains([]string{"both", "left", "right", "mid", "side"}, s.ActsOn) {
+		return fmt.Errorf("stage %s: it cannot act on %q", s.ID, s.ActsOn)
+	}
+	if err := checkMix(s.Mix, s.MixLaw); err != nil {
+		return fmt.Errorf("stage %s: %w", s.ID, err)
+	}
+	return nil
+}
+
+func (p *Project) checkTap(t *Tap) error {
+	if t == nil {
+		return nil
+	}
+	c, ok := p.Channel(t.Channel)
+	if !ok {
+		return fmt.Errorf("channel %q does not exist", t.Channel)
+	}
+	switch t.Point {
+	case "input", "pre", "post":
+		return nil
+	case "before", "after":
+		if at, ok := findIn(c.ID, &c.Chain, t.Node); !ok || at.node == nil {
+			return fmt.Errorf("%s has no stage %q", c.Name, t.Node)
+		}
+		return nil
+	}
+	return fmt.Errorf("unknown point %q", t.Point)
+}
+
+// Describe finds the description of a parameter by its address, and its
+// present value.
+func (p *Project) Describe(owner, name string, effects Effects) (param.Param, float64, error) {
+	if c, ok := p.Channel(owner); ok {
+		switch name {
+		case "fader":
+			return param.Fader, c.Fader, nil
+		case "pan":
+			return param.Pan, c.Pan, nil
+		}
+		return param.Param{}, 0, fmt.Errorf("channel %s has no parameter %q", c.Name, name)
+	}
+	if c, i, ok := p.findSend(owner); ok {
+		switch name {
+		case "level":
+			return param.Send, c.Sends[i].Level, nil
+		case "pan":
+			return param.Pan, c.Sends[i].Pan, nil
+		}
+		return param.Param{}, 0, fmt.Errorf("a send has no parameter %q", name)
+	}
+	if path, ok := p.findPath(owner); ok {
+		switch name {
+		case "level":
+			return param.Path, path.Level, nil
+		case "pan":
+			return param.Pan, path.Pan, nil
+		}
+		return param.Param{}, 0, fmt.Errorf("a path has no parameter %q", name)
+	}
+	at, ok := p.findNode(owner)
+	if !ok {
+		return param.Param{}, 0, fmt.Errorf("it is no longer there (somebody may have removed it)")
+	}
+	if at.node.Fork != nil {
+		if name == "mix" {
+			return param.Mix, at.node.Fork.Mix, nil
+		}
+		return param.Param{}, 0, fmt.Errorf("a fork has no parameter %q", name)
+	}
+	s := at.node.Stage
+	if name == "mix" {
+		return param.Mix, s.Mix, nil
+	}
+	info, ok := effects(s.Effect)
+	if !ok {
+		return param.Param{}, 0, fmt.Errorf("there is no effect %q", s.Effect)
+	}
+	d, ok := info.Param(name)
+	if !ok {
+		return param.Param{}, 0, fmt.Errorf("%s has no parameter %q", info.Name, name)
+	}
+	if v, ok := s.Params[name]; ok {
+		return d, v, nil
+	}
+	return d, d.Default, nil
+}
+
+func (p *Project) checkLine(l *Line, effects Effects) error {
+	d, _, err := p.Describe(l.Owner, l.Name, effects)
+	if err != nil {
+		return err
+	}
+	if d.Structural {
+		return fmt.Errorf("%s cannot be automated: it changes latency or memory", d.Label)
+	}
+	for i, pt := range l.Points {
+		if err := d.Check(pt.Value); err != nil {
+			return err
+		}
+		if pt.Tick < 0 || (i > 0 && pt.Tick < l.Points[i-1].Tick) {
+			return fmt.Errorf("its points must follow one another")
+		}
+		if pt.Shape != Ramp && pt.Shape != Hold {
+			return fmt.Errorf("unknown shape %q", pt.Shape)
+		}
+	}
+	return nil
+}
+
+// checkLoops refuses a signal that would feed itself, and names its way. A
+// channel feeds its output, the returns it sends to, and the channels whose stages
+// listen to it.
+func (p *Project) checkLoops() error {
+	feeds := map[string][]string{}
+	for _, c := range p.Channels {
+		if c.Output != "" {
+			feeds[c.ID] = append(feeds[c.ID], c.Output)
+		}
+		for _, s := range c.Sends {
+			feeds[c.ID] = append(feeds[c.ID], s.To)
+		}
+		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+			if n.Stage != nil && n.Stage.Key != nil {
+				feeds[n.Stage.Key.Channel] = append(feeds[n.Stage.Key.Channel], c.ID)
+			}
+			return true
+		})
+	}
+	const (
+		unseen = iota
+		open
+		done
+	)
+	state := map[string]int{}
+	var way []string
+	var visit func(id string) error
+	visit = func(id string) error {
+		way = append(way, id)
+		defer func() { way = way[:len(way)-1] }()
+		state[id] = open
+		for _, to := range feeds[id] {
+			if state[to] == open {
+				var names []string
+				for _, w := range append(way[slices.Index(way, to):], to) {
+					c, _ := p.Channel(w)
+					names = append(names, c.Name)
+				}
+				return fmt.Errorf("the signal would feed itself: %s", strings.Join(names, " > "))
+			}
+			if state[to] == unseen {
+				if err := visit(to); err != nil {
+					return err
+				}
+			}
+		}
+		state[id] = done
+		return nil
+	}
+	for _, c := range p.Channels {
+		if state[c.ID] == unseen {
+			if err := visit(c.ID); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
