@@ -1,0 +1,203 @@
+//go:build js && wasm
+
+// Command engine is the engine for the browser: WebAssembly exports around
+// internal/engine and nothing else. Text goes in through a scratch buffer that
+// the caller fills, and comes out through the text that an export leaves.
+// Exports never block; after a failure text says why.
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"runtime/debug"
+	"unsafe"
+
+	"shoal/internal/engine"
+	"shoal/internal/project"
+)
+
+// maxPages bounds the audio kept in memory: 640 mono pages are 80 MB.
+const maxPages = 640
+
+var (
+	lib     = engine.NewLibrary(maxPages)
+	eng     *engine.Engine
+	scratch []byte
+	text    []byte
+	out     = make([]float32, 2*engine.Block)
+	levels  = make([]float32, 16384)
+)
+
+func main() {
+	debug.SetGCPercent(60)
+	select {}
+}
+
+func pointer[T any](s []T) int32 { return int32(uintptr(unsafe.Pointer(unsafe.SliceData(s)))) }
+
+func fail(err error) int32 {
+	text = []byte(err.Error())
+	return 1
+}
+
+// room makes the scratch buffer at least n bytes long and returns where it is.
+//
+//go:wasmexport room
+func room(n int32) int32 {
+	if int(n) > len(scratch) {
+		scratch = make([]byte, n)
+	}
+	return pointer(scratch)
+}
+
+//go:wasmexport textAt
+func textAt() int32 { return pointer(text) }
+
+//go:wasmexport textLength
+func textLength() int32 { return int32(len(text)) }
+
+//go:wasmexport outAt
+func outAt() int32 { return pointer(out) }
+
+//go:wasmexport levelsAt
+func levelsAt() int32 { return pointer(levels) }
+
+// document takes a revision of the project from the scratch buffer; fresh
+// starts a new engine with it. 0 is success.
+//
+//go:wasmexport document
+func document(n int32, fresh bool) int32 {
+	p, err := project.Read(scratch[:n], engine.EffectInfo)
+	if err != nil {
+		return fail(err)
+	}
+	if eng != nil && !fresh {
+		if err := eng.SetDocument(p); err != nil {
+			return fail(err)
+		}
+		return 0
+	}
+	lib = engine.NewLibrary(maxPages)
+	e, err := engine.New(p, lib)
+	if err != nil {
+		return fail(err)
+	}
+	eng = e
+	return 0
+}
+
+//go:wasmexport play
+func play() { eng.Play() }
+
+//go:wasmexport stop
+func stop() { eng.Stop() }
+
+//go:wasmexport locate
+func locate(frame float64) { eng.GoTo(int64(frame)) }
+
+//go:wasmexport loop
+func loop(from, to float64) { eng.Loop(int64(from), int64(to)) }
+
+//go:wasmexport measureAgain
+func measureAgain() { eng.MeasureAgain() }
+
+// render makes the next block as interleaved float32 at outAt and returns its
+// frames; 0 when pages are missing.
+//
+//go:wasmexport render
+func render() int32 {
+	n := eng.Render(engine.Block)
+	for i := range n {
+		out[2*i], out[2*i+1] = float32(eng.L[i]), float32(eng.R[i])
+	}
+	return int32(n)
+}
+
+//go:wasmexport position
+func position() float64 { return float64(eng.Position()) }
+
+//go:wasmexport latency
+func latency() float64 { return float64(eng.Latency()) }
+
+//go:wasmexport state
+func state() int32 { return int32(eng.State()) }
+
+//go:wasmexport quiet
+func quiet() bool { return eng.Quiet() }
+
+// readLevels writes the levels since the last call and returns how many.
+//
+//go:wasmexport readLevels
+func readLevels() int32 { return int32(eng.Levels(levels)) }
+
+// layout leaves the meaning of the levels as JSON.
+//
+//go:wasmexport layout
+func layout() { text, _ = json.Marshal(eng.Layout()) }
+
+// broken leaves the ids of silenced stages as JSON.
+//
+//go:wasmexport broken
+func broken() { text, _ = json.Marshal(eng.Broken()) }
+
+// need leaves the pages needed within so many frames as JSON and returns how many.
+//
+//go:wasmexport need
+func need(frames float64) int32 {
+	m := eng.Ahead(int64(frames))
+	text, _ = json.Marshal(m)
+	return int32(len(m))
+}
+
+// move sets a parameter at once; the scratch buffer holds owner and name,
+// parted by a line break.
+//
+//go:wasmexport move
+func move(n int32, value float64) int32 {
+	for i, b := range scratch[:n] {
+		if b == '\n' {
+			if eng.Move(string(scratch[:i]), string(scratch[i+1:n]), value) {
+				return 0
+			}
+			return fail(fmt.Errorf("there is no such parameter"))
+		}
+	}
+	return fail(fmt.Errorf("owner and name are missing"))
+}
+
+// solo takes the soloed channels as a JSON list.
+//
+//go:wasmexport solo
+func solo(n int32) int32 {
+	var ids []string
+	if err := json.Unmarshal(scratch[:n], &ids); err != nil {
+		return fail(err)
+	}
+	eng.Solo(ids)
+	return 0
+}
+
+// page takes a page of audio: in the scratch buffer 64 bytes of hash, then
+// float32 samples, one channel after the other.
+//
+//go:wasmexport page
+func page(index, frames, channels int32) {
+	p := make(engine.Page, channels)
+	src := unsafe.Slice((*float32)(unsafe.Pointer(&scratch[64])), frames*channels)
+	for c := range p {
+		p[c] = append([]float32(nil), src[int32(c)*frames:(int32(c)+1)*frames]...)
+	}
+	lib.Put(string(scratch[:64]), int(index), p)
+}
+
+// draw leaves the picture of the stage named in the scratch buffer as JSON.
+//
+//go:wasmexport draw
+func draw(n int32) int32 {
+	b, err := eng.Draw(string(scratch[:n]))
+	if err != nil {
+		return fail(err)
+	}
+	text = b
+	return 0
+}

@@ -1,0 +1,137 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/demo"
+	"shoal/internal/server"
+	"shoal/internal/store"
+)
+
+type place struct{ addr, data string }
+
+func (p *place) flags(c *cobra.Command) {
+	c.Flags().StringVar(&p.addr, "addr", "127.0.0.1:4680", "address to listen on; loopback only, port 0 takes a free one")
+	c.Flags().StringVar(&p.data, "data", "data", "folder for the database and the audio")
+}
+
+func serveCommand() *cobra.Command {
+	var p place
+	c := &cobra.Command{
+		Use: "serve", Short: "Serve the web application", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), c.OutOrStdout(), p, false, false) },
+	}
+	p.flags(c)
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var p place
+	var only bool
+	c := &cobra.Command{
+		Use: "demo", Short: "Serve with the demo project, which is made if it is not there", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error { return serve(c.Context(), c.OutOrStdout(), p, true, only) },
+	}
+	p.flags(c)
+	c.Flags().BoolVar(&only, "make-only", false, "make the demo project and stop")
+	return c
+}
+
+func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool) error {
+	host, _, err := net.SplitHostPort(p.addr)
+	if err != nil {
+		return fmt.Errorf("address %q: %w", p.addr, err)
+	}
+	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+		return fmt.Errorf("address %q is not on loopback; until there are accounts Shoal is for this machine only", p.addr)
+	}
+	tmp := filepath.Join(p.data, "tmp")
+	if err := os.RemoveAll(tmp); err != nil {
+		return fmt.Errorf("clear %s: %w", tmp, err)
+	}
+	if err := os.MkdirAll(tmp, 0o755); err != nil {
+		return fmt.Errorf("make data folder: %w", err)
+	}
+	log := slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))
+	slog.SetDefault(log)
+	st, err := store.Open(ctx, p.data)
+	if err != nil {
+		return err
+	}
+	defer st.Close()
+	folder, err := audiofile.NewFolder(filepath.Join(p.data, "audio"))
+	if err != nil {
+		return err
+	}
+	if withDemo {
+		if err := makeDemo(ctx, out, st, folder); err != nil {
+			return err
+		}
+		if makeOnly {
+			return nil
+		}
+	}
+	srv, err := server.New(ctx, st, folder, filepath.Join(p.data, "exports"), tmp, log)
+	if err != nil {
+		return err
+	}
+	l, err := net.Listen("tcp", p.addr)
+	if err != nil {
+		return fmt.Errorf("listen: %w (choose another port with --addr 127.0.0.1:PORT)", err)
+	}
+	path := "/"
+	if withDemo {
+		path = "/project/" + demo.ID
+	}
+	fmt.Fprintf(out, "Shoal is ready: http://%s%s\n", l.Addr(), path)
+	h := &http.Server{Handler: srv, ReadHeaderTimeout: 10 * time.Second}
+	gone := make(chan error, 1)
+	go func() { gone <- h.Serve(l) }()
+	select {
+	case err := <-gone:
+		return err
+	case <-ctx.Done():
+	}
+	end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	defer cancel()
+	if err := h.Shutdown(end); err != nil && !errors.Is(err, context.DeadlineExceeded) {
+		return err
+	}
+	return srv.Close(end)
+}
+
+func makeDemo(ctx context.Context, out io.Writer, st *store.Store, folder *audiofile.Folder) error {
+	if _, _, err := st.Project(ctx, demo.ID); err == nil {
+		return nil
+	}
+	fmt.Fprintln(out, "Making the demo's sound:")
+	begun := time.Now()
+	p, err := demo.Make(ctx, folder, func(part float64) { fmt.Fprintf(out, "\r  %3.0f %%", part*100) })
+	if err != nil {
+		return fmt.Errorf("make demo: %w", err)
+	}
+	fmt.Fprintf(out, "\r  done in %.0f s\n", time.Since(begun).Seconds())
+	for _, a := range p.Audio {
+		if err := st.PutAudio(ctx, a.Hash, a.Name, a.Frames, a.Channels, p.SampleRate, 24, "demo"); err != nil {
+			return err
+		}
+	}
+	b, err := json.Marshal(p)
+	if err != nil {
+		return err
+	}
+	return st.AddProject(ctx, p.ID, p.Name, b)
+}

@@ -1,0 +1,235 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"github.com/spf13/cobra"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/bundle"
+	"shoal/internal/engine"
+	"shoal/internal/measure"
+	"shoal/internal/printing"
+	"shoal/internal/project"
+)
+
+func measureCommand() *cobra.Command {
+	var asJSON bool
+	c := &cobra.Command{
+		Use: "measure FILE", Short: "Measure peak, true peak, loudness, RMS, crest and offset of a file", Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			f, err := os.Open(args[0])
+			if err != nil {
+				return err
+			}
+			defer f.Close()
+			src, err := audiofile.Open(f)
+			if err != nil {
+				return fmt.Errorf("%s: %w", args[0], err)
+			}
+			r, err := measure.File(src)
+			if err != nil {
+				return fmt.Errorf("%s: %w", args[0], err)
+			}
+			out := c.OutOrStdout()
+			if asJSON {
+				e := json.NewEncoder(out)
+				e.SetIndent("", "  ")
+				return e.Encode(r)
+			}
+			fmt.Fprintf(out, "%s, %d Hz, %d channels, %d bits, %.3f s\n", r.Format.Kind, r.Format.Rate, r.Format.Channels, r.Format.Bits, r.Seconds)
+			for _, l := range []struct {
+				name string
+				v    float64
+				unit string
+			}{{"peak", r.Peak, "dBFS"}, {"true peak", r.TruePeak, "dBTP"}, {"momentary max", r.Momentary, "LUFS"}, {"short-term max", r.Short, "LUFS"},
+				{"integrated", r.Integrated, "LUFS"}, {"range", r.Range, "LU"}, {"RMS", r.RMS, "dBFS"}, {"crest", r.Crest, "dB"}} {
+				fmt.Fprintf(out, "%-15s %8.2f %s\n", l.name, l.v, l.unit)
+			}
+			fmt.Fprintf(out, "%-15s %8.6f\n", "offset", r.DC)
+			return nil
+		},
+	}
+	c.Flags().BoolVar(&asJSON, "json", false, "as JSON")
+	return c
+}
+
+// scratch is an audio folder that is gone afterwards.
+func scratch() (*audiofile.Folder, func(), error) {
+	dir, err := os.MkdirTemp("", "shoal-*")
+	if err != nil {
+		return nil, nil, err
+	}
+	f, err := audiofile.NewFolder(dir)
+	return f, func() { _ = os.RemoveAll(dir) }, err
+}
+
+func processCommand() *cobra.Command {
+	var chainFile, format string
+	var rate int
+	var tail bool
+	var tempo float64
+	c := &cobra.Command{
+		Use: "process --chain CHAIN.json IN OUT.wav", Short: "Run a chain over a file, latency compensated", Args: cobra.ExactArgs(2),
+		RunE: func(c *cobra.Command, args []string) error {
+			b, err := os.ReadFile(chainFile)
+			if err != nil {
+				return err
+			}
+			chain, err := project.ReadChain(b, engine.EffectInfo)
+			if err != nil {
+				return fmt.Errorf("%s: %w", chainFile, err)
+			}
+			folder, clean, err := scratch()
+			if err != nil {
+				return err
+			}
+			defer clean()
+			in, err := os.Open(args[0])
+			if err != nil {
+				return err
+			}
+			defer in.Close()
+			if rate == 0 {
+				src, err := audiofile.Open(in)
+				if err != nil {
+					return fmt.Errorf("%s: %w", args[0], err)
+				}
+				rate = src.Format().Rate
+				if _, err := in.Seek(0, io.SeekStart); err != nil {
+					return err
+				}
+			}
+			doc := project.New("process", rate, tempo, 4, 4)
+			if err := doc.Validate(engine.EffectInfo); err != nil {
+				return err
+			}
+			sound, _, err := folder.Import(c.Context(), in, rate, nil)
+			if err != nil {
+				return fmt.Errorf("%s: %w", args[0], err)
+			}
+			track := project.NewChannel(project.Track, "in", doc.MainChannel().ID)
+			track.Chain = *chain
+			track.Clips = []*project.Clip{{ID: project.NewID(), Name: "in", Audio: sound.Hash, Frames: sound.Frames, Exact: true}}
+			doc.Audio = []project.Audio{{Hash: sound.Hash, Name: "in", Frames: sound.Frames, Channels: sound.Channels}}
+			doc.Channels = append([]*project.Channel{track}, doc.Channels...)
+			spec := printing.Spec{Channel: track.ID, To: sound.Frames, Tail: tail, Target: "file", Format: format}
+			return renderTo(c.Context(), doc, folder, spec, args[1])
+		},
+	}
+	c.Flags().StringVar(&chainFile, "chain", "", "the chain, as JSON like a chain in a project")
+	c.Flags().IntVar(&rate, "rate", 0, "sample rate to work at (default: the file's)")
+	c.Flags().BoolVar(&tail, "tail", false, "go on until the sound has died away")
+	c.Flags().Float64Var(&tempo, "tempo", 120, "quarter notes a minute, for note lengths")
+	c.Flags().StringVar(&format, "format", "wav32f", "wav16, wav24, wav32f, flac16 or flac24")
+	_ = c.MarkFlagRequired("chain")
+	return c
+}
+
+// renderTo renders into a file that appears only when it is whole.
+func renderTo(ctx context.Context, doc *project.Project, folder *audiofile.Folder, spec printing.Spec, name string) (err error) {
+	if err := spec.Check(doc); err != nil {
+		return err
+	}
+	f, err := os.CreateTemp(filepath.Dir(name), ".shoal-*")
+	if err != nil {
+		return err
+	}
+	defer os.Remove(f.Name())
+	defer f.Close()
+	lineage := printing.NewLineage(doc, 0, spec)
+	note := &audiofile.Note{Description: lineage.Name, Originator: "Shoal", Reference: spec.From, History: lineage.Words()}
+	sink, err := printing.NewSink(f, spec.Format, doc.SampleRate, note, printing.Cues(doc, spec.From, spec.To))
+	if err != nil {
+		return err
+	}
+	if err := printing.Render(ctx, doc, folder, spec, sink.Write, nil); err != nil {
+		return err
+	}
+	if err := sink.Close(); err != nil {
+		return fmt.Errorf("finish %s: %w", name, err)
+	}
+	if err := f.Chmod(0o644); err != nil && !errors.Is(err, os.ErrClosed) {
+		return err
+	}
+	return os.Rename(f.Name(), name)
+}
+
+func printCommand() *cobra.Command {
+	var channel, out, format string
+	var from, to float64
+	var tail bool
+	c := &cobra.Command{
+		Use: "print BUNDLE.zip", Short: "Print channels of a bundle without a server", Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			if _, ok := printing.Extension(format); !ok {
+				return fmt.Errorf("unknown format %q", format)
+			}
+			f, err := os.Open(args[0])
+			if err != nil {
+				return err
+			}
+			defer f.Close()
+			info, err := f.Stat()
+			if err != nil {
+				return err
+			}
+			folder, clean, err := scratch()
+			if err != nil {
+				return err
+			}
+			defer clean()
+			doc, err := bundle.Read(c.Context(), f, info.Size(), folder)
+			if err != nil {
+				return fmt.Errorf("%s: %w", args[0], err)
+			}
+			var list []*project.Channel
+			for _, ch := range doc.Channels {
+				if channel == "all" || strings.EqualFold(ch.Name, channel) || (channel == "main" && ch.Kind == project.Main) {
+					list = append(list, ch)
+				}
+			}
+			if len(list) == 0 {
+				return fmt.Errorf("the project has no channel %q", channel)
+			}
+			spec := printing.Spec{From: int64(from * float64(doc.SampleRate)), To: int64(to * float64(doc.SampleRate)), Tail: tail, Target: "file", Format: format}
+			if to == 0 {
+				spec.To = doc.End()
+			}
+			if err := os.MkdirAll(out, 0o755); err != nil {
+				return err
+			}
+			ext, _ := printing.Extension(format)
+			for _, ch := range list {
+				spec.Channel = ch.ID
+				name := filepath.Join(out, strings.Map(fileLetter, ch.Name)+"."+ext)
+				if err := renderTo(c.Context(), doc, folder, spec, name); err != nil {
+					return fmt.Errorf("print %s: %w", ch.Name, err)
+				}
+				fmt.Fprintln(c.OutOrStdout(), name)
+			}
+			return nil
+		},
+	}
+	c.Flags().StringVar(&channel, "channel", "main", "a channel's name, main, or all")
+	c.Flags().StringVar(&out, "out", ".", "folder for the files")
+	c.Flags().StringVar(&format, "format", "wav24", "wav16, wav24, wav32f, flac16 or flac24 (flac is flac24)")
+	c.Flags().Float64Var(&from, "from", 0, "first second")
+	c.Flags().Float64Var(&to, "to", 0, "last second (default: the end of the song)")
+	c.Flags().BoolVar(&tail, "tail", false, "go on until the sound has died away")
+	return c
+}
+
+func fileLetter(r rune) rune {
+	if strings.ContainsRune(`/\:*?"<>|`, r) || r < 32 {
+		return '_'
+	}
+	return r
+}

@@ -1,0 +1,151 @@
+package audiofile
+
+import (
+	"errors"
+	"fmt"
+	"io"
+
+	"github.com/mewkiz/flac"
+	"github.com/mewkiz/flac/frame"
+	"github.com/mewkiz/flac/meta"
+
+	"math"
+
+	"shoal/internal/dsp"
+)
+
+// flacReader reads FLAC (RFC 9639).
+type flacReader struct {
+	f      Format
+	s      *flac.Stream
+	fr     *frame.Frame
+	at     int
+	frames int64
+}
+
+func openFLAC(r io.ReadSeeker) (src *flacReader, err error) {
+	defer func() { // the library may panic on broken input
+		if p := recover(); p != nil {
+			src, err = nil, fmt.Errorf("the FLAC file is damaged: %v", p)
+		}
+	}()
+	s, err := flac.New(r)
+	if err != nil {
+		return nil, fmt.Errorf("the FLAC file is damaged at its head: %w", err)
+	}
+	i := s.Info
+	x := &flacReader{s: s, f: Format{Kind: "flac", Rate: int(i.SampleRate), Channels: int(i.NChannels), Bits: int(i.BitsPerSample), Frames: int64(i.NSamples)}}
+	if err := x.f.check(); err != nil {
+		return nil, fmt.Errorf("the FLAC file: %w", err)
+	}
+	if x.f.Bits < 4 || x.f.Bits > 32 {
+		return nil, fmt.Errorf("the FLAC file has %d bits a sample", x.f.Bits)
+	}
+	return x, nil
+}
+
+func (x *flacReader) Format() Format { return x.f }
+
+func (x *flacReader) Read(dst [][]float64) (n int, err error) {
+	defer func() {
+		if p := recover(); p != nil {
+			n, err = 0, fmt.Errorf("the FLAC file is damaged at frame %d: %v", x.frames, p)
+		}
+	}()
+	if x.fr == nil || x.at >= len(x.fr.Subframes[0].Samples) {
+		x.fr, err = x.s.ParseNext()
+		x.at = 0
+		switch {
+		case errors.Is(err, io.EOF) && x.f.Frames > 0 && x.frames < x.f.Frames:
+			return 0, fmt.Errorf("the FLAC file is cut short: %d of %d frames", x.frames, x.f.Frames)
+		case errors.Is(err, io.EOF) && x.frames == 0:
+			return 0, fmt.Errorf("the FLAC file: %w", ErrEmpty)
+		case errors.Is(err, io.EOF):
+			return 0, io.EOF
+		case err != nil:
+			return 0, fmt.Errorf("the FLAC file is damaged at frame %d: %w", x.frames, err)
+		}
+		if len(x.fr.Subframes) != x.f.Channels {
+			return 0, fmt.Errorf("the FLAC file changes its channels at frame %d", x.frames)
+		}
+	}
+	scale := 1 / math.Exp2(float64(x.f.Bits-1))
+	n = min(len(dst[0]), len(x.fr.Subframes[0].Samples)-x.at)
+	for c := range x.fr.Subframes {
+		src := x.fr.Subframes[c].Samples[x.at : x.at+n]
+		for i, v := range src {
+			dst[c][i] = float64(v) * scale
+		}
+	}
+	x.at += n
+	x.frames += int64(n)
+	return n, nil
+}
+
+// FLACWriter writes FLAC of 16 or 24 bits, with triangular dither.
+type FLACWriter struct {
+	e      *flac.Encoder
+	f      Format
+	dither [2]dsp.Dither
+	buf    [2][]int32
+	number uint64
+}
+
+const flacBlock = 4096
+
+// NewFLAC begins a file of so many frames.
+func NewFLAC(w io.Writer, rate, channels, bits int, frames int64) (*FLACWriter, error) {
+	info := &meta.StreamInfo{BlockSizeMin: flacBlock, BlockSizeMax: flacBlock, SampleRate: uint32(rate), NChannels: uint8(channels), BitsPerSample: uint8(bits), NSamples: uint64(frames)}
+	e, err := flac.NewEncoder(w, info)
+	if err != nil {
+		return nil, fmt.Errorf("begin FLAC: %w", err)
+	}
+	x := &FLACWriter{e: e, f: Format{Kind: "flac", Rate: rate, Channels: channels, Bits: bits}}
+	for i := range x.dither {
+		x.dither[i].Scale = math.Exp2(float64(bits - 1))
+	}
+	return x, nil
+}
+
+// Write appends frames.
+func (x *FLACWriter) Write(src [][]float64) error {
+	for c := range x.f.Channels {
+		for _, v := range src[c] {
+			x.buf[c] = append(x.buf[c], x.dither[c].Round(v))
+		}
+	}
+	for len(x.buf[0]) >= flacBlock {
+		if err := x.put(flacBlock); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (x *FLACWriter) put(n int) error {
+	f := &frame.Frame{Header: frame.Header{HasFixedBlockSize: true, BlockSize: uint16(n), SampleRate: uint32(x.f.Rate), BitsPerSample: uint8(x.f.Bits), Num: x.number}}
+	x.number++
+	f.Channels = frame.ChannelsMono
+	if x.f.Channels == 2 {
+		f.Channels = frame.ChannelsLR
+	}
+	for c := range x.f.Channels {
+		f.Subframes = append(f.Subframes, &frame.Subframe{
+			SubHeader: frame.SubHeader{Pred: frame.PredVerbatim}, Samples: x.buf[c][:n:n], NSamples: n})
+		x.buf[c] = append([]int32(nil), x.buf[c][n:]...)
+	}
+	if err := x.e.WriteFrame(f); err != nil {
+		return fmt.Errorf("write FLAC frame %d: %w", x.number, err)
+	}
+	return nil
+}
+
+// Close writes what is left.
+func (x *FLACWriter) Close() error {
+	if n := len(x.buf[0]); n > 0 {
+		if err := x.put(n); err != nil {
+			return err
+		}
+	}
+	return x.e.Close()
+}

@@ -1,0 +1,311 @@
+package audiofile
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"os"
+	"path/filepath"
+
+	"shoal/internal/dsp"
+)
+
+// Folder keeps sounds by the SHA-256 of their file. Files are written under a
+// temporary name, synced, and then renamed; nothing is ever overwritten.
+type Folder struct{ dir string }
+
+// Entry is a sound in the folder.
+type Entry struct {
+	Hash     string
+	Frames   int64
+	Channels int
+	Rate     int
+	Bits     int
+}
+
+// NewFolder opens or makes the folder and removes what an interrupted write left.
+func NewFolder(dir string) (*Folder, error) {
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return nil, fmt.Errorf("make audio folder: %w", err)
+	}
+	left, _ := filepath.Glob(filepath.Join(dir, "*.partial"))
+	for _, f := range left {
+		_ = os.Remove(f)
+	}
+	return &Folder{dir}, nil
+}
+
+// Path is where a sound lies.
+func (f *Folder) Path(hash string) string { return filepath.Join(f.dir, hash+".wav") }
+
+// Draft is a sound that is being written. Either Keep or Drop ends it.
+type Draft struct {
+	folder *Folder
+	file   *os.File
+	w      *WAVWriter
+	rate   int
+	chans  int
+	bits   int
+	Frames int64
+}
+
+// Draft begins a sound. bits is 16, 24 or 32 for float.
+func (f *Folder) Draft(rate, channels, bits int, note *Note) (*Draft, error) {
+	file, err := os.CreateTemp(f.dir, "*.partial")
+	if err != nil {
+		return nil, fmt.Errorf("begin audio: %w", err)
+	}
+	w, err := NewWAV(file, rate, channels, bits, note, nil)
+	if err != nil {
+		_ = file.Close()
+		_ = os.Remove(file.Name())
+		return nil, err
+	}
+	return &Draft{folder: f, file: file, w: w, rate: rate, chans: channels, bits: bits}, nil
+}
+
+// Write appends frames.
+func (d *Draft) Write(src [][]float64) error {
+	d.Frames += int64(len(src[0]))
+	return d.w.Write(src)
+}
+
+// Drop throws the sound away. After Keep it does nothing.
+func (d *Draft) Drop() {
+	if d.file != nil {
+		_ = d.file.Close()
+		_ = os.Remove(d.file.Name())
+		d.file = nil
+	}
+}
+
+// Keep finishes the sound and gives it its place.
+func (d *Draft) Keep() (Entry, error) {
+	defer d.Drop()
+	if err := d.w.Close(); err != nil {
+		return Entry{}, fmt.Errorf("finish audio: %w", err)
+	}
+	if err := d.file.Sync(); err != nil {
+		return Entry{}, fmt.Errorf("sync audio: %w", err)
+	}
+	if _, err := d.file.Seek(0, io.SeekStart); err != nil {
+		return Entry{}, err
+	}
+	h := sha256.New()
+	if _, err := io.Copy(h, d.file); err != nil {
+		return Entry{}, fmt.Errorf("hash audio: %w", err)
+	}
+	e := Entry{Hash: hex.EncodeToString(h.Sum(nil)), Frames: d.Frames, Channels: d.chans, Rate: d.rate, Bits: d.bits}
+	name := d.file.Name()
+	if err := os.Rename(name, d.folder.Path(e.Hash)); err != nil {
+		return Entry{}, fmt.Errorf("place audio: %w", err)
+	}
+	_ = d.file.Close()
+	d.file = nil
+	if dir, err := os.Open(d.folder.dir); err == nil {
+		_ = dir.Sync()
+		_ = dir.Close()
+	}
+	return e, nil
+}
+
+// Import decodes a file, brings it to a rate, and keeps it. It stops without a
+// trace when the context ends or the file turns out to be damaged.
+func (f *Folder) Import(ctx context.Context, r io.ReadSeeker, rate int, progress func(float64)) (Entry, Format, error) {
+	src, err := Open(r)
+	if err != nil {
+		return Entry{}, Format{}, err
+	}
+	form := src.Format()
+	bits := 24 // no more than the source has; resampling earns bits
+	switch {
+	case form.Float || form.Bits > 24:
+		bits = 32
+	case form.Bits <= 16 && form.Rate == rate:
+		bits = 16
+	}
+	d, err := f.Draft(rate, form.Channels, bits, nil)
+	if err != nil {
+		return Entry{}, form, err
+	}
+	defer d.Drop()
+	if bits != 32 && form.Rate == rate {
+		d.w.exact = true // samples pass as they are
+	}
+	var conv []*dsp.Resampler
+	if form.Rate != rate {
+		for range form.Channels {
+			conv = append(conv, dsp.NewResampler(form.Rate, rate))
+		}
+	}
+	block := make([][]float64, form.Channels)
+	for c := range block {
+		block[c] = make([]float64, 8192)
+	}
+	done := int64(0)
+	put := func(n int, last bool) error {
+		out := make([][]float64, form.Channels)
+		for c := range out {
+			out[c] = block[c][:n]
+			if conv != nil {
+				out[c] = conv[c].Feed(nil, block[c][:n])
+				if last {
+					out[c] = conv[c].Finish(out[c], done)
+				}
+			}
+		}
+		if len(out[0]) == 0 {
+			return nil
+		}
+		return d.Write(out)
+	}
+	for {
+		if err := ctx.Err(); err != nil {
+			return Entry{}, form, err
+		}
+		n, err := src.Read(block)
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			return Entry{}, form, err
+		}
+		done += int64(n)
+		if err := put(n, false); err != nil {
+			return Entry{}, form, err
+		}
+		if progress != nil && form.Frames > 0 {
+			progress(math.Min(1, float64(done)/float64(form.Frames)))
+		}
+	}
+	if done == 0 {
+		return Entry{}, form, fmt.Errorf("the file: %w", ErrEmpty)
+	}
+	if conv != nil {
+		if err := put(0, true); err != nil {
+			return Entry{}, form, err
+		}
+	}
+	e, err := d.Keep()
+	return e, form, err
+}
+
+// Page reads frames [page·size, …) of a sound, one slice a channel.
+func (f *Folder) Page(hash string, page, size int) ([][]float32, error) {
+	file, err := os.Open(f.Path(hash))
+	if err != nil {
+		return nil, fmt.Errorf("audio %.12s is not there", hash)
+	}
+	defer file.Close()
+	w, err := openWAV(file)
+	if err != nil {
+		return nil, fmt.Errorf("audio %.12s: %w", hash, err)
+	}
+	from := int64(page) * int64(size)
+	if page < 0 || from >= w.f.Frames {
+		return nil, fmt.Errorf("audio %.12s has no page %d", hash, page)
+	}
+	if err := w.skip(from); err != nil {
+		return nil, err
+	}
+	n := int(min(int64(size), w.f.Frames-from))
+	block := make([][]float64, w.f.Channels)
+	for c := range block {
+		block[c] = make([]float64, n)
+	}
+	if _, err := w.Read(block); err != nil {
+		return nil, fmt.Errorf("audio %.12s: %w", hash, err)
+	}
+	out := make([][]float32, len(block))
+	for c := range block {
+		out[c] = make([]float32, n)
+		for i, v := range block[c] {
+			out[c][i] = float32(v)
+		}
+	}
+	return out, nil
+}
+
+// OverviewFrames is how many frames one value pair of an overview stands for.
+const OverviewFrames = 512
+
+// Overview returns what is needed to draw a sound: for every 512 frames the
+// peak and the RMS of the louder channel, each as 255·√value.
+func (f *Folder) Overview(hash string) ([]byte, error) {
+	file, err := os.Open(f.Path(hash))
+	if err != nil {
+		return nil, fmt.Errorf("audio %.12s is not there", hash)
+	}
+	defer file.Close()
+	w, err := openWAV(file)
+	if err != nil {
+		return nil, fmt.Errorf("audio %.12s: %w", hash, err)
+	}
+	block := make([][]float64, w.f.Channels)
+	for c := range block {
+		block[c] = make([]float64, OverviewFrames)
+	}
+	out := make([]byte, 0, 2*(w.f.Frames/OverviewFrames+1))
+	for {
+		n, err := w.Read(block)
+		if errors.Is(err, io.EOF) {
+			return out, nil
+		}
+		if err != nil {
+			return nil, fmt.Errorf("audio %.12s: %w", hash, err)
+		}
+		peak, rms := 0.0, 0.0
+		for c := range block {
+			sum := 0.0
+			for _, v := range block[c][:n] {
+				peak = max(peak, math.Abs(v))
+				sum += v * v
+			}
+			rms = max(rms, math.Sqrt(sum/float64(n)))
+		}
+		shade := func(v float64) byte { return byte(math.Round(255 * math.Sqrt(min(v, 1)))) }
+		out = append(out, shade(peak), shade(rms))
+	}
+}
+
+// Adopt keeps a WAV file as it is under the hash it must have.
+func (f *Folder) Adopt(r io.Reader, hash string) (Format, error) {
+	if _, err := os.Stat(f.Path(hash)); err != nil {
+		tmp, err := os.CreateTemp(f.dir, "*.partial")
+		if err != nil {
+			return Format{}, fmt.Errorf("begin audio: %w", err)
+		}
+		defer os.Remove(tmp.Name())
+		defer tmp.Close()
+		h := sha256.New()
+		if _, err := io.Copy(io.MultiWriter(tmp, h), r); err != nil {
+			return Format{}, fmt.Errorf("copy audio: %w", err)
+		}
+		if got := hex.EncodeToString(h.Sum(nil)); got != hash {
+			return Format{}, fmt.Errorf("its content does not match its hash")
+		}
+		if _, err := openWAV(tmp); err != nil {
+			return Format{}, err
+		}
+		if err := tmp.Sync(); err != nil {
+			return Format{}, err
+		}
+		if err := os.Rename(tmp.Name(), f.Path(hash)); err != nil {
+			return Format{}, fmt.Errorf("place audio: %w", err)
+		}
+	}
+	file, err := os.Open(f.Path(hash))
+	if err != nil {
+		return Format{}, err
+	}
+	defer file.Close()
+	w, err := openWAV(file)
+	if err != nil {
+		return Format{}, err
+	}
+	return w.f, nil
+}

@@ -1,0 +1,212 @@
+package audiofile
+
+import (
+	"bytes"
+	"encoding/binary"
+	"fmt"
+	"io"
+	"math"
+
+	"shoal/internal/dsp"
+)
+
+// Cue marks a frame of a file with a name.
+type Cue struct {
+	Frame int64
+	Name  string
+}
+
+// Note is the broadcast extension (EBU Tech 3285): where the sound came from.
+type Note struct {
+	Description string
+	Originator  string
+	Date        string // yyyy-mm-dd
+	Time        string // hh:mm:ss
+	Reference   int64  // frames since midnight, or since the song's begin
+	History     string // the lineage in words
+}
+
+// Sink takes sound.
+type Sink interface {
+	Write(src [][]float64) error
+	Close() error // writes what must be known at the end; does not close the file below
+}
+
+// WAVWriter writes WAV of 16, 24 bit or 32-bit float. Whole numbers get
+// triangular dither. Files over 4 GiB become RF64 (EBU Tech 3306).
+type WAVWriter struct {
+	w      io.WriteSeeker
+	f      Format
+	frames int64
+	dataAt int64
+	buf    []byte
+	dither [2]dsp.Dither
+	cues   []Cue
+	exact  bool // no dither: what comes in fits already
+}
+
+// NewWAV begins a file. bits is 16 or 24, or 32 for float.
+func NewWAV(w io.WriteSeeker, rate, channels, bits int, note *Note, cues []Cue) (*WAVWriter, error) {
+	if bits != 16 && bits != 24 && bits != 32 {
+		return nil, fmt.Errorf("write WAV: %d bits; 16, 24 and 32 (float) can be written", bits)
+	}
+	x := &WAVWriter{w: w, f: Format{Kind: "wav", Rate: rate, Channels: channels, Bits: bits, Float: bits == 32}, cues: cues}
+	for i := range x.dither {
+		x.dither[i].Scale = math.Exp2(float64(bits - 1))
+	}
+	var h bytes.Buffer
+	h.WriteString("RIFF\xff\xff\xff\xffWAVE")
+	// room for ds64, so that a file can grow beyond 4 GiB
+	h.WriteString("JUNK\x1c\x00\x00\x00")
+	h.Write(make([]byte, 28))
+	put := func(v ...any) {
+		for _, x := range v {
+			_ = binary.Write(&h, binary.LittleEndian, x)
+		}
+	}
+	tag := uint16(formatPCM)
+	if x.f.Float {
+		tag = formatFloat
+	}
+	frame := channels * bits / 8
+	if bits == 24 {
+		mask := uint32(3)
+		if channels == 1 {
+			mask = 4
+		}
+		h.WriteString("fmt ")
+		put(uint32(40), uint16(formatExtensible), uint16(channels), uint32(rate), uint32(rate*frame), uint16(frame), uint16(bits),
+			uint16(22), uint16(bits), mask, tag)
+		h.WriteString("\x00\x00\x00\x00\x10\x00\x80\x00\x00\xaa\x00\x38\x9b\x71")
+	} else {
+		h.WriteString("fmt ")
+		put(uint32(18), tag, uint16(channels), uint32(rate), uint32(rate*frame), uint16(frame), uint16(bits), uint16(0))
+	}
+	if note != nil {
+		b := note.chunk()
+		h.WriteString("bext")
+		put(uint32(len(b)))
+		h.Write(b)
+		if len(b)%2 == 1 {
+			h.WriteByte(0)
+		}
+	}
+	h.WriteString("data\xff\xff\xff\xff")
+	x.dataAt = int64(h.Len())
+	_, err := w.Write(h.Bytes())
+	return x, err
+}
+
+func (n *Note) chunk() []byte {
+	b := make([]byte, 602)
+	copy(b[0:256], n.Description)
+	copy(b[256:288], n.Originator)
+	copy(b[320:330], n.Date)
+	copy(b[330:338], n.Time)
+	binary.LittleEndian.PutUint64(b[338:], uint64(n.Reference))
+	b[346] = 1
+	return append(b, n.History...)
+}
+
+func (x *WAVWriter) round(c int, v float64) int32 {
+	if x.exact {
+		s := x.dither[c].Scale
+		return int32(math.Round(min(max(v*s, -s), s-1)))
+	}
+	return x.dither[c].Round(v)
+}
+
+// Write appends frames: one slice a channel.
+func (x *WAVWriter) Write(src [][]float64) error {
+	n := len(src[0])
+	frame := x.f.Channels * x.f.Bits / 8
+	if len(x.buf) < n*frame {
+		x.buf = make([]byte, n*frame)
+	}
+	b := x.buf[:n*frame]
+	k := 0
+	for i := range n {
+		for c := range x.f.Channels {
+			v := src[c][i]
+			switch x.f.Bits {
+			case 32:
+				binary.LittleEndian.PutUint32(b[k:], math.Float32bits(float32(v)))
+			case 24:
+				s := x.round(c, v)
+				b[k], b[k+1], b[k+2] = byte(s), byte(s>>8), byte(s>>16)
+			default:
+				binary.LittleEndian.PutUint16(b[k:], uint16(int16(x.round(c, v))))
+			}
+			k += x.f.Bits / 8
+		}
+	}
+	x.frames += int64(n)
+	_, err := x.w.Write(b)
+	return err
+}
+
+// Close writes cues and lengths.
+func (x *WAVWriter) Close() error {
+	le := binary.LittleEndian
+	data := x.frames * int64(x.f.Channels*x.f.Bits/8)
+	var t bytes.Buffer
+	if data%2 == 1 {
+		t.WriteByte(0)
+	}
+	if len(x.cues) > 0 {
+		t.WriteString("cue ")
+		_ = binary.Write(&t, le, uint32(4+24*len(x.cues)))
+		_ = binary.Write(&t, le, uint32(len(x.cues)))
+		for i, c := range x.cues {
+			_ = binary.Write(&t, le, []uint32{uint32(i + 1), uint32(c.Frame)})
+			t.WriteString("data")
+			_ = binary.Write(&t, le, []uint32{0, 0, uint32(c.Frame)})
+		}
+		var l bytes.Buffer
+		l.WriteString("adtl")
+		for i, c := range x.cues {
+			name := append([]byte(c.Name), 0)
+			l.WriteString("labl")
+			_ = binary.Write(&l, le, []uint32{uint32(4 + len(name)), uint32(i + 1)})
+			l.Write(name)
+			if len(name)%2 == 1 {
+				l.WriteByte(0)
+			}
+		}
+		t.WriteString("LIST")
+		_ = binary.Write(&t, le, uint32(l.Len()))
+		t.Write(l.Bytes())
+	}
+	if _, err := x.w.Write(t.Bytes()); err != nil {
+		return err
+	}
+	total := x.dataAt + data + int64(t.Len())
+	patch := func(at int64, b []byte) error {
+		if _, err := x.w.Seek(at, io.SeekStart); err != nil {
+			return err
+		}
+		_, err := x.w.Write(b)
+		return err
+	}
+	if total-8 > math.MaxUint32 {
+		ds := make([]byte, 0, 36)
+		ds = append(ds, "ds64"...)
+		ds = le.AppendUint32(ds, 28)
+		ds = le.AppendUint64(ds, uint64(total-8))
+		ds = le.AppendUint64(ds, uint64(data))
+		ds = le.AppendUint64(ds, uint64(x.frames))
+		ds = le.AppendUint32(ds, 0)
+		if err := patch(0, []byte("RF64\xff\xff\xff\xff")); err != nil {
+			return err
+		}
+		return patch(12, ds)
+	}
+	if err := patch(4, le.AppendUint32(nil, uint32(total-8))); err != nil {
+		return err
+	}
+	if err := patch(x.dataAt-4, le.AppendUint32(nil, uint32(data))); err != nil {
+		return err
+	}
+	_, err := x.w.Seek(0, io.SeekEnd)
+	return err
+}

@@ -1,0 +1,178 @@
+// Package bundle writes and reads whole projects: a zip of project.json (its
+// JSON Schema is docs/project.schema.json) and audio/HASH.wav for every sound.
+package bundle
+
+import (
+	"archive/zip"
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"io"
+	"os"
+	"path"
+	"strings"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/engine"
+	"shoal/internal/project"
+)
+
+const documentName = "project.json"
+
+// maxDocument bounds project.json, and maxSound each sound, once unpacked.
+const (
+	maxDocument = 256 << 20
+	maxSound    = 8 << 30
+)
+
+// Write puts a project and its sounds into a zip.
+func Write(ctx context.Context, w io.Writer, doc *project.Project, folder *audiofile.Folder) error {
+	z := zip.NewWriter(w)
+	f, err := z.Create(documentName)
+	if err != nil {
+		return fmt.Errorf("write bundle: %w", err)
+	}
+	e := json.NewEncoder(f)
+	e.SetIndent("", " ")
+	if err := e.Encode(doc); err != nil {
+		return fmt.Errorf("write %s: %w", documentName, err)
+	}
+	for _, a := range doc.Audio {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
+		if err := addSound(z, a, folder); err != nil {
+			return fmt.Errorf("write audio %s: %w", a.Name, err)
+		}
+	}
+	return z.Close()
+}
+
+func addSound(z *zip.Writer, a project.Audio, folder *audiofile.Folder) error {
+	src, err := os.Open(folder.Path(a.Hash))
+	if err != nil {
+		return err
+	}
+	defer src.Close()
+	// sound hardly shrinks: stored, so that writing costs no time
+	f, err := z.CreateHeader(&zip.FileHeader{Name: "audio/" + a.Hash + ".wav", Method: zip.Store})
+	if err != nil {
+		return err
+	}
+	_, err = io.Copy(f, src)
+	return err
+}
+
+// Read checks a whole bundle, and only then keeps its sounds and returns the
+// document.
+func Read(ctx context.Context, r io.ReaderAt, size int64, folder *audiofile.Folder) (*project.Project, error) {
+	z, err := zip.NewReader(r, size)
+	if err != nil {
+		return nil, fmt.Errorf("the bundle is not a readable zip file: %w", err)
+	}
+	var document *zip.File
+	sounds := map[string]*zip.File{}
+	for _, f := range z.File {
+		name := f.Name
+		if strings.HasPrefix(name, "/") || strings.Contains(name, "\\") || path.Clean("/"+name) != "/"+strings.TrimSuffix(name, "/") {
+			return nil, fmt.Errorf("the bundle has an entry that climbs out of it: %q", name)
+		}
+		switch {
+		case name == documentName:
+			document = f
+		case strings.HasPrefix(name, "audio/") && strings.HasSuffix(name, ".wav"):
+			sounds[strings.TrimSuffix(strings.TrimPrefix(name, "audio/"), ".wav")] = f
+		}
+	}
+	if document == nil {
+		return nil, fmt.Errorf("the bundle has no %s", documentName)
+	}
+	b, err := unpack(document, maxDocument)
+	if err != nil {
+		return nil, err
+	}
+	doc, err := project.Read(b, engine.EffectInfo)
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w", documentName, err)
+	}
+	for _, a := range doc.Audio {
+		f, ok := sounds[a.Hash]
+		if !ok {
+			return nil, fmt.Errorf("the bundle lacks the audio %s (%.12s) that its project names", a.Name, a.Hash)
+		}
+		if err := checkSound(ctx, f, a); err != nil {
+			return nil, fmt.Errorf("audio %s: %w", a.Name, err)
+		}
+	}
+	for _, a := range doc.Audio {
+		if err := keep(ctx, sounds[a.Hash], a, folder); err != nil {
+			return nil, fmt.Errorf("keep audio %s: %w", a.Name, err)
+		}
+	}
+	return doc, nil
+}
+
+func unpack(f *zip.File, limit int64) ([]byte, error) {
+	r, err := f.Open()
+	if err != nil {
+		return nil, fmt.Errorf("unpack %s: %w", f.Name, err)
+	}
+	defer r.Close()
+	b, err := io.ReadAll(io.LimitReader(r, limit+1))
+	if err != nil {
+		return nil, fmt.Errorf("unpack %s: %w", f.Name, err)
+	}
+	if int64(len(b)) > limit {
+		return nil, fmt.Errorf("unpack %s: it is larger than %d bytes", f.Name, limit)
+	}
+	return b, nil
+}
+
+// checkSound makes sure that a sound is what its hash says.
+func checkSound(ctx context.Context, f *zip.File, a project.Audio) error {
+	r, err := f.Open()
+	if err != nil {
+		return err
+	}
+	defer r.Close()
+	h := sha256.New()
+	n, err := io.Copy(h, io.LimitReader(&contextReader{ctx, r}, maxSound))
+	if err != nil {
+		return err
+	}
+	if got := hex.EncodeToString(h.Sum(nil)); got != a.Hash {
+		return fmt.Errorf("its content does not match its hash (%d bytes)", n)
+	}
+	return nil
+}
+
+type contextReader struct {
+	ctx context.Context
+	r   io.Reader
+}
+
+func (c *contextReader) Read(p []byte) (int, error) {
+	if err := c.ctx.Err(); err != nil {
+		return 0, err
+	}
+	return c.r.Read(p)
+}
+
+// keep writes a checked sound into the folder as it is.
+func keep(ctx context.Context, f *zip.File, a project.Audio, folder *audiofile.Folder) error {
+	r, err := f.Open()
+	if err != nil {
+		return err
+	}
+	defer r.Close()
+	form, err := folder.Adopt(&contextReader{ctx, r}, a.Hash)
+	if err != nil {
+		return err
+	}
+	if form.Frames != a.Frames || form.Channels != a.Channels {
+		return fmt.Errorf("it has %d frames on %d channels, and the project says %d on %d", form.Frames, form.Channels, a.Frames, a.Channels)
+	}
+	return nil
+}

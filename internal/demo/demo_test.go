@@ -1,0 +1,62 @@
+package demo
+
+import (
+	"context"
+	"os"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/engine"
+	"shoal/internal/measure"
+	"shoal/internal/printing"
+	"shoal/internal/project"
+)
+
+func TestTheDemoSoundsAsItShould(t *testing.T) {
+	dir := t.TempDir()
+	folder, err := audiofile.NewFolder(dir)
+	require.NoError(t, err)
+	p, err := Make(context.Background(), folder, func(float64) {})
+	require.NoError(t, err)
+	require.NoError(t, p.Validate(engine.EffectInfo))
+	require.GreaterOrEqual(t, len(p.Channels), 10)
+	require.Greater(t, p.End(), int64(120*rate))
+
+	for _, a := range p.Audio {
+		f, err := os.Open(folder.Path(a.Hash))
+		require.NoError(t, err)
+		src, err := audiofile.Open(f)
+		require.NoError(t, err)
+		r, err := measure.File(src)
+		require.NoError(t, err)
+		require.NoError(t, f.Close())
+		require.Greater(t, r.Peak, -18.0, a.Name)
+		require.Less(t, r.Peak, -6.0, a.Name)
+		require.Less(t, r.DC, 0.002, a.Name)
+	}
+
+	m := measure.NewMeter(rate, 2)
+	begun := time.Now()
+	spec := printing.Spec{Channel: p.MainChannel().ID, To: p.End(), Tail: true}
+	require.NoError(t, printing.Render(context.Background(), p, folder, spec, m.Write, nil))
+	r := m.Report()
+	t.Logf("main: %.1f LUFS, range %.1f LU, peak %.2f dBFS, true peak %.2f dBTP, %.0f x realtime", r.Integrated, r.Range, r.Peak, r.TruePeak, r.Seconds/time.Since(begun).Seconds())
+	require.Greater(t, r.Integrated, -20.0)
+	require.Less(t, r.Integrated, -14.0)
+	require.Less(t, r.TruePeak, 0.0)
+
+	for _, ch := range p.Channels { // every track is heard
+		if ch.Kind != project.Track {
+			continue
+		}
+		m := measure.NewMeter(rate, 2)
+		require.NoError(t, printing.Render(context.Background(), p, folder, printing.Spec{Channel: ch.ID, To: p.End()}, m.Write, nil))
+		r := m.Report()
+		t.Logf("%s: %.1f LUFS, peak %.1f", ch.Name, r.Integrated, r.Peak)
+		require.Greater(t, r.Integrated, -36.0, ch.Name)
+		require.Less(t, r.Peak, 0.0, ch.Name)
+	}
+}

@@ -1,0 +1,356 @@
+package printing
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"log/slog"
+	"os"
+	"path/filepath"
+	"sync"
+	"time"
+
+	"github.com/riverqueue/river"
+	"github.com/riverqueue/river/riverdriver/riversqlite"
+	"github.com/riverqueue/river/rivermigrate"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/project"
+	"shoal/internal/store"
+)
+
+// Status is how a print stands, for those who watch it.
+type Status struct {
+	ID       string  `json:"id" required:"true"`
+	Author   string  `json:"author" required:"true"`
+	Channel  string  `json:"channel" required:"true"`
+	Target   string  `json:"target" required:"true"`
+	State    string  `json:"state" required:"true" enum:"waiting,running,done,failed,cancelled"`
+	Progress float64 `json:"progress" required:"true"`
+	Error    string  `json:"error,omitempty"`
+	Name     string  `json:"name" required:"true"`
+	File     string  `json:"file,omitempty"` // name under which an export can be fetched
+	Created  string  `json:"created" required:"true"`
+}
+
+// Desk is what printing needs of whoever holds the projects.
+type Desk interface {
+	// Document gives the newest revision.
+	Document(ctx context.Context, id string) (*project.Project, int64, error)
+	// Change makes a batch from the newest revision and applies it.
+	Change(ctx context.Context, id, author, label string, make func(doc *project.Project) []project.Change) error
+	// Printing tells everybody in the project how a print stands.
+	Printing(project string, s Status)
+}
+
+// args is a job as River keeps it.
+type args struct {
+	Print string `json:"print"`
+}
+
+// Kind names the job in the queue.
+func (args) Kind() string { return "print" }
+
+// Works runs print jobs, two at a time at most, and keeps them over a restart.
+type Works struct {
+	store   *store.Store
+	folder  *audiofile.Folder
+	exports string
+	desk    Desk
+	client  *river.Client[*sql.Tx]
+
+	mu       sync.Mutex
+	progress map[string]float64
+}
+
+// New prepares the works. Jobs that a killed process left running start again.
+func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports string, desk Desk, log *slog.Logger) (*Works, error) {
+	if err := os.MkdirAll(exports, 0o755); err != nil {
+		return nil, fmt.Errorf("make export folder: %w", err)
+	}
+	driver := riversqlite.New(st.DB)
+	m, err := rivermigrate.New(driver, &rivermigrate.Config{Logger: log})
+	if err != nil {
+		return nil, fmt.Errorf("prepare job queue: %w", err)
+	}
+	if _, err := m.Migrate(ctx, rivermigrate.DirectionUp, nil); err != nil {
+		return nil, fmt.Errorf("migrate job queue: %w", err)
+	}
+	if _, err := st.DB.ExecContext(ctx, `UPDATE river_job SET state = 'available', attempt = max(attempt - 1, 0) WHERE state = 'running'`); err != nil {
+		return nil, fmt.Errorf("take up interrupted jobs: %w", err)
+	}
+	w := &Works{store: st, folder: folder, exports: exports, desk: desk, progress: map[string]float64{}}
+	workers := river.NewWorkers()
+	river.AddWorker(workers, &worker{works: w})
+	w.client, err = river.NewClient(driver, &river.Config{
+		Queues: map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: 1}}, Workers: workers, Logger: log,
+		FetchCooldown: 50 * time.Millisecond, FetchPollInterval: 200 * time.Millisecond, MaxAttempts: 3, JobTimeout: -1,
+	})
+	if err != nil {
+		return nil, fmt.Errorf("make job queue: %w", err)
+	}
+	return w, nil
+}
+
+// Start begins to work; Stop waits for what runs, or leaves it to the next start.
+func (w *Works) Start(ctx context.Context) error { return w.client.Start(ctx) }
+
+// Stop ends the works; a running print starts again next time.
+func (w *Works) Stop(ctx context.Context) error { return w.client.StopAndCancel(ctx) }
+
+// Add queues a print.
+func (w *Works) Add(ctx context.Context, projectID, author string, spec Spec) (Status, error) {
+	doc, _, err := w.desk.Document(ctx, projectID)
+	if err != nil {
+		return Status{}, err
+	}
+	if err := spec.Check(doc); err != nil {
+		return Status{}, err
+	}
+	b, err := json.Marshal(spec)
+	if err != nil {
+		return Status{}, err
+	}
+	p := store.Print{ID: project.NewID(), Project: projectID, Author: author, Spec: string(b)}
+	if err := w.store.AddPrint(ctx, p); err != nil {
+		return Status{}, fmt.Errorf("store print: %w", err)
+	}
+	res, err := w.client.Insert(ctx, args{p.ID}, nil)
+	if err != nil {
+		return Status{}, fmt.Errorf("queue print: %w", err)
+	}
+	p.Job, p.State = res.Job.ID, "waiting"
+	if err := w.store.SetPrint(ctx, p); err != nil {
+		return Status{}, err
+	}
+	s := w.status(p, doc)
+	w.desk.Printing(projectID, s)
+	return s, nil
+}
+
+// Cancel stops a print. What it had made is thrown away.
+func (w *Works) Cancel(ctx context.Context, id string) error {
+	p, err := w.store.Print(ctx, id)
+	if err != nil {
+		return err
+	}
+	if p.State != "waiting" && p.State != "running" {
+		return fmt.Errorf("the print has ended already (%s)", p.State)
+	}
+	p.State = "cancelled"
+	if err := w.store.SetPrint(ctx, p); err != nil {
+		return err
+	}
+	if _, err := w.client.JobCancel(ctx, p.Job); err != nil {
+		return fmt.Errorf("cancel print: %w", err)
+	}
+	doc, _, err := w.desk.Document(ctx, p.Project)
+	if err == nil {
+		w.desk.Printing(p.Project, w.status(p, doc))
+	}
+	return nil
+}
+
+// List gives a project's newest prints.
+func (w *Works) List(ctx context.Context, projectID string) ([]Status, error) {
+	doc, _, err := w.desk.Document(ctx, projectID)
+	if err != nil {
+		return nil, err
+	}
+	prints, err := w.store.Prints(ctx, projectID, 50)
+	if err != nil {
+		return nil, err
+	}
+	list := []Status{}
+	for _, p := range prints {
+		list = append(list, w.status(p, doc))
+	}
+	return list, nil
+}
+
+// File gives the path of an exported file and the name it should be saved under.
+func (w *Works) File(ctx context.Context, id string) (path, name string, err error) {
+	p, err := w.store.Print(ctx, id)
+	if err != nil {
+		return "", "", err
+	}
+	if p.State != "done" || p.Result == "" {
+		return "", "", store.ErrNone
+	}
+	var spec Spec
+	if err := json.Unmarshal([]byte(p.Spec), &spec); err != nil || spec.Target != "file" {
+		return "", "", store.ErrNone
+	}
+	doc, _, err := w.desk.Document(ctx, p.Project)
+	if err != nil {
+		return "", "", err
+	}
+	ext, _ := Extension(spec.Format)
+	return filepath.Join(w.exports, p.Result), w.status(p, doc).Name + "." + ext, nil
+}
+
+func (w *Works) status(p store.Print, doc *project.Project) Status {
+	var spec Spec
+	_ = json.Unmarshal([]byte(p.Spec), &spec)
+	s := Status{ID: p.ID, Author: p.Author, Channel: spec.Channel, Target: spec.Target, State: p.State, Error: p.Error, Created: p.Created, Name: doc.Name}
+	if ch, ok := doc.Channel(spec.Channel); ok {
+		s.Name = doc.Name + " - " + ch.Name
+	}
+	w.mu.Lock()
+	s.Progress = w.progress[p.ID]
+	w.mu.Unlock()
+	if p.State == "done" {
+		s.Progress = 1
+		if spec.Target == "file" {
+			s.File = p.ID
+		}
+	}
+	return s
+}
+
+type worker struct {
+	river.WorkerDefaults[args]
+	works *Works
+}
+
+// Work makes one print.
+func (k *worker) Work(ctx context.Context, job *river.Job[args]) error {
+	w := k.works
+	p, err := w.store.Print(ctx, job.Args.Print)
+	if errors.Is(err, store.ErrNone) {
+		return river.JobCancel(fmt.Errorf("the print was removed"))
+	}
+	if err != nil {
+		return err
+	}
+	if p.State == "cancelled" || p.State == "done" {
+		return nil
+	}
+	err = w.work(ctx, &p)
+	switch {
+	case err == nil:
+		return nil
+	case ctx.Err() != nil:
+		// cancelled by somebody (and marked so), or the server is stopping: then it starts again
+		return ctx.Err()
+	}
+	p.State, p.Error = "failed", err.Error()
+	if e := w.store.SetPrint(context.WithoutCancel(ctx), p); e != nil {
+		return e
+	}
+	if doc, _, e := w.desk.Document(ctx, p.Project); e == nil {
+		w.desk.Printing(p.Project, w.status(p, doc))
+	}
+	return river.JobCancel(err)
+}
+
+func (w *Works) work(ctx context.Context, p *store.Print) error {
+	var spec Spec
+	if err := json.Unmarshal([]byte(p.Spec), &spec); err != nil {
+		return fmt.Errorf("read print: %w", err)
+	}
+	doc, revision, err := w.desk.Document(ctx, p.Project)
+	if err != nil {
+		return err
+	}
+	if err := spec.Check(doc); err != nil {
+		return err
+	}
+	lineage := NewLineage(doc, revision, spec)
+	b, err := json.Marshal(lineage)
+	if err != nil {
+		return err
+	}
+	p.State, p.Lineage = "running", string(b)
+	if err := w.store.SetPrint(ctx, *p); err != nil {
+		return err
+	}
+	last := time.Now()
+	tell := func(part float64) {
+		w.mu.Lock()
+		w.progress[p.ID] = part
+		w.mu.Unlock()
+		if time.Since(last) > 100*time.Millisecond {
+			last = time.Now()
+			w.desk.Printing(p.Project, w.status(*p, doc))
+		}
+	}
+	w.desk.Printing(p.Project, w.status(*p, doc))
+	defer func() {
+		w.mu.Lock()
+		delete(w.progress, p.ID)
+		w.mu.Unlock()
+	}()
+	note := &audiofile.Note{Description: lineage.Name, Originator: "Shoal", Date: time.Now().UTC().Format("2006-01-02"), Time: time.Now().UTC().Format("15:04:05"), Reference: spec.From, History: lineage.Words()}
+	if spec.Target == "file" {
+		p.Result, err = w.toFile(ctx, doc, spec, note, p.ID, tell)
+	} else {
+		err = w.toTrack(ctx, doc, spec, note, p, tell)
+	}
+	if err != nil {
+		return err
+	}
+	p.State = "done"
+	if err := w.store.SetPrint(ctx, *p); err != nil {
+		return err
+	}
+	w.desk.Printing(p.Project, w.status(*p, doc))
+	return nil
+}
+
+func (w *Works) toTrack(ctx context.Context, doc *project.Project, spec Spec, note *audiofile.Note, p *store.Print, tell func(float64)) error {
+	d, err := w.folder.Draft(doc.SampleRate, 2, 32, note)
+	if err != nil {
+		return err
+	}
+	defer d.Drop()
+	if err := Render(ctx, doc, w.folder, spec, d.Write, tell); err != nil {
+		return err
+	}
+	if err := ctx.Err(); err != nil {
+		return err
+	}
+	sound, err := d.Keep()
+	if err != nil {
+		return err
+	}
+	ch, _ := doc.Channel(spec.Channel)
+	if err := w.store.PutAudio(ctx, sound.Hash, ch.Name+" print", sound.Frames, sound.Channels, sound.Rate, sound.Bits, "print"); err != nil {
+		return err
+	}
+	p.Result = sound.Hash
+	// a restart between this change and the end of the job must not place the track twice
+	return w.desk.Change(ctx, p.Project, p.Author, "Print "+ch.Name, func(newest *project.Project) []project.Change {
+		for _, c := range newest.Channels {
+			if c.PrintOf != nil && c.PrintOf.Print == p.ID {
+				return nil
+			}
+		}
+		return Place(newest, p.ID, spec, sound)
+	})
+}
+
+func (w *Works) toFile(ctx context.Context, doc *project.Project, spec Spec, note *audiofile.Note, id string, tell func(float64)) (string, error) {
+	ext, _ := Extension(spec.Format)
+	name := id + "." + ext
+	f, err := os.CreateTemp(w.exports, "*.partial")
+	if err != nil {
+		return "", fmt.Errorf("begin export: %w", err)
+	}
+	defer os.Remove(f.Name())
+	defer f.Close()
+	sink, err := NewSink(f, spec.Format, doc.SampleRate, note, Cues(doc, spec.From, spec.To))
+	if err != nil {
+		return "", err
+	}
+	if err := Render(ctx, doc, w.folder, spec, sink.Write, tell); err != nil {
+		return "", err
+	}
+	if err := sink.Close(); err != nil {
+		return "", fmt.Errorf("finish export: %w", err)
+	}
+	_ = f.Sync()
+	return name, os.Rename(f.Name(), filepath.Join(w.exports, name))
+}

@@ -1,0 +1,118 @@
+// Package printing turns channels into audio: print jobs that survive a
+// restart, exports to files, and the lineage of what was made.
+package printing
+
+import (
+	"context"
+	"fmt"
+	"io"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/engine"
+	"shoal/internal/project"
+)
+
+// Spec says what to print and what becomes of it.
+type Spec struct {
+	Channel string `json:"channel" required:"true"` // id; the main channel's id for the main output
+	From    int64  `json:"from" required:"true"`    // song frames
+	To      int64  `json:"to" required:"true"`
+	Tail    bool   `json:"tail" required:"true"`
+	Target  string `json:"target" required:"true" enum:"track,file"`
+	Format  string `json:"format,omitempty" enum:"wav16,wav24,wav32f,flac16,flac24"` // of a file
+	Mute    bool   `json:"mute"`                                                     // mute the source of a new track
+}
+
+// Check refuses a spec that makes no sense for a document.
+func (s Spec) Check(doc *project.Project) error {
+	ch, ok := doc.Channel(s.Channel)
+	if !ok {
+		return fmt.Errorf("the row to print does not exist")
+	}
+	if s.From < 0 || s.To <= s.From {
+		return fmt.Errorf("the range to print is empty: it goes from frame %d to %d", s.From, s.To)
+	}
+	if limit := int64(doc.SampleRate) * 3600 * 4; s.To-s.From > limit {
+		return fmt.Errorf("the range to print is longer than four hours")
+	}
+	switch s.Target {
+	case "track":
+		if ch.Kind != project.Track {
+			return fmt.Errorf("only a track is printed to a new track; %s is the %s output", ch.Name, ch.Kind)
+		}
+	case "file":
+		if _, ok := formats[s.Format]; !ok {
+			return fmt.Errorf("unknown format %q: it must be wav16, wav24, wav32f, flac16 or flac24", s.Format)
+		}
+	default:
+		return fmt.Errorf("unknown target %q: it must be track or file", s.Target)
+	}
+	return nil
+}
+
+type format struct {
+	extension string
+	bits      int
+}
+
+var formats = map[string]format{
+	"flac": {"flac", 24}, "wav16": {"wav", 16}, "wav24": {"wav", 24}, "wav32f": {"wav", 32}, "flac16": {"flac", 16}, "flac24": {"flac", 24},
+}
+
+// Extension returns the file name extension of a format, and whether it is known.
+func Extension(name string) (string, bool) {
+	f, ok := formats[name]
+	return f.extension, ok
+}
+
+// NewSink begins a file of a format.
+func NewSink(w io.WriteSeeker, name string, rate int, note *audiofile.Note, cues []audiofile.Cue) (audiofile.Sink, error) {
+	f, ok := formats[name]
+	if !ok {
+		return nil, fmt.Errorf("unknown format %q: it must be wav16, wav24, wav32f, flac16 or flac24", name)
+	}
+	if f.extension == "flac" {
+		return audiofile.NewFLAC(w, rate, 2, f.bits, 0)
+	}
+	return audiofile.NewWAV(w, rate, 2, f.bits, note, cues)
+}
+
+// Cues are the sections of a song that lie in a range.
+func Cues(doc *project.Project, from, to int64) []audiofile.Cue {
+	var cues []audiofile.Cue
+	clock := doc.Clock()
+	for _, s := range doc.Sections {
+		if f := clock.Frame(s.Tick); f >= from && f < to {
+			cues = append(cues, audiofile.Cue{Frame: f - from, Name: s.Name})
+		}
+	}
+	return cues
+}
+
+// Pages loads pages for an offline render from the audio folder.
+func Pages(folder *audiofile.Folder, lib *engine.Library) engine.Loader {
+	return func(_ context.Context, need []engine.Missing) error {
+		for _, m := range need {
+			p, err := folder.Page(m.Hash, m.Page, engine.PageFrames)
+			if err != nil {
+				return err
+			}
+			lib.Put(m.Hash, m.Page, p)
+		}
+		return nil
+	}
+}
+
+// offlinePages bounds the audio a print keeps in memory: 200 MB of mono.
+const offlinePages = 1600
+
+// Render prints into a sink.
+func Render(ctx context.Context, doc *project.Project, folder *audiofile.Folder, spec Spec, write func(src [][]float64) error, progress func(float64)) error {
+	lib := engine.NewLibrary(offlinePages)
+	job := engine.Job{Channel: spec.Channel, From: spec.From, To: spec.To, Tail: spec.Tail}
+	src := make([][]float64, 2)
+	return engine.Offline(ctx, doc, lib, job, Pages(folder, lib), func(l, r []float64) error {
+		src[0], src[1] = l, r
+		return write(src)
+	}, progress)
+}

@@ -1,0 +1,192 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+	"github.com/swaggest/openapi-go"
+	"github.com/swaggest/openapi-go/openapi31"
+
+	"shoal/internal/effect"
+	"shoal/internal/printing"
+	"shoal/internal/project"
+	"shoal/internal/store"
+)
+
+// route is one operation of the API: what serves it, and the Go types that
+// its description and the front end's types are generated from.
+type route struct {
+	method, path string
+	says         string
+	handle       func(*Server, *gin.Context)
+	in           any // path and query parameters and the body, by tags
+	out          any
+}
+
+// The pieces of a path.
+type inProject struct {
+	ID string `path:"id"`
+}
+
+// Health answers whether the server works.
+type Health struct {
+	OK bool `json:"ok" required:"true"`
+}
+
+// Opened is a project with its revision.
+type Opened struct {
+	Revision int64           `json:"revision" required:"true"`
+	Project  project.Project `json:"project" required:"true"`
+}
+
+// NewProject asks for an empty project.
+type NewProject struct {
+	Name       string  `json:"name" required:"true"`
+	SampleRate int     `json:"sampleRate" required:"true"`
+	Tempo      float64 `json:"tempo" required:"true"`
+	Beats      int     `json:"beats" required:"true"`
+	Unit       int     `json:"unit" required:"true"`
+}
+
+// Batch asks for changes, all or none.
+type Batch struct {
+	Label   string         `json:"label" required:"true"`
+	Changes []project.Wire `json:"changes" required:"true"`
+}
+
+// Revised answers with the new revision.
+type Revised struct {
+	Revision int64  `json:"revision" required:"true"`
+	Label    string `json:"label" required:"true"`
+}
+
+// Logged is one line of the logbook.
+type Logged struct {
+	Revision int64        `json:"revision" required:"true"`
+	Author   store.Person `json:"author" required:"true"`
+	Label    string       `json:"label" required:"true"`
+	Kind     string       `json:"kind" required:"true" enum:"do,undo,redo"`
+	Spent    bool         `json:"spent" required:"true"`
+	Time     string       `json:"time" required:"true"`
+}
+
+// Missed answers with the revisions after the one asked about, or says that
+// there are too many.
+type Missed struct {
+	Gap     bool            `json:"gap" required:"true"`
+	Changes []ChangeMessage `json:"changes" required:"true"`
+}
+
+// NewName renames something.
+type NewName struct {
+	Name string `json:"name" required:"true"`
+}
+
+// table lists every operation.
+func table() []route {
+	return []route{
+		{"GET", "/api/health", "Whether the server works.", (*Server).health, nil, Health{}},
+		{"GET", "/api/openapi.json", "This description.", (*Server).openapi, nil, nil},
+		{"GET", "/api/effects", "Every effect with its parameters.", (*Server).effects, nil, []effect.Info{}},
+		{"GET", "/api/me", "Who is asking.", (*Server).me, nil, store.Person{}},
+		{"PUT", "/api/me", "Give or change one's name.", (*Server).setMe, NewName{}, store.Person{}},
+		{"GET", "/api/projects", "All projects, also those in the bin.", (*Server).projects, nil, []store.Summary{}},
+		{"POST", "/api/projects", "Make an empty project.", (*Server).newProject, NewProject{}, store.Summary{}},
+		{"POST", "/api/bundles", "Import a bundle: the body is the zip file.", (*Server).importBundle, nil, store.Summary{}},
+		{"GET", "/api/projects/:id", "A project's newest revision.", (*Server).project, inProject{}, Opened{}},
+		{"POST", "/api/projects/:id/copies", "Duplicate a project.", (*Server).copyProject, inProject{}, store.Summary{}},
+		{"DELETE", "/api/projects/:id", "Put a project in the bin.", (*Server).bin, inProject{}, nil},
+		{"POST", "/api/projects/:id/restore", "Take a project out of the bin.", (*Server).restore, inProject{}, nil},
+		{"GET", "/api/projects/:id/bundle", "Export a project as a bundle.", (*Server).exportBundle, inProject{}, nil},
+		{"POST", "/api/projects/:id/changes", "Change a project.", (*Server).change, struct {
+			inProject
+			Batch
+		}{}, Revised{}},
+		{"GET", "/api/projects/:id/changes", "Changes after a revision.", (*Server).missed, struct {
+			inProject
+			Since int64 `query:"since"`
+		}{}, Missed{}},
+		{"GET", "/api/projects/:id/logbook", "The newest changes.", (*Server).logbook, inProject{}, []Logged{}},
+		{"POST", "/api/projects/:id/undo", "Undo one's own last change.", (*Server).undo, inProject{}, Revised{}},
+		{"POST", "/api/projects/:id/redo", "Redo one's own last undone change.", (*Server).redo, inProject{}, Revised{}},
+		{"GET", "/api/projects/:id/live", "The live connection (WebSocket).", (*Server).live, inProject{}, Message{}},
+		{"POST", "/api/projects/:id/audio", "Import a sound file as a new track: the body is the file.", (*Server).importAudio, struct {
+			inProject
+			Name  string `query:"name"`
+			Start int64  `query:"start"`
+			Index int    `query:"index"`
+		}{}, Revised{}},
+		{"GET", "/api/projects/:id/prints", "The newest prints.", (*Server).listPrints, inProject{}, []printing.Status{}},
+		{"POST", "/api/projects/:id/prints", "Print to a track or export to a file.", (*Server).addPrint, struct {
+			inProject
+			printing.Spec
+		}{}, printing.Status{}},
+		{"DELETE", "/api/prints/:print", "Cancel a print.", (*Server).cancelPrint, struct {
+			Print string `path:"print"`
+		}{}, nil},
+		{"GET", "/api/prints/:print/file", "Fetch an exported file.", (*Server).printFile, struct {
+			Print string `path:"print"`
+		}{}, nil},
+		{"GET", "/api/audio/:hash/pcm/:page", "A page of samples: float32, one channel after the other.", (*Server).page, struct {
+			Hash string `path:"hash"`
+			Page int    `path:"page"`
+		}{}, nil},
+		{"GET", "/api/audio/:hash/overview", "Peak and RMS of every 512 frames, as 255·√value.", (*Server).overview, struct {
+			Hash string `path:"hash"`
+		}{}, nil},
+	}
+}
+
+func (s *Server) routes() {
+	for _, r := range table() {
+		s.http.Handle(r.method, r.path, func(c *gin.Context) { r.handle(s, c) })
+	}
+}
+
+// OpenAPI generates the description of the API from the Go types.
+func OpenAPI() ([]byte, error) {
+	r := openapi31.NewReflector()
+	r.Spec.Info.Title, r.Spec.Info.Version = "Shoal", "1"
+	r.Spec.SetDescription("Errors are RFC 9457 problem documents.")
+	for _, x := range table() {
+		path := x.path
+		for _, part := range strings.Split(path, "/") {
+			if strings.HasPrefix(part, ":") {
+				path = strings.Replace(path, part, "{"+part[1:]+"}", 1)
+			}
+		}
+		op, err := r.NewOperationContext(x.method, path)
+		if err != nil {
+			return nil, fmt.Errorf("describe %s %s: %w", x.method, x.path, err)
+		}
+		op.SetSummary(x.says)
+		if x.in != nil {
+			op.AddReqStructure(x.in)
+		}
+		if x.out != nil {
+			op.AddRespStructure(x.out)
+		} else {
+			op.AddRespStructure(nil, openapi.WithHTTPStatus(http.StatusOK))
+		}
+		op.AddRespStructure(Problem{}, openapi.WithHTTPStatus(http.StatusUnprocessableEntity), openapi.WithContentType("application/problem+json"))
+		if err := r.AddOperation(op); err != nil {
+			return nil, fmt.Errorf("describe %s %s: %w", x.method, x.path, err)
+		}
+	}
+	// types that only travel inside WebSocket messages or the engine's answers
+	for _, v := range []any{effect.Picture{}} {
+		op, err := r.NewOperationContext(http.MethodGet, "/engine/picture")
+		if err != nil {
+			return nil, err
+		}
+		op.SetSummary("Not served: the picture of a stage as the engine in the browser gives it.")
+		op.AddRespStructure(v)
+		if err := r.AddOperation(op); err != nil {
+			return nil, err
+		}
+	}
+	return json.MarshalIndent(r.Spec, "", " ")
+}

@@ -1,0 +1,255 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"shoal/internal/effect"
+	"shoal/internal/engine"
+	"shoal/internal/project"
+	"shoal/internal/store"
+)
+
+func (s *Server) health(c *gin.Context) { c.JSON(http.StatusOK, Health{true}) }
+
+func (s *Server) openapi(c *gin.Context) {
+	b, err := OpenAPI()
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.Data(http.StatusOK, "application/json", b)
+}
+
+func (s *Server) effects(c *gin.Context) {
+	list := []effect.Info{}
+	for _, k := range effect.Kinds() {
+		list = append(list, k.Info)
+	}
+	c.JSON(http.StatusOK, list)
+}
+
+// body decodes a JSON body of at most 16 MiB.
+func body(c *gin.Context, v any) error {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 16<<20)
+	d := json.NewDecoder(c.Request.Body)
+	d.DisallowUnknownFields()
+	if err := d.Decode(v); err != nil {
+		return refuse(fmt.Errorf("the request cannot be read: %w", err))
+	}
+	return nil
+}
+
+const personCookie = "shoal_person"
+
+// person is who is asking; without a name given it is a newcomer without one.
+func (s *Server) person(c *gin.Context) store.Person {
+	id, err := c.Cookie(personCookie)
+	if err != nil || len(id) > 64 {
+		return store.Person{}
+	}
+	p, err := s.store.Person(c, id)
+	if err != nil {
+		return store.Person{}
+	}
+	return p
+}
+
+// author is who is asking, and an error if they have no name yet.
+func (s *Server) author(c *gin.Context) (string, error) {
+	p := s.person(c)
+	if p.ID == "" {
+		return "", &refusal{http.StatusUnauthorized, fmt.Errorf("say who you are first: changes carry a name")}
+	}
+	return p.ID, nil
+}
+
+func (s *Server) me(c *gin.Context) { c.JSON(http.StatusOK, s.person(c)) }
+
+func (s *Server) setMe(c *gin.Context) {
+	var n NewName
+	if err := body(c, &n); err != nil {
+		fail(c, err)
+		return
+	}
+	n.Name = strings.TrimSpace(n.Name)
+	if n.Name == "" || len(n.Name) > 60 {
+		fail(c, refuse(fmt.Errorf("a name has 1 to 60 letters")))
+		return
+	}
+	p := s.person(c)
+	if p.ID == "" {
+		p.ID = project.NewID() + project.NewID()
+	}
+	p.Name = n.Name
+	if err := s.store.PutPerson(c, p); err != nil {
+		fail(c, err)
+		return
+	}
+	c.SetSameSite(http.SameSiteStrictMode)
+	c.SetCookie(personCookie, p.ID, 10*365*24*3600, "/", "", false, true)
+	c.JSON(http.StatusOK, p)
+}
+
+func (s *Server) projects(c *gin.Context) {
+	list, err := s.store.Projects(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, list)
+}
+
+// add stores a new project and answers with its summary.
+func (s *Server) add(c *gin.Context, p *project.Project) {
+	if err := p.Validate(engine.EffectInfo); err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	b, err := json.Marshal(p)
+	if err == nil {
+		err = s.store.AddProject(c, p.ID, p.Name, b)
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, store.Summary{ID: p.ID, Name: p.Name, Revision: 1})
+}
+
+func (s *Server) newProject(c *gin.Context) {
+	var n NewProject
+	if err := body(c, &n); err != nil {
+		fail(c, err)
+		return
+	}
+	if n.Name = strings.TrimSpace(n.Name); n.Name == "" || len(n.Name) > 80 {
+		fail(c, refuse(fmt.Errorf("a project needs a name of 1 to 80 letters")))
+		return
+	}
+	s.add(c, project.New(n.Name, n.SampleRate, n.Tempo, n.Beats, n.Unit))
+}
+
+func (s *Server) copyProject(c *gin.Context) {
+	p, _, err := s.desk.Document(c, c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	copied := project.Clone(p)
+	copied.ID = project.NewID()
+	copied.Name += " copy"
+	s.add(c, copied)
+}
+
+func (s *Server) project(c *gin.Context) {
+	p, revision, err := s.desk.Document(c, c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Opened{revision, *p})
+}
+
+func (s *Server) bin(c *gin.Context)     { s.setBin(c, true) }
+func (s *Server) restore(c *gin.Context) { s.setBin(c, false) }
+
+func (s *Server) setBin(c *gin.Context, in bool) {
+	if err := s.store.Bin(c, c.Param("id"), in); err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Health{true})
+}
+
+func (s *Server) change(c *gin.Context) {
+	author, err := s.author(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	var b Batch
+	if err := body(c, &b); err != nil {
+		fail(c, err)
+		return
+	}
+	batch, err := project.Decode(b.Changes)
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	o, err := s.desk.take(c, c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	defer o.mu.Unlock()
+	rev, err := s.desk.apply(c, c.Param("id"), o, author, b.Label, "do", batch, 0)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Revised{rev, b.Label})
+}
+
+func (s *Server) undo(c *gin.Context) { s.takeBack(c, false) }
+func (s *Server) redo(c *gin.Context) { s.takeBack(c, true) }
+
+func (s *Server) takeBack(c *gin.Context, redo bool) {
+	author, err := s.author(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	rev, label, err := s.desk.undo(c, c.Param("id"), author, redo)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Revised{rev, label})
+}
+
+const missedLimit = 500
+
+func (s *Server) missed(c *gin.Context) {
+	since, err := strconv.ParseInt(c.Query("since"), 10, 64)
+	if err != nil {
+		fail(c, refuse(fmt.Errorf("since must be a revision number")))
+		return
+	}
+	list, err := s.store.Since(c, c.Param("id"), since, missedLimit+1)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	m := Missed{Changes: []ChangeMessage{}}
+	if len(list) > missedLimit {
+		m.Gap = true
+		c.JSON(http.StatusOK, m)
+		return
+	}
+	for _, e := range list {
+		p, _ := s.store.Person(c, e.Author)
+		m.Changes = append(m.Changes, ChangeMessage{e.Revision, p, e.Label, e.Kind, json.RawMessage(e.Patch), e.Time})
+	}
+	c.JSON(http.StatusOK, m)
+}
+
+func (s *Server) logbook(c *gin.Context) {
+	list, err := s.store.Latest(c, c.Param("id"), 200)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	out := []Logged{}
+	for _, e := range list {
+		p, _ := s.store.Person(c, e.Author)
+		out = append(out, Logged{e.Revision, p, e.Label, e.Kind, e.Spent, e.Time})
+	}
+	c.JSON(http.StatusOK, out)
+}

@@ -1,0 +1,108 @@
+// Package server is the web server: routes, people, the live connection, and
+// the front end. It holds no rules of the job; those are below it.
+package server
+
+import (
+	"context"
+	"embed"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+	"github.com/prometheus/client_golang/prometheus"
+	"github.com/prometheus/client_golang/prometheus/promhttp"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/printing"
+	"shoal/internal/store"
+)
+
+//go:embed all:site
+var siteFiles embed.FS
+
+// MaxUpload is the largest file that can be imported.
+const MaxUpload = 4 << 30
+
+// Server answers requests for one data folder.
+type Server struct {
+	store  *store.Store
+	folder *audiofile.Folder
+	hub    *hub
+	desk   *desk
+	prints *printing.Works
+	tmp    string
+	http   *gin.Engine
+	count  *prometheus.CounterVec
+}
+
+// New prepares a server. tmp is a folder for uploads under way.
+func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports, tmp string, log *slog.Logger) (*Server, error) {
+	s := &Server{store: st, folder: folder, hub: newHub(), tmp: tmp}
+	s.desk = newDesk(st, s.hub)
+	var err error
+	if s.prints, err = printing.New(ctx, st, folder, exports, s.desk, log); err != nil {
+		return nil, err
+	}
+	reg := prometheus.NewRegistry()
+	s.count = prometheus.NewCounterVec(prometheus.CounterOpts{Name: "shoal_requests_total", Help: "Requests answered, by route and status."}, []string{"route", "status"})
+	reg.MustRegister(s.count, prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: "shoal_windows", Help: "Windows open on projects."}, s.hub.windows))
+	gin.SetMode(gin.ReleaseMode)
+	s.http = gin.New()
+	s.http.Use(gin.Recovery(), s.headers)
+	s.http.GET("/metrics", gin.WrapH(promhttp.HandlerFor(reg, promhttp.HandlerOpts{})))
+	s.routes()
+	site, err := fs.Sub(siteFiles, "site")
+	if err != nil {
+		return nil, err
+	}
+	s.http.NoRoute(serveSite(site))
+	return s, s.prints.Start(ctx)
+}
+
+// Close stops the print works; running prints start again next time.
+func (s *Server) Close(ctx context.Context) error { return s.prints.Stop(ctx) }
+
+// ServeHTTP answers a request.
+func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.http.ServeHTTP(w, r) }
+
+// headers lets shared memory work in the page, and refuses names that are not
+// this machine's own: until there are accounts nobody else may come in.
+func (s *Server) headers(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Cross-Origin-Embedder-Policy", "require-corp")
+	h.Set("Cross-Origin-Resource-Policy", "same-origin")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; worker-src 'self' blob:; connect-src 'self' ws: wss:")
+	host := c.Request.Host
+	if name, _, err := net.SplitHostPort(host); err == nil {
+		host = name
+	}
+	if ip := net.ParseIP(strings.Trim(host, "[]")); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+		c.AbortWithStatus(http.StatusForbidden)
+		return
+	}
+	if o := c.GetHeader("Origin"); o != "" && c.Request.Method != http.MethodGet && o != "http://"+c.Request.Host && o != "https://"+c.Request.Host {
+		c.AbortWithStatus(http.StatusForbidden)
+		return
+	}
+	c.Next()
+	route := c.FullPath()
+	if route == "" {
+		route = "site"
+	}
+	s.count.WithLabelValues(route, http.StatusText(c.Writer.Status())).Inc()
+}
+
+func (h *hub) windows() float64 {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	n := 0
+	for _, r := range h.rooms {
+		n += len(r)
+	}
+	return float64(n)
+}

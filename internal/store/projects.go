@@ -1,0 +1,160 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+)
+
+// Summary is a project in a list.
+type Summary struct {
+	ID       string `json:"id" required:"true"`
+	Name     string `json:"name" required:"true"`
+	Revision int64  `json:"revision" required:"true"`
+	Created  string `json:"created" required:"true"`
+	Changed  string `json:"changed" required:"true"`
+	Binned   string `json:"binned" required:"true"` // when it was put in the bin; empty: it was not
+}
+
+// Projects lists all projects, the last changed first.
+func (s *Store) Projects(ctx context.Context) ([]Summary, error) {
+	rows, err := s.DB.QueryContext(ctx, `SELECT id, name, revision, created, changed, binned FROM projects ORDER BY changed DESC`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	list := []Summary{}
+	for rows.Next() {
+		var p Summary
+		if err := rows.Scan(&p.ID, &p.Name, &p.Revision, &p.Created, &p.Changed, &p.Binned); err != nil {
+			return nil, err
+		}
+		list = append(list, p)
+	}
+	return list, rows.Err()
+}
+
+// AddProject stores a new project at revision 1.
+func (s *Store) AddProject(ctx context.Context, id, name string, document []byte) error {
+	t := now()
+	_, err := s.DB.ExecContext(ctx, `INSERT INTO projects (id, name, document, revision, created, changed) VALUES (?, ?, ?, 1, ?, ?)`, id, name, string(document), t, t)
+	if err != nil {
+		return fmt.Errorf("store project %s: %w", name, err)
+	}
+	return nil
+}
+
+// Project reads a project's document and revision.
+func (s *Store) Project(ctx context.Context, id string) (document []byte, revision int64, err error) {
+	err = s.DB.QueryRowContext(ctx, `SELECT document, revision FROM projects WHERE id = ?`, id).Scan(&document, &revision)
+	return document, revision, none(err)
+}
+
+// Bin puts a project in the bin or takes it out.
+func (s *Store) Bin(ctx context.Context, id string, in bool) error {
+	t := ""
+	if in {
+		t = now()
+	}
+	r, err := s.DB.ExecContext(ctx, `UPDATE projects SET binned = ? WHERE id = ?`, t, id)
+	if err != nil {
+		return err
+	}
+	if n, _ := r.RowsAffected(); n == 0 {
+		return ErrNone
+	}
+	return nil
+}
+
+// Entry is one batch of changes in the logbook.
+type Entry struct {
+	Revision int64
+	Author   string
+	Label    string
+	Kind     string // do, undo, redo
+	Batch    string
+	Undo     string
+	Patch    string
+	Spent    bool // undone already (for do and redo), or redone (for undo)
+	Time     string
+}
+
+// Commit stores a new revision of a project and the change that led to it, in
+// one transaction. spends, if not 0, is the entry that this one takes back.
+func (s *Store) Commit(ctx context.Context, id, name string, document []byte, e Entry, spends int64) error {
+	tx, err := s.DB.BeginTx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("begin commit: %w", err)
+	}
+	defer func() { _ = tx.Rollback() }()
+	r, err := tx.ExecContext(ctx, `UPDATE projects SET document = ?, name = ?, revision = ?, changed = ? WHERE id = ? AND revision = ?`,
+		string(document), name, e.Revision, now(), id, e.Revision-1)
+	if err != nil {
+		return fmt.Errorf("store revision %d: %w", e.Revision, err)
+	}
+	if n, _ := r.RowsAffected(); n != 1 {
+		return fmt.Errorf("store revision %d: the project has moved on", e.Revision)
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, time) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		id, e.Revision, e.Author, e.Label, e.Kind, e.Batch, e.Undo, e.Patch, now()); err != nil {
+		return fmt.Errorf("store change %d: %w", e.Revision, err)
+	}
+	if spends != 0 {
+		if _, err := tx.ExecContext(ctx, `UPDATE changes SET spent = 1 WHERE project = ? AND revision = ?`, id, spends); err != nil {
+			return fmt.Errorf("mark change %d: %w", spends, err)
+		}
+	}
+	return tx.Commit()
+}
+
+const entryColumns = `revision, author, label, kind, batch, undo, patch, spent, time`
+
+func scanEntry(row interface{ Scan(...any) error }) (Entry, error) {
+	var e Entry
+	err := row.Scan(&e.Revision, &e.Author, &e.Label, &e.Kind, &e.Batch, &e.Undo, &e.Patch, &e.Spent, &e.Time)
+	return e, err
+}
+
+// Since lists the entries after a revision, the oldest first, at most limit.
+func (s *Store) Since(ctx context.Context, id string, revision int64, limit int) ([]Entry, error) {
+	return s.entries(ctx, `SELECT `+entryColumns+` FROM changes WHERE project = ? AND revision > ? ORDER BY revision LIMIT ?`, id, revision, limit)
+}
+
+// Latest lists the newest entries, the newest first.
+func (s *Store) Latest(ctx context.Context, id string, limit int) ([]Entry, error) {
+	return s.entries(ctx, `SELECT `+entryColumns+` FROM changes WHERE project = ? ORDER BY revision DESC LIMIT ?`, id, limit)
+}
+
+func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry, error) {
+	rows, err := s.DB.QueryContext(ctx, query, args...)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	list := []Entry{}
+	for rows.Next() {
+		e, err := scanEntry(rows)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, e)
+	}
+	return list, rows.Err()
+}
+
+// LastToUndo finds an author's newest change that is not undone yet.
+func (s *Store) LastToUndo(ctx context.Context, id, author string) (Entry, error) {
+	e, err := scanEntry(s.DB.QueryRowContext(ctx, `SELECT `+entryColumns+` FROM changes WHERE project = ? AND author = ? AND kind IN ('do', 'redo') AND spent = 0 ORDER BY revision DESC LIMIT 1`, id, author))
+	return e, none(err)
+}
+
+// LastToRedo finds an author's newest undo that is not redone, if the author has
+// done nothing else since.
+func (s *Store) LastToRedo(ctx context.Context, id, author string) (Entry, error) {
+	var last sql.NullInt64
+	if err := s.DB.QueryRowContext(ctx, `SELECT max(revision) FROM changes WHERE project = ? AND author = ? AND kind = 'do'`, id, author).Scan(&last); err != nil {
+		return Entry{}, err
+	}
+	e, err := scanEntry(s.DB.QueryRowContext(ctx, `SELECT `+entryColumns+` FROM changes WHERE project = ? AND author = ? AND kind = 'undo' AND spent = 0 AND revision > ? ORDER BY revision DESC LIMIT 1`, id, author, last.Int64))
+	return e, none(err)
+}
