@@ -86,6 +86,11 @@ func document(n int32, fresh bool) int32 {
 	return 0
 }
 
+// timeline leaves the song laid out in frames as JSON.
+//
+//go:wasmexport timeline
+func timeline() { text, _ = json.Marshal(eng.Document().Timeline()) }
+
 //go:wasmexport play
 func play() { eng.Play() }
 

@@ -228,7 +228,7 @@ func drawDelay(_, tempo float64, v []float64) Picture {
 		x.Ticks = append(x.Ticks, math.Round(q*1000)/1000)
 	}
 	p := Picture{Says: fmt.Sprintf("Echoes every %.0f ms; the lines are quarter notes.", t*1000), X: x,
-		Y: Axis{Label: "level", Unit: "dB", Min: -48, Max: 6, Ticks: []float64{-36, -24, -12, 0}}}
+		Curves: []Curve{}, Y: Axis{Label: "level", Unit: "dB", Min: -48, Max: 6, Ticks: []float64{-36, -24, -12, 0}}}
 	gain := 1.0
 	for k := 1; float64(k)*t <= span && k <= 256; k++ {
 		side := 0

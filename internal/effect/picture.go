@@ -9,10 +9,10 @@ import (
 // Picture is what an effect looks like: plain data in the units of its axes,
 // computed by the code that makes the sound and drawn by the interface.
 type Picture struct {
-	Says    string   `json:"says"`
-	X       Axis     `json:"x"`
-	Y       Axis     `json:"y"`
-	Curves  []Curve  `json:"curves"`
+	Says    string   `json:"says" required:"true"`
+	X       Axis     `json:"x" required:"true"`
+	Y       Axis     `json:"y" required:"true"`
+	Curves  []Curve  `json:"curves" required:"true"`
 	Bars    []Bar    `json:"bars,omitempty"`
 	Handles []Handle `json:"handles,omitempty"`
 	Live    *Live    `json:"live,omitempty"`
@@ -20,37 +20,37 @@ type Picture struct {
 
 // Axis is one direction of a picture.
 type Axis struct {
-	Label string    `json:"label"`
-	Unit  string    `json:"unit"`
-	Min   float64   `json:"min"`
-	Max   float64   `json:"max"`
+	Label string    `json:"label" required:"true"`
+	Unit  string    `json:"unit" required:"true"`
+	Min   float64   `json:"min" required:"true"`
+	Max   float64   `json:"max" required:"true"`
 	Log   bool      `json:"log,omitempty"`
-	Ticks []float64 `json:"ticks"`
+	Ticks []float64 `json:"ticks" required:"true"`
 }
 
 // Curve is a line through points. Role is main, part or ghost.
 type Curve struct {
-	Name string    `json:"name"`
-	Role string    `json:"role"`
+	Name string    `json:"name" required:"true"`
+	Role string    `json:"role" required:"true"`
 	Fill bool      `json:"fill,omitempty"`
-	X    []float64 `json:"x"`
-	Y    []float64 `json:"y"`
+	X    []float64 `json:"x" required:"true"`
+	Y    []float64 `json:"y" required:"true"`
 }
 
 // Bar is an upright from the floor of the picture: an echo. Side is -1 for
 // left, 1 for right, 0 for both.
 type Bar struct {
-	X    float64 `json:"x"`
-	Y    float64 `json:"y"`
-	Side int     `json:"side"`
+	X    float64 `json:"x" required:"true"`
+	Y    float64 `json:"y" required:"true"`
+	Side int     `json:"side" required:"true"`
 }
 
 // Handle is a point that can be dragged: across for one parameter, up and down
 // for another; Z is moved by the wheel.
 type Handle struct {
-	Label  string  `json:"label"`
-	X      float64 `json:"x"`
-	Y      float64 `json:"y"`
+	Label  string  `json:"label" required:"true"`
+	X      float64 `json:"x" required:"true"`
+	Y      float64 `json:"y" required:"true"`
 	ParamX string  `json:"paramX,omitempty"`
 	ParamY string  `json:"paramY,omitempty"`
 	ParamZ string  `json:"paramZ,omitempty"`
@@ -60,9 +60,9 @@ type Handle struct {
 // Live names the reported figures that move a point on the picture and the
 // one that is kept as a history of reduction.
 type Live struct {
-	X         int `json:"x"`
-	Y         int `json:"y"`
-	Reduction int `json:"reduction"`
+	X         int `json:"x" required:"true"`
+	Y         int `json:"y" required:"true"`
+	Reduction int `json:"reduction" required:"true"`
 }
 
 const pictureSteps = 180

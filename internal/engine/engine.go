@@ -114,6 +114,14 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 	return nil
 }
 
+// Document is the revision that plays, or will in a moment. It must not be changed.
+func (e *Engine) Document() *project.Project {
+	if e.pending != nil {
+		return e.pending
+	}
+	return e.latest().doc
+}
+
 // Move sets a parameter at once, ahead of the document. It reports whether
 // there is such a parameter.
 func (e *Engine) Move(owner, name string, v float64) bool {

@@ -13,7 +13,7 @@ type Project struct {
 	Version    int        `json:"version" required:"true"`
 	ID         string     `json:"id" required:"true"`
 	Name       string     `json:"name" required:"true"`
-	SampleRate int        `json:"sampleRate" required:"true" enum:"44100,48000,88200,96000"`
+	SampleRate int        `json:"sampleRate" required:"true"`
 	Tempo      []Tempo    `json:"tempo" required:"true"`
 	Meter      []Meter    `json:"meter" required:"true"`
 	Sections   []Section  `json:"sections" required:"true"`

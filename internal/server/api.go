@@ -4,13 +4,17 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"reflect"
 	"strings"
 
 	"github.com/gin-gonic/gin"
+	"github.com/swaggest/jsonschema-go"
 	"github.com/swaggest/openapi-go"
 	"github.com/swaggest/openapi-go/openapi31"
 
 	"shoal/internal/effect"
+	"shoal/internal/engine"
+	"shoal/internal/param"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 	"shoal/internal/store"
@@ -57,6 +61,15 @@ type Batch struct {
 	Changes []project.Wire `json:"changes" required:"true"`
 }
 
+// Params describes the parameters that do not belong to an effect.
+type Params struct {
+	Fader param.Param `json:"fader" required:"true"`
+	Pan   param.Param `json:"pan" required:"true"`
+	Send  param.Param `json:"send" required:"true"`
+	Mix   param.Param `json:"mix" required:"true"`
+	Path  param.Param `json:"path" required:"true"`
+}
+
 // Revised answers with the new revision.
 type Revised struct {
 	Revision int64  `json:"revision" required:"true"`
@@ -91,6 +104,7 @@ func table() []route {
 		{"GET", "/api/health", "Whether the server works.", (*Server).health, nil, Health{}},
 		{"GET", "/api/openapi.json", "This description.", (*Server).openapi, nil, nil},
 		{"GET", "/api/effects", "Every effect with its parameters.", (*Server).effects, nil, []effect.Info{}},
+		{"GET", "/api/params", "The parameters that rows, sends, stages and paths have besides their effects'.", (*Server).params, nil, Params{}},
 		{"GET", "/api/me", "Who is asking.", (*Server).me, nil, store.Person{}},
 		{"PUT", "/api/me", "Give or change one's name.", (*Server).setMe, NewName{}, store.Person{}},
 		{"GET", "/api/projects", "All projects, also those in the bin.", (*Server).projects, nil, []store.Summary{}},
@@ -151,6 +165,18 @@ func OpenAPI() ([]byte, error) {
 	r := openapi31.NewReflector()
 	r.Spec.Info.Title, r.Spec.Info.Version = "Shoal", "1"
 	r.Spec.SetDescription("Errors are RFC 9457 problem documents.")
+	// lists in our documents are empty, never null
+	r.DefaultOptions = append(r.DefaultOptions, jsonschema.InterceptNullability(func(p jsonschema.InterceptNullabilityParams) {
+		switch {
+		case !p.NullAdded:
+		case p.Type.Kind() == reflect.Slice:
+			p.Schema.Type = nil
+			p.Schema.AddType(jsonschema.Array)
+		case p.Type.Kind() == reflect.Map:
+			p.Schema.Type = nil
+			p.Schema.AddType(jsonschema.Object)
+		}
+	}))
 	for _, x := range table() {
 		path := x.path
 		for _, part := range strings.Split(path, "/") {
@@ -177,12 +203,12 @@ func OpenAPI() ([]byte, error) {
 		}
 	}
 	// types that only travel inside WebSocket messages or the engine's answers
-	for _, v := range []any{effect.Picture{}} {
-		op, err := r.NewOperationContext(http.MethodGet, "/engine/picture")
+	for path, v := range map[string]any{"/engine/picture": effect.Picture{}, "/engine/timeline": project.Timeline{}, "/engine/layout": []engine.Point{}} {
+		op, err := r.NewOperationContext(http.MethodGet, path)
 		if err != nil {
 			return nil, err
 		}
-		op.SetSummary("Not served: the picture of a stage as the engine in the browser gives it.")
+		op.SetSummary("Not served: what the engine in the browser gives.")
 		op.AddRespStructure(v)
 		if err := r.AddOperation(op); err != nil {
 			return nil, err

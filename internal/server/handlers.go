@@ -11,6 +11,7 @@ import (
 
 	"shoal/internal/effect"
 	"shoal/internal/engine"
+	"shoal/internal/param"
 	"shoal/internal/project"
 	"shoal/internal/store"
 )
@@ -32,6 +33,10 @@ func (s *Server) effects(c *gin.Context) {
 		list = append(list, k.Info)
 	}
 	c.JSON(http.StatusOK, list)
+}
+
+func (s *Server) params(c *gin.Context) {
+	c.JSON(http.StatusOK, Params{param.Fader, param.Pan, param.Send, param.Mix, param.Path})
 }
 
 // body decodes a JSON body of at most 16 MiB.

@@ -167,6 +167,7 @@ func picture(t *testing.T, k *effect.Kind) {
 	require.NotNil(t, k.Draw)
 	p := k.Draw(48000, 120, k.Defaults())
 	require.NotEmpty(t, p.Says)
+	require.NotNil(t, p.Curves)
 	require.True(t, len(p.Curves)+len(p.Bars) > 0)
 	for _, c := range p.Curves {
 		require.Len(t, c.Y, len(c.X))

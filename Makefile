@@ -1,0 +1,53 @@
+# Two commands are all that is needed: make demo and make test.
+export GOAMD64 = v1
+GO     ?= go
+ADDR   ?= 127.0.0.1:4680
+DATA   ?= data
+SITE    = internal/server/site
+TOOL    = $(GO) tool -modfile=tools.mod
+GOFILES = $(shell find cmd internal -name '*.go') go.mod
+WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts -not -name engine.wasm)
+
+.PHONY: demo demo-fresh build generate test test-go test-web test-e2e lint bench screenshots docs clean chromium
+
+demo: build
+	bin/shoal demo --addr $(ADDR) --data $(DATA)
+
+demo-fresh: build
+	rm -rf $(DATA)
+	bin/shoal demo --addr $(ADDR) --data $(DATA)
+
+build: bin/shoal
+
+web/node_modules/.done: web/package.json web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	touch $@
+
+build/openapi.json: $(GOFILES)
+	mkdir -p build
+	$(GO) run ./cmd/shoal openapi > $@.new && mv $@.new $@
+
+web/src/api/schema.d.ts: build/openapi.json web/node_modules/.done
+	cd web && npm run --silent types
+
+web/public/engine.wasm: $(GOFILES)
+	mkdir -p web/src/live/gen
+	GOOS=js GOARCH=wasm $(GO) build -trimpath -ldflags='-s -w' -o $@ ./cmd/engine
+	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" web/src/live/gen/wasm_exec.js
+
+generate: web/src/api/schema.d.ts web/public/engine.wasm
+
+build/site: web/src/api/schema.d.ts web/public/engine.wasm $(WEBSRC)
+	cd web && npm run --silent build
+	find $(SITE) -mindepth 1 -not -name README -delete
+	cp -r web/dist/. $(SITE)/
+	find $(SITE) \( -name '*.wasm' -o -name '*.js' -o -name '*.css' \) -exec gzip -9 -n {} \;
+	touch $@
+
+bin/shoal: build/site $(GOFILES)
+	mkdir -p bin
+	$(GO) build -trimpath -o $@ ./cmd/shoal
+
+clean:
+	rm -rf bin build web/dist web/public/engine.wasm web/src/live/gen web/src/api/schema.d.ts
+	find $(SITE) -mindepth 1 -not -name README -delete

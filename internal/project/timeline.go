@@ -1,0 +1,57 @@
+package project
+
+// Timeline is the song laid out in frames, for whoever draws it: musical time
+// is worked out here and nowhere else.
+type Timeline struct {
+	Rate     int              `json:"rate" required:"true"`
+	End      int64            `json:"end" required:"true"`
+	Bars     []BarLine        `json:"bars" required:"true"`
+	Sections []SectionSpan    `json:"sections" required:"true"`
+	Clips    map[string]int64 `json:"clips" required:"true"` // start of each clip
+}
+
+// BarLine is the begin of a bar.
+type BarLine struct {
+	Frame int64   `json:"frame" required:"true"`
+	Beats int     `json:"beats" required:"true"`
+	Unit  int     `json:"unit" required:"true"`
+	Tempo float64 `json:"tempo" required:"true"`
+}
+
+// SectionSpan is a section in frames.
+type SectionSpan struct {
+	ID   string `json:"id" required:"true"`
+	Name string `json:"name" required:"true"`
+	From int64  `json:"from" required:"true"`
+	To   int64  `json:"to" required:"true"`
+}
+
+// Timeline lays the song out, with one bar more than it has.
+func (p *Project) Timeline() Timeline {
+	c := p.Clock()
+	t := Timeline{Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{}}
+	for b := 0; ; b++ {
+		tick := c.Bar(b)
+		f := c.Frame(tick)
+		m := p.Meter[0]
+		for _, x := range p.Meter {
+			if x.Tick <= tick {
+				m = x
+			}
+		}
+		t.Bars = append(t.Bars, BarLine{f, m.Beats, m.Unit, c.Tempo(f)})
+		if f > t.End {
+			break
+		}
+	}
+	for _, s := range p.Sections {
+		from, to, _ := p.SectionRange(s.ID)
+		t.Sections = append(t.Sections, SectionSpan{s.ID, s.Name, from, to})
+	}
+	for _, ch := range p.Channels {
+		for _, x := range ch.Clips {
+			t.Clips[x.ID] = c.ClipStart(x)
+		}
+	}
+	return t
+}

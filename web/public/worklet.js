@@ -1,0 +1,78 @@
+/* The last step to the ears: takes frames from the shared ring. Where the ring
+   has run dry or has been emptied on purpose, it fades instead of breaking off. */
+const WRITE = 0
+const READ = 1
+const EPOCH = 2
+const UNDERRUNS = 3
+const RUNNING = 4
+const FADE = 240
+
+class RingReader extends AudioWorkletProcessor {
+  constructor(options) {
+    super()
+    const { head, ring } = options.processorOptions
+    this.head = new Int32Array(head)
+    this.ring = new Float32Array(ring)
+    this.frames = this.ring.length / 2
+    this.epoch = 0
+    this.last = [0, 0]
+    this.fadeOut = 0
+    this.fadeIn = FADE
+  }
+
+  process(_inputs, outputs) {
+    const [left, right] = outputs[0]
+    const epoch = Atomics.load(this.head, EPOCH)
+    if (epoch !== this.epoch) {
+      this.epoch = epoch
+      this.breakOff()
+    }
+    const read = Atomics.load(this.head, READ)
+    const ready = (Atomics.load(this.head, WRITE) - read) | 0
+    const n = Math.min(ready, left.length)
+    for (let i = 0; i < n; i++) {
+      const at = (((read + i) >>> 0) % this.frames) * 2
+      this.put(left, right, i, this.ring[at], this.ring[at + 1])
+    }
+    if (n < left.length) {
+      if (Atomics.load(this.head, RUNNING) === 1) Atomics.add(this.head, UNDERRUNS, 1)
+      this.breakOff()
+      for (let i = n; i < left.length; i++) this.put(left, right, i, 0, 0)
+    }
+    if (n > 0) {
+      // an epoch may have emptied the ring meanwhile: then its reader position stands
+      Atomics.compareExchange(this.head, READ, read, (read + n) | 0)
+      Atomics.notify(this.head, READ)
+    }
+    return true
+  }
+
+  breakOff() {
+    if (this.fadeIn > 0) {
+      this.fadeOut = FADE
+      this.from = [this.last[0], this.last[1]]
+    }
+    this.fadeIn = 0
+  }
+
+  put(left, right, i, l, r) {
+    if (this.fadeIn < FADE && (l !== 0 || r !== 0 || this.fadeIn > 0)) {
+      const g = 0.5 - 0.5 * Math.cos((Math.PI * this.fadeIn) / FADE)
+      this.fadeIn++
+      l *= g
+      r *= g
+    }
+    if (this.fadeOut > 0) {
+      this.fadeOut--
+      const g = 0.5 - 0.5 * Math.cos((Math.PI * this.fadeOut) / FADE)
+      l += this.from[0] * g
+      r += this.from[1] * g
+    }
+    left[i] = l
+    right[i] = r
+    this.last[0] = l
+    this.last[1] = r
+  }
+}
+
+registerProcessor('ring-reader', RingReader)

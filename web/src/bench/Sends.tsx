@@ -1,0 +1,98 @@
+import type { Channel, Send } from '../api/types'
+import { Depth } from '../controls/Depth'
+import { ParamControl } from '../controls/ParamControl'
+import * as act from '../live/actions'
+import { change, useSession } from '../live/session'
+
+/** Level and pan of the row, and its sends with their live level. */
+export function Sends({ channel }: { channel: Channel }) {
+  const project = useSession((s) => s.project)!
+  const strip = useSession((s) => s.strip)
+  const returns = project.channels.filter((c) => c.kind === 'return' && c.id !== channel.id)
+  if (!strip) return null
+  return (
+    <div className="flex h-[118px] shrink-0 gap-6 px-3.5 pb-2" style={{ borderTop: '1px solid var(--hair)' }}>
+      <div className="flex w-[250px] shrink-0 flex-col justify-center gap-1">
+        <ParamControl owner={channel.id} param={strip.fader} value={channel.fader} of={channel.name} />
+        <ParamControl owner={channel.id} param={strip.pan} value={channel.pan} of={channel.name} />
+      </div>
+      <div className="min-w-0 flex-1 overflow-y-auto py-1">
+        {channel.sends.map((s) => (
+          <SendRow
+            key={s.id}
+            send={s}
+            channel={channel}
+            to={project.channels.find((c) => c.id === s.to)?.name ?? '?'}
+          />
+        ))}
+        {channel.kind !== 'main' && (
+          <div className="flex flex-wrap gap-1.5 pt-1">
+            {returns.map((r) => (
+              <button
+                key={r.id}
+                className="btn btn-xs btn-outline font-normal"
+                onClick={() => void act.addSend(channel, r)}
+              >
+                Send to {r.name}
+              </button>
+            ))}
+            {returns.length === 0 && (
+              <span className="soft text-[12px]">
+                Add a return under the rows to share an effect through sends.
+              </span>
+            )}
+          </div>
+        )}
+        {channel.kind === 'main' && (
+          <span className="soft text-[12px]">The main output is what is heard.</span>
+        )}
+      </div>
+    </div>
+  )
+}
+
+function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: string }) {
+  const strip = useSession((s) => s.strip)!
+  const of = `the send from ${channel.name} to ${to}`
+  const set = (what: object, label: string) =>
+    void change(`${label} ${of}`, { type: 'send.set', do: { id: send.id, ...what } })
+  return (
+    <div className="grid grid-cols-[88px_minmax(120px,1fr)_minmax(90px,150px)_auto] items-end gap-3 pb-1.5">
+      <span className="flex items-baseline gap-1 truncate">
+        <span className={`water-label truncate ${send.mute ? 'struck' : ''}`} title={`Send to ${to}`}>
+          {to}
+        </span>
+        <Depth point={`send ${send.id}`} title="Peak sent, in dB below full scale" />
+      </span>
+      <ParamControl owner={send.id} param={strip.send} value={send.level} of={of} />
+      <ParamControl owner={send.id} param={strip.pan} value={send.pan} of={of} />
+      <span className="flex gap-1">
+        <button
+          className="btn btn-xs btn-outline w-[44px] font-normal"
+          onClick={() => set({ pre: !send.pre }, 'Change the tap of')}
+          title={
+            send.pre
+              ? 'Taken before the fader: pulling the row down leaves it'
+              : 'Taken after the fader: it goes down with the row'
+          }
+        >
+          {send.pre ? 'pre' : 'post'}
+        </button>
+        <button
+          className={`btn btn-xs font-normal ${send.mute ? 'btn-primary' : 'btn-outline'}`}
+          aria-pressed={send.mute}
+          onClick={() => set({ mute: !send.mute }, send.mute ? 'Unmute' : 'Mute')}
+        >
+          mute
+        </button>
+        <button
+          className="btn btn-xs btn-ghost"
+          aria-label={`Remove ${of}`}
+          onClick={() => void change(`Remove ${of}`, { type: 'send.remove', do: { id: send.id } })}
+        >
+          ×
+        </button>
+      </span>
+    </div>
+  )
+}

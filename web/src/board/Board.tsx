@@ -1,0 +1,161 @@
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { upload } from '../api/client'
+import type { Revised } from '../api/types'
+import * as act from '../live/actions'
+import { useHeard } from '../live/meters'
+import { notice, refused, useSession } from '../live/session'
+import { setView, useView, view } from '../live/view'
+import { Row } from './Row'
+import { Ruler } from './Ruler'
+import { lens as makeLens } from './time'
+
+const HEAD = 146
+
+export function Board() {
+  const project = useSession((s) => s.project)!
+  const timeline = useSession((s) => s.timeline)
+  const { zoom, scroll, showHidden } = useView()
+  const box = useRef<HTMLDivElement>(null)
+  const [width, setWidth] = useState(1100)
+  useEffect(() => {
+    const el = box.current!
+    const o = new ResizeObserver(() => setWidth(el.clientWidth - HEAD))
+    o.observe(el)
+    return () => o.disconnect()
+  }, [])
+  const lens = useMemo(
+    () => (timeline ? makeLens(timeline, width, zoom, scroll) : null),
+    [timeline, width, zoom, scroll],
+  )
+  useHeard((h) => {
+    if (!lens) return
+    box.current!.style.setProperty('--playhead', `${lens.x(h.song).toFixed(1)}px`)
+    const v = view()
+    if (v.playing && v.zoom && (lens.x(h.song) > width || lens.x(h.song) < 0))
+      setView({ scroll: Math.max(0, h.song - width * 0.05 * v.zoom) })
+  })
+  useEffect(() => {
+    const el = box.current!
+    const wheel = (e: WheelEvent) => {
+      if (!timeline || !lens || view().tide === 'high') return
+      if (e.ctrlKey) {
+        e.preventDefault()
+        zoomBy(e.deltaY < 0 ? 0.8 : 1.25, e.clientX - el.getBoundingClientRect().left - HEAD, width)
+      } else if (e.deltaX !== 0 || e.shiftKey) {
+        e.preventDefault()
+        const by = (e.deltaX || e.deltaY) * lens.perPixel
+        setView({
+          zoom: lens.perPixel,
+          scroll: Math.max(0, Math.min(view().scroll + by, timeline.end - width * lens.perPixel * 0.5)),
+        })
+      }
+    }
+    el.addEventListener('wheel', wheel, { passive: false })
+    return () => el.removeEventListener('wheel', wheel)
+  }, [timeline, lens, width])
+  const [over, setOver] = useState(false)
+  const shown = project.channels.filter((c) => showHidden || !c.hidden)
+  const hidden = project.channels.length - project.channels.filter((c) => !c.hidden).length
+  return (
+    <div
+      ref={box}
+      className="relative flex min-h-0 flex-1 flex-col"
+      style={{ ['--playhead' as string]: '0px' }}
+      onDragOver={(e) => {
+        if (e.dataTransfer.types.includes('Files')) {
+          e.preventDefault()
+          setOver(true)
+        }
+      }}
+      onDragLeave={(e) => e.currentTarget === e.target && setOver(false)}
+      onDrop={(e) => {
+        setOver(false)
+        if (e.dataTransfer.files.length === 0) return
+        e.preventDefault()
+        void importFiles(project.id, [...e.dataTransfer.files])
+      }}
+    >
+      <Ruler timeline={timeline} lens={lens} width={width} />
+      <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+        {shown.map((c) => (
+          <Row
+            key={c.id}
+            channel={c}
+            index={project.channels.indexOf(c)}
+            timeline={timeline}
+            lens={lens}
+            width={width}
+          />
+        ))}
+        <div className="flex items-center gap-3 px-3 py-1.5 text-[12px]">
+          <button className="btn btn-xs btn-outline font-normal" onClick={() => void act.addRow('track')}>
+            Add a track
+          </button>
+          <button className="btn btn-xs btn-outline font-normal" onClick={() => void act.addRow('return')}>
+            Add a return
+          </button>
+          <label className="btn btn-xs btn-outline font-normal">
+            Import sound
+            <input
+              type="file"
+              multiple
+              className="sr-only"
+              accept=".wav,.flac,.mp3,audio/*"
+              onChange={(e) => {
+                void importFiles(project.id, [...(e.target.files ?? [])])
+                e.target.value = ''
+              }}
+            />
+          </label>
+          {hidden > 0 && (
+            <button
+              className="btn btn-xs btn-ghost font-normal"
+              onClick={() => setView({ showHidden: !showHidden })}
+            >
+              {showHidden ? 'Leave out' : 'Show'} {hidden} hidden
+            </button>
+          )}
+        </div>
+      </div>
+      {over && (
+        <div
+          className="pointer-events-none absolute inset-0 z-30 grid place-items-center border-4 border-dashed text-lg"
+          style={{
+            borderColor: 'var(--deep)',
+            background: 'color-mix(in srgb, var(--paper) 80%, transparent)',
+          }}
+        >
+          Drop WAV, FLAC or MP3: each file becomes a track
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** Zooms around a place on the board, or around its middle. */
+export function zoomBy(factor: number, x?: number, width = 1100) {
+  const t = useSession.getState().timeline
+  if (!t) return
+  const v = view()
+  const now = v.zoom || (t.end * 1.01) / width
+  const next = Math.min(Math.max(now * factor, 40), (t.end * 1.01) / width)
+  const at = x ?? width / 2
+  const scroll = Math.max(0, v.scroll + at * (now - next))
+  setView(next >= (t.end * 1.01) / width ? { zoom: 0, scroll: 0 } : { zoom: next, scroll })
+}
+
+async function importFiles(id: string, files: File[]) {
+  for (const f of files) {
+    try {
+      useSession.setState({ importing: { name: f.name, progress: 0 } })
+      await upload<Revised>(`/api/projects/${id}/audio?name=${encodeURIComponent(f.name)}`, f, (p) =>
+        useSession.setState({ importing: { name: f.name, progress: p * 0.5 } }),
+      )
+      notice(`${f.name} is a track now.`)
+    } catch (e) {
+      refused(e)
+    } finally {
+      useSession.setState({ importing: null })
+    }
+  }
+}

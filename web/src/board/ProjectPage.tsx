@@ -1,0 +1,63 @@
+import { useEffect } from 'react'
+import { useParams } from 'react-router'
+import { Bench } from '../bench/Bench'
+import { EffectList } from '../effects/EffectList'
+import { KeysCard } from '../keys/KeysCard'
+import { useKeys } from '../keys/useKeys'
+import { close, open, refused, useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+import { Logbook } from '../logbook/Logbook'
+import { PrintDialog } from '../prints/PrintDialog'
+import { PrintTray } from '../prints/PrintTray'
+import { NameGate } from '../start/NameGate'
+import { Notices } from '../topbar/Notices'
+import { TopBar } from '../topbar/TopBar'
+import { Board } from './Board'
+
+export function ProjectPage() {
+  const { id = '' } = useParams()
+  const project = useSession((s) => s.project)
+  const bench = useView((v) => v.bench)
+  const dialog = useView((v) => v.dialog)
+  useEffect(() => {
+    open(id).catch(refused)
+    setView({
+      channel: '',
+      stage: '',
+      loop: null,
+      looping: false,
+      solo: [],
+      dialog: null,
+      playing: false,
+      zoom: 0,
+      scroll: 0,
+    })
+    return close
+  }, [id])
+  useEffect(() => {
+    if (project) document.title = `${project.name} · Shoal`
+  }, [project])
+  useKeys()
+  if (!project) {
+    return (
+      <main className="grid h-full place-items-center">
+        <Notices />
+        <p className="soft">Opening the project…</p>
+      </main>
+    )
+  }
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar />
+      <Board />
+      {bench && <Bench />}
+      {dialog?.kind === 'effects' && <EffectList {...dialog} />}
+      {dialog?.kind === 'print' && <PrintDialog channel={dialog.channel} target={dialog.target} />}
+      {dialog?.kind === 'keys' && <KeysCard />}
+      {dialog?.kind === 'logbook' && <Logbook />}
+      <PrintTray />
+      <Notices />
+      <NameGate />
+    </div>
+  )
+}

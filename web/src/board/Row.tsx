@@ -1,0 +1,75 @@
+import type { Channel } from '../api/types'
+import type { Timeline } from '../live/engine'
+import * as act from '../live/actions'
+import { useView } from '../live/view'
+import { ClipView } from './ClipView'
+import { RowHead } from './RowHead'
+import { Surface } from './Surface'
+import type { Lens } from './time'
+import { Water } from './Water'
+
+type Props = { channel: Channel; index: number; timeline: Timeline | null; lens: Lens | null; width: number }
+
+/** A row: time above the surface, signal below it; the tide sets how much of each. */
+export function Row({ channel, index, timeline, lens, width }: Props) {
+  const tide = useView((v) => v.tide)
+  const base = useView((v) => v.rowHeight)
+  const selected = useView((v) => v.channel === channel.id)
+  const height = tide === 'mid' ? base : Math.max(41, Math.round(base * 0.65))
+  const water = tide === 'low' ? 0 : tide === 'high' ? height : Math.max(36, Math.round(height * 0.54))
+  const air = height - water
+  return (
+    <div
+      role="group"
+      aria-label={channel.name}
+      data-row={channel.id}
+      className="turning flex shrink-0"
+      style={{
+        height,
+        borderBottom: '1px solid var(--hair)',
+        background: selected ? 'var(--card)' : 'var(--paper)',
+        boxShadow: selected ? 'inset 5px 0 0 var(--ink)' : undefined,
+      }}
+      onClick={() => act.select(channel.id)}
+    >
+      <RowHead channel={channel} index={index} low={tide !== 'mid'} />
+      <div className="relative min-w-0 flex-1 overflow-hidden">
+        {air > 0 && timeline && lens && (
+          <div
+            className="absolute inset-x-0 top-0 overflow-hidden"
+            style={{ height: air }}
+            onDoubleClick={(e) =>
+              act.locate(lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
+            }
+          >
+            {channel.clips.map((c) => (
+              <ClipView
+                key={c.id}
+                clip={c}
+                start={timeline.clips[c.id] ?? c.start}
+                lens={lens}
+                width={width}
+                height={air - 4}
+              />
+            ))}
+            {channel.clips.length === 0 && channel.kind === 'track' && (
+              <span className="soft absolute top-1 left-2 text-[11px]">
+                Drop a WAV, FLAC or MP3 on the board, or print another row to here
+              </span>
+            )}
+            <span
+              className="absolute top-0 h-full w-px"
+              style={{ left: 'var(--playhead)', background: 'var(--ink)' }}
+            />
+          </div>
+        )}
+        {water > 0 && (
+          <div className="turning absolute inset-x-0 bottom-0" style={{ height: water, overflow: 'visible' }}>
+            <Surface seed={index + 1} lit={selected} />
+            <Water channel={channel} width={width} />
+          </div>
+        )}
+      </div>
+    </div>
+  )
+}

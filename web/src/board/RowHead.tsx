@@ -1,0 +1,133 @@
+import type { Channel } from '../api/types'
+import { TideMeter } from '../controls/TideMeter'
+import * as act from '../live/actions'
+import { setView, useView } from '../live/view'
+import { carry, carriedRow } from './carry'
+import { RowMenu } from './RowMenu'
+
+export const tints = [
+  'transparent',
+  '#b98a3c',
+  '#7f8f3a',
+  '#3f8f6b',
+  '#3a8a9a',
+  '#4a76b8',
+  '#7a68b0',
+  '#a0607c',
+  '#8a6a52',
+]
+
+export function RowHead({ channel, index, low }: { channel: Channel; index: number; low: boolean }) {
+  const renaming = useView((v) => v.renaming === channel.id)
+  const soloed = useView((v) => v.solo.includes(channel.id))
+  return (
+    <div
+      className="relative flex h-full shrink-0 flex-col justify-between py-1.5 pr-2 pl-3"
+      style={{
+        width: 146,
+        borderRight: '1px solid var(--hair)',
+        boxShadow: `inset 3px 0 0 ${tints[channel.tint] ?? 'transparent'}`,
+      }}
+      draggable={channel.kind !== 'main' && !renaming}
+      onDragStart={(e) => carry(e, { row: channel.id })}
+      onDragOver={(e) => carriedRow() && e.preventDefault()}
+      onDrop={(e) => {
+        const id = carriedRow()
+        if (!id) return
+        const box = e.currentTarget.getBoundingClientRect()
+        act.moveRow(id, e.clientY > box.top + box.height / 2 ? index + 1 : index)
+      }}
+    >
+      <div className="flex items-center gap-1">
+        {renaming ? (
+          <input
+            autoFocus
+            className="input input-xs w-full"
+            aria-label="Name of the row"
+            defaultValue={channel.name}
+            onFocus={(e) => e.target.select()}
+            onKeyDown={(e) => {
+              e.stopPropagation()
+              if (e.key === 'Enter') e.currentTarget.blur()
+              if (e.key === 'Escape') {
+                e.currentTarget.value = channel.name
+                e.currentTarget.blur()
+              }
+            }}
+            onBlur={(e) => {
+              const name = e.target.value.trim()
+              setView({ renaming: '' })
+              if (name && name !== channel.name) void act.setRow(channel, { name }, 'Rename')
+            }}
+          />
+        ) : (
+          <>
+            <button
+              className="min-w-0 truncate text-left text-[13px] font-semibold"
+              onClick={() => act.select(channel.id)}
+              onDoubleClick={() => setView({ renaming: channel.id })}
+              title={channel.name}
+            >
+              {channel.name}
+            </button>
+            <span className="soft ml-auto text-[11px]">
+              {channel.kind === 'return' || channel.kind === 'group' ? channel.kind : ''}
+            </span>
+            <RowMenu channel={channel} />
+          </>
+        )}
+      </div>
+      <div className={`flex items-center gap-1.5 ${low ? '' : 'mb-0.5'}`}>
+        <TideMeter point={`post ${channel.id}`} />
+        {channel.kind !== 'main' && (
+          <>
+            <Lamp
+              on={channel.mute}
+              label={`Mute ${channel.name}`}
+              text="M"
+              onClick={() => void act.toggleMute(channel)}
+            />
+            <Lamp
+              on={soloed}
+              label={`Solo ${channel.name}`}
+              text="S"
+              onClick={(e) => act.toggleSolo(channel.id, e.shiftKey)}
+            />
+          </>
+        )}
+      </div>
+    </div>
+  )
+}
+
+function Lamp({
+  on,
+  label,
+  text,
+  onClick,
+}: {
+  on: boolean
+  label: string
+  text: string
+  onClick: (e: React.MouseEvent) => void
+}) {
+  return (
+    <button
+      className="h-[16px] w-[20px] shrink-0 rounded-[2px] border text-[10px] font-bold"
+      style={
+        on
+          ? { background: 'var(--ink)', color: 'var(--paper)', borderColor: 'var(--ink)' }
+          : { borderColor: 'var(--soft)', color: 'var(--soft)' }
+      }
+      aria-pressed={on}
+      aria-label={label}
+      title={label}
+      onClick={(e) => {
+        e.stopPropagation()
+        onClick(e)
+      }}
+    >
+      {text}
+    </button>
+  )
+}

@@ -1,0 +1,169 @@
+import { type PointerEvent, useRef } from 'react'
+import type { Timeline } from '../live/engine'
+import * as act from '../live/actions'
+import { setView, type Tide, useView } from '../live/view'
+import { barAt, type Lens } from './time'
+
+const tides: Tide[] = ['low', 'mid', 'high']
+
+/** Sections and bars; a click sets the playhead, a drag sets a range. At high tide there are column heads instead. */
+export function Ruler({
+  timeline,
+  lens,
+  width,
+}: {
+  timeline: Timeline | null
+  lens: Lens | null
+  width: number
+}) {
+  const tide = useView((v) => v.tide)
+  const loop = useView((v) => v.loop)
+  const looping = useView((v) => v.looping)
+  return (
+    <div className="flex h-[29px] shrink-0" style={{ borderBottom: '1px solid var(--hair)' }}>
+      <div
+        className="flex w-[146px] shrink-0 items-center gap-2 pl-3"
+        style={{ borderRight: '1px solid var(--hair)' }}
+      >
+        <span className="soft text-[12px]">Tide</span>
+        <span className="join">
+          {tides.map((t) => (
+            <button
+              key={t}
+              className={`join-item btn btn-xs px-1.5 font-normal ${tide === t ? 'btn-primary' : 'btn-outline'}`}
+              style={{ height: 18, minHeight: 18, borderColor: 'var(--soft)' }}
+              aria-pressed={tide === t}
+              onClick={() => setView({ tide: t })}
+            >
+              {t}
+            </button>
+          ))}
+        </span>
+      </div>
+      {tide === 'high' ? (
+        <Heads />
+      ) : (
+        timeline &&
+        lens && (
+          <Time timeline={timeline} lens={lens} width={width} loop={looping ? loop : null} mark={loop} />
+        )
+      )}
+    </div>
+  )
+}
+
+function Heads() {
+  return (
+    <div className="water-label flex flex-1 items-center text-[12px]">
+      <span className="flex-1 pl-3">stages, in order</span>
+      <span className="flex gap-3 pr-3" style={{ width: 372 }}>
+        <span className="w-[104px] pl-1">level</span>
+        <span className="w-[148px]">sends</span>
+        <span className="w-[76px] pl-1">out</span>
+      </span>
+    </div>
+  )
+}
+
+type Span = { from: number; to: number; name: string } | null
+
+function Time({
+  timeline,
+  lens,
+  width,
+  loop,
+  mark,
+}: {
+  timeline: Timeline
+  lens: Lens
+  width: number
+  loop: Span
+  mark: Span
+}) {
+  const start = useRef<number | null>(null)
+  const frameAt = (e: PointerEvent) =>
+    Math.max(0, lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
+  const perBar = (timeline.bars[1]!.frame - timeline.bars[0]!.frame) / lens.perPixel
+  const every = [1, 2, 4, 8, 16, 32].find((n) => n * perBar > 44) ?? 64
+  const snap = (f: number) => {
+    const i = barAt(timeline, f)
+    const a = timeline.bars[i]!.frame
+    const b = timeline.bars[i + 1]?.frame ?? a
+    return f - a < b - f ? a : b
+  }
+  return (
+    <div
+      className="relative flex-1 cursor-pointer touch-none overflow-hidden"
+      role="region"
+      aria-label="Time: click to set the playhead, drag to set a range"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId)
+        start.current = frameAt(e)
+      }}
+      onPointerMove={(e) => {
+        if (start.current === null) return
+        const [a, b] = [snap(start.current), snap(frameAt(e))].sort((x, y) => x - y)
+        if (Math.abs(frameAt(e) - start.current) / lens.perPixel > 8 && b! > a!) {
+          setView({
+            loop: { from: a!, to: b!, name: `bars ${barAt(timeline, a!) + 1} to ${barAt(timeline, b!)}` },
+          })
+        }
+      }}
+      onPointerUp={(e) => {
+        const dragged = start.current !== null && Math.abs(frameAt(e) - start.current) / lens.perPixel > 8
+        if (start.current !== null && !dragged) act.locate(frameAt(e))
+        start.current = null
+      }}
+    >
+      {mark && (
+        <span
+          className="absolute top-[14px] h-[15px] overflow-hidden pl-1 text-[11px] whitespace-nowrap italic"
+          style={{
+            left: lens.x(mark.from),
+            width: Math.max(2, (mark.to - mark.from) / lens.perPixel),
+            background: loop ? 'var(--shoal-3)' : 'var(--shoal-2)',
+            color: 'var(--ink)',
+          }}
+        />
+      )}
+      {timeline.sections.map((s) => (
+        <button
+          key={s.id}
+          className="absolute top-0 h-[14px] overflow-hidden border-t-2 pl-1 text-left text-[11px] leading-[13px] font-bold whitespace-nowrap"
+          style={{
+            left: lens.x(s.from),
+            width: Math.max(0, (s.to - s.from) / lens.perPixel - 1),
+            borderColor: 'var(--ink)',
+          }}
+          title={`${s.name}: click to loop this section`}
+          onPointerDown={(e) => e.stopPropagation()}
+          onClick={() => act.loopSection(s.id)}
+        >
+          {s.name}
+        </button>
+      ))}
+      {timeline.bars.map((b, i) => {
+        const x = lens.x(b.frame)
+        if (i % every !== 0 || x < -40 || x > width) return null
+        return (
+          <span
+            key={i}
+            className="figure soft pointer-events-none absolute bottom-0 border-l pl-1 text-[10px]"
+            style={{ left: x, borderColor: 'var(--soft)', height: 13 }}
+          >
+            {i + 1}
+          </span>
+        )
+      })}
+      <span
+        className="pointer-events-none absolute bottom-0 h-0 w-0"
+        style={{
+          left: 'calc(var(--playhead) - 5px)',
+          borderLeft: '5.5px solid transparent',
+          borderRight: '5.5px solid transparent',
+          borderTop: '9px solid var(--ink)',
+        }}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,37 @@
+import { useRef } from 'react'
+import type { Channel, Send } from '../api/types'
+import * as act from '../live/actions'
+import { useHeard } from '../live/meters'
+import { useSession } from '../live/session'
+
+/** A send on a row: where to, how much, and how much is flowing. */
+export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
+  const to = useSession((s) => s.project?.channels.find((c) => c.id === send.to)?.name ?? '?')
+  const level = useSession((s) => s.moving[`${send.id} level`] ?? send.level)
+  const bar = useRef<HTMLSpanElement>(null)
+  useHeard((h) => {
+    const p = h.peaks.get(`send ${send.id}`)
+    const x = p ? Math.max(0, Math.min(1, (Math.max(p[0], p[1]) + 60) / 60)) : 0
+    bar.current!.style.transform = `scaleX(${x})`
+  })
+  return (
+    <button
+      className="relative flex h-[20px] w-[118px] items-center justify-between gap-1 overflow-hidden rounded-full border px-2 text-[11px]"
+      style={{
+        background: 'var(--card)',
+        borderColor: 'var(--deep)',
+        borderStyle: send.mute ? 'dashed' : 'solid',
+      }}
+      onClick={() => act.select(channel.id)}
+      title={`Send to ${to}, ${send.pre ? 'before' : 'after'} the fader${send.mute ? ', muted' : ''}`}
+    >
+      <span
+        ref={bar}
+        className="absolute inset-x-0 bottom-0 h-[3px] origin-left"
+        style={{ background: 'var(--deep)', transform: 'scaleX(0)' }}
+      />
+      <span className={`truncate italic ${send.mute ? 'struck' : ''}`}>{to}</span>
+      <span className="figure shrink-0">{level <= -120 ? 'off' : level.toFixed(0).replace('-', '−')}</span>
+    </button>
+  )
+}

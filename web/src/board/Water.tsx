@@ -1,0 +1,163 @@
+import type { Channel, Stage } from '../api/types'
+import { Depth } from '../controls/Depth'
+import { ParamControl } from '../controls/ParamControl'
+import * as act from '../live/actions'
+import { useSession } from '../live/session'
+import { setView } from '../live/view'
+import { carried } from './carry'
+import { SendChip } from './SendChip'
+import { StageChip } from './StageChip'
+
+export const STRIP = 372 // level, sends and output keep this much at the right
+
+/** What is under the surface: stage after stage with depth figures between, then level, sends and output. */
+export function Water({ channel, width }: { channel: Channel; width: number }) {
+  const strip = useSession((s) => s.strip)
+  const out = useSession((s) => s.project?.channels.find((c) => c.id === channel.output)?.name)
+  const stages = channel.chain.nodes.flatMap((n) => (n.stage ? [n.stage] : []))
+  const room = width - STRIP - 40
+  const full = stages.reduce((w, s) => w + chipWidth(s), 0) <= room
+  // what does not fit folds in the middle; the first and the last stay
+  const most = Math.max(2, Math.floor(room / 66))
+  const folded = !full && stages.length > most ? stages.length - most : 0
+  const firstOut = Math.ceil((stages.length - folded) / 2)
+  return (
+    <div className="absolute inset-x-0 bottom-0 flex h-[28px] items-center">
+      <div
+        className="relative flex h-full min-w-0 flex-1 items-center pl-2"
+        data-chain={channel.id}
+        onDragOver={(e) => carried(e) && e.preventDefault()}
+        onDrop={(e) => {
+          const c = carried(e)
+          if (!c) return
+          e.preventDefault()
+          c.drop(channel.id, stages.length)
+        }}
+        onDoubleClick={(e) =>
+          e.target === e.currentTarget &&
+          setView({
+            dialog: { kind: 'effects', owner: channel.id, index: stages.length },
+            channel: channel.id,
+          })
+        }
+      >
+        <span
+          className="pointer-events-none absolute inset-x-0 top-1/2 h-px"
+          style={{ background: 'var(--deep)' }}
+        />
+        <span className="relative flex min-w-0 items-center gap-1">
+          <Plate>
+            <Depth point={`in ${channel.id}`} title="Peak at the input, in dB below full scale" />
+          </Plate>
+          {stages.map((s, i) =>
+            folded && i >= firstOut && i < firstOut + folded ? (
+              i === firstOut ? (
+                <Fold key="fold" stages={stages.slice(firstOut, firstOut + folded)} owner={channel.id} />
+              ) : null
+            ) : (
+              <span key={s.id} className="flex items-center gap-1">
+                <StageChip
+                  stage={s}
+                  owner={channel.id}
+                  index={i}
+                  chainOff={channel.chain.bypass}
+                  size={full ? 'full' : 'small'}
+                />
+                <Plate>
+                  <Depth point={`after ${s.id}`} />
+                </Plate>
+              </span>
+            ),
+          )}
+          <button
+            className="h-[18px] w-[18px] rounded-full border text-[12px] leading-none opacity-60 hover:opacity-100 focus:opacity-100"
+            style={{ borderColor: 'var(--deep)', color: 'var(--deep)', background: 'var(--shoal-1)' }}
+            aria-label={`Add a stage to ${channel.name}`}
+            title="Add a stage ( / )"
+            onClick={(e) => {
+              e.stopPropagation()
+              act.select(channel.id)
+              setView({ dialog: { kind: 'effects', owner: channel.id, index: stages.length } })
+            }}
+          >
+            +
+          </button>
+        </span>
+      </div>
+      <div
+        className="relative flex h-full shrink-0 items-center gap-3 pr-3"
+        style={{ width: STRIP }}
+        onClick={(e) => e.stopPropagation()}
+      >
+        <span className="absolute inset-x-0 top-1/2 h-px" style={{ background: 'var(--deep)' }} />
+        <span className="relative w-[104px] px-1" style={{ background: 'var(--shoal-1)' }}>
+          {strip && (
+            <ParamControl
+              owner={channel.id}
+              param={strip.fader}
+              value={channel.fader}
+              of={channel.name}
+              narrow
+              label={`Level of ${channel.name}`}
+            />
+          )}
+        </span>
+        <span className="relative flex w-[148px] justify-start gap-1 overflow-hidden">
+          {channel.sends.slice(0, 1).map((s) => (
+            <SendChip key={s.id} send={s} channel={channel} />
+          ))}
+          {channel.sends.length > 1 && (
+            <button
+              className="water-label text-[11px]"
+              onClick={() => act.select(channel.id)}
+              title="More sends: see the bench"
+            >
+              +{channel.sends.length - 1}
+            </button>
+          )}
+        </span>
+        <span
+          className="relative w-[76px] truncate px-1"
+          style={{ background: 'var(--shoal-1)' }}
+          title={out ?? 'Nowhere else: this is the output'}
+        >
+          <span className="water-label text-[12px]">
+            {channel.kind === 'main' ? 'Out' : (out ?? 'nowhere')}
+          </span>
+        </span>
+      </div>
+    </div>
+  )
+}
+
+const chipWidth = (s: Stage) => 104 + Math.max(0, (s.name || s.effect).length - 7) * 7
+
+/** Figures stand on a plate of water, so that the signal line does not strike them through. */
+function Plate({ children }: { children: React.ReactNode }) {
+  return (
+    <span className="relative -top-[1px] px-[1px]" style={{ background: 'var(--shoal-1)' }}>
+      {children}
+    </span>
+  )
+}
+
+function Fold({ stages, owner }: { stages: Stage[]; owner: string }) {
+  return (
+    <span className="dropdown dropdown-hover dropdown-bottom">
+      <button
+        className="h-[22px] rounded-[2px] border px-1.5 text-[11px]"
+        style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
+      >
+        {stages.length} more
+      </button>
+      <span
+        className="dropdown-content z-30 flex flex-col gap-1 rounded border p-2"
+        style={{ background: 'var(--paper)', borderColor: 'var(--hair)' }}
+      >
+        {stages.map((s, i) => (
+          <StageChip key={s.id} stage={s} owner={owner} index={i} chainOff={false} size="full" />
+        ))}
+      </span>
+    </span>
+  )
+}

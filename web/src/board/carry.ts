@@ -1,0 +1,33 @@
+import type { DragEvent } from 'react'
+import * as act from '../live/actions'
+import { useSession } from '../live/session'
+
+/** What is being dragged over the board: a stage, an effect from the list, a row, or a file. */
+type Load = { stage?: string; effect?: string; row?: string }
+
+let load: Load | null = null
+
+export function carry(e: DragEvent, what: Load) {
+  load = what
+  e.dataTransfer.effectAllowed = 'copyMove'
+  e.dataTransfer.setData('text/plain', what.stage ?? what.effect ?? what.row ?? '')
+  e.stopPropagation()
+}
+
+document.addEventListener('dragend', () => (load = null))
+
+/** Something that can stand in a chain, and how it gets there. */
+export function carried(e: DragEvent): { drop: (owner: string, index: number) => void } | null {
+  const now = load
+  if (!now || (!now.stage && !now.effect)) return null
+  const off = e.shiftKey
+  return {
+    drop: (owner, index) => {
+      if (now.stage) void act.moveStage(now.stage, owner, index)
+      const effect = useSession.getState().effects.find((x) => x.id === now.effect)
+      if (effect) void act.addStage(effect, owner, index, off)
+    },
+  }
+}
+
+export const carriedRow = () => load?.row ?? null

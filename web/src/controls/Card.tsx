@@ -1,0 +1,48 @@
+import { type ReactNode, useEffect, useRef } from 'react'
+import { setView } from '../live/view'
+
+/** A card over the board. Escape puts it away, and the focus goes back where it was. */
+export function Card({
+  title,
+  width,
+  children,
+  onClose = () => setView({ dialog: null }),
+}: {
+  title: string
+  width: number
+  children: ReactNode
+  onClose?: () => void
+}) {
+  const ref = useRef<HTMLDialogElement>(null)
+  useEffect(() => {
+    const before = document.activeElement as HTMLElement | null
+    ref.current?.showModal()
+    return () => before?.focus?.()
+  }, [])
+  return (
+    <dialog
+      ref={ref}
+      className="modal"
+      aria-label={title}
+      onCancel={(e) => {
+        e.preventDefault()
+        onClose()
+      }}
+      onKeyDown={(e) => e.stopPropagation()}
+      onClick={(e) => e.target === ref.current && onClose()}
+    >
+      <div
+        className="modal-box flex max-h-[85vh] flex-col p-5"
+        style={{ width, maxWidth: '94vw', border: '1px solid var(--hair)' }}
+      >
+        <div className="mb-3 flex items-center justify-between">
+          <h2 className="text-[16px] font-bold">{title}</h2>
+          <button className="btn btn-xs btn-ghost" onClick={onClose}>
+            Close <kbd className="kbd kbd-xs">Esc</kbd>
+          </button>
+        </div>
+        <div className="min-h-0 overflow-y-auto">{children}</div>
+      </div>
+    </dialog>
+  )
+}

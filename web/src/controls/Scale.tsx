@@ -1,0 +1,174 @@
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
+import type { Param } from '../api/types'
+import { at, figure, place, read, round, step } from './format'
+
+type Props = {
+  param: Param
+  value: number
+  onMove: (v: number, rest: boolean) => void
+  /** Narrow scales stand on the board: no label, no figure beside them. */
+  narrow?: boolean
+  label?: string
+}
+
+const ticks = 21
+
+/** A scale: a ruler with a pointer and a figure. Drag sideways (Shift for fine), arrows, type, double click resets. */
+export function Scale({ param, value, onMove, narrow, label }: Props) {
+  const ruler = useRef<SVGSVGElement>(null)
+  const grip = useRef<{ x: number; at: number } | null>(null)
+  const [typing, setTyping] = useState(false)
+  const x = place(param, value)
+  const name = label ?? param.label
+  const shown = figure(param, value)
+
+  const down = (e: PointerEvent) => {
+    if (e.button !== 0) return
+    e.currentTarget.setPointerCapture(e.pointerId)
+    const box = ruler.current!.getBoundingClientRect()
+    const to = (e.clientX - box.left) / box.width
+    // a press near the pointer takes hold of it; elsewhere it jumps there
+    const from = Math.abs(to - x) < 0.06 ? x : to
+    if (from !== x) onMove(round(param, at(param, from)), false)
+    grip.current = { x: e.clientX, at: from }
+  }
+  const drag = (e: PointerEvent) => {
+    const g = grip.current
+    if (!g) return
+    const box = ruler.current!.getBoundingClientRect()
+    g.at = Math.min(1, Math.max(0, g.at + ((e.clientX - g.x) / box.width) * (e.shiftKey ? 0.1 : 1)))
+    g.x = e.clientX
+    onMove(round(e.shiftKey ? { ...param, digits: param.digits + 1 } : param, at(param, g.at)), false)
+  }
+  const up = () => {
+    if (!grip.current) return
+    grip.current = null
+    onMove(value, true)
+  }
+  const key = (e: KeyboardEvent) => {
+    if (e.ctrlKey || e.metaKey || e.altKey) return
+    const presses: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }
+    let v: number | null = null
+    if (e.key in presses) v = step(param, value, presses[e.key]! * (e.shiftKey ? 0.1 : 1))
+    else if (e.key === 'Home') v = param.min
+    else if (e.key === 'End') v = param.max
+    else if (e.key === 'Backspace' || e.key === 'Delete') v = param.default
+    else if (e.key === '0' && param.unit === 'dB') v = 0
+    else if (e.key === 'Enter') {
+      setTyping(true)
+      e.preventDefault()
+      e.stopPropagation()
+      return
+    }
+    if (v === null) return
+    e.preventDefault()
+    e.stopPropagation()
+    onMove(Math.min(Math.max(v, param.min), param.max), false)
+  }
+
+  const drawn = (
+    <svg
+      ref={ruler}
+      role="slider"
+      tabIndex={0}
+      aria-label={name}
+      aria-valuemin={param.min}
+      aria-valuemax={param.max}
+      aria-valuenow={value}
+      aria-valuetext={`${shown} ${param.unit}`}
+      className="h-5 w-full cursor-ew-resize touch-none overflow-visible"
+      viewBox="0 0 100 20"
+      preserveAspectRatio="none"
+      onPointerDown={down}
+      onPointerMove={drag}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onDoubleClick={() => onMove(param.default, true)}
+      onKeyDown={key}
+    >
+      <rect x="0" y="0" width="100" height="20" fill="transparent" />
+      {Array.from({ length: ticks }, (_, i) => (
+        <line
+          key={i}
+          x1={(i * 100) / (ticks - 1)}
+          x2={(i * 100) / (ticks - 1)}
+          y1={i % 5 === 0 ? 9 : 13}
+          y2={18}
+          stroke="var(--soft)"
+          strokeWidth={1}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+      <line
+        x1={x * 100}
+        x2={x * 100}
+        y1={8}
+        y2={18}
+        stroke="var(--deep)"
+        strokeWidth={2}
+        vectorEffect="non-scaling-stroke"
+      />
+    </svg>
+  )
+  const pointer = (
+    <span
+      aria-hidden
+      className="pointer-events-none absolute top-0 h-0 w-0"
+      style={{
+        left: `calc(${x * 100}% - 4.5px)`,
+        borderLeft: '4.5px solid transparent',
+        borderRight: '4.5px solid transparent',
+        borderTop: '8px solid var(--ink)',
+      }}
+    />
+  )
+  if (narrow) {
+    return (
+      <span className="relative inline-block w-full" title={`${name} ${shown} ${param.unit}`}>
+        {drawn}
+        {pointer}
+      </span>
+    )
+  }
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_84px] items-end gap-x-2">
+      <div className="min-w-0">
+        <div className="truncate text-[12px]" title={param.says}>
+          {name}
+        </div>
+        <span className="relative block">
+          {drawn}
+          {pointer}
+        </span>
+      </div>
+      {typing ? (
+        <input
+          autoFocus
+          className="figure input input-xs w-full text-right"
+          aria-label={`${name}, type a value`}
+          defaultValue={shown.replace('−', '-')}
+          onFocus={(e) => e.target.select()}
+          onBlur={() => setTyping(false)}
+          onKeyDown={(e) => {
+            e.stopPropagation()
+            if (e.key === 'Escape') setTyping(false)
+            if (e.key !== 'Enter') return
+            const v = read(param, e.currentTarget.value)
+            if (v !== null) {
+              onMove(v, true)
+              setTyping(false)
+            } else e.currentTarget.classList.add('input-error')
+          }}
+        />
+      ) : (
+        <button
+          className="figure truncate text-right text-[13px] hover:underline"
+          title={`${param.says} Click to type a value.`}
+          onClick={() => setTyping(true)}
+        >
+          {shown} <span className="soft text-[11px]">{param.unit}</span>
+        </button>
+      )}
+    </div>
+  )
+}

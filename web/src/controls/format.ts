@@ -1,0 +1,68 @@
+import type { Param } from '../api/types'
+
+/** A value as a person reads it, without its unit. */
+export function figure(p: Pick<Param, 'taper' | 'digits' | 'choices' | 'min' | 'unit'>, v: number): string {
+  if (p.taper === 'choice') return p.choices?.[v] ?? String(v)
+  if (p.taper === 'switch') return v ? 'on' : 'off'
+  if (p.taper === 'level' && v <= -120) return '−∞'
+  if (p.unit === 'Hz' && v >= 10000) return `${(v / 1000).toFixed(1)} k`
+  if (p.unit === 'Hz' && v >= 1000) return `${(v / 1000).toFixed(2)} k`
+  const s = Math.abs(v).toFixed(p.digits)
+  const zero = Number(s) === 0
+  const sign = v < 0 && !zero ? '−' : p.unit === 'dB' && !zero ? '+' : ''
+  return sign + s
+}
+
+/** Reads what a person typed: "2k", "-6", "1.5 s" for a time in ms, "off". */
+export function read(p: Pick<Param, 'unit' | 'min' | 'max' | 'taper'>, text: string): number | null {
+  const t = text.trim().toLowerCase().replace('−', '-').replace(',', '.')
+  if (p.taper === 'level' && (t === 'off' || t === '-∞' || t === '-inf')) return p.min
+  const m = /^([+-]?\d*\.?\d+)\s*(k|khz|hz|db|ms|s|%|x|×|:1|: 1)?$/.exec(t)
+  if (!m) return null
+  let v = Number(m[1])
+  if (m[2] === 'k' || m[2] === 'khz') v *= 1000
+  if (m[2] === 's' && p.unit === 'ms') v *= 1000
+  if (m[2] === 'ms' && p.unit === 's') v /= 1000
+  return Math.min(Math.max(v, p.min), p.max)
+}
+
+const knee = -60
+const part = 0.1
+
+/** The place of a value along a scale, 0 to 1: the drawing of param.Place. */
+export function place(p: Pick<Param, 'taper' | 'min' | 'max'>, v: number): number {
+  if (p.taper === 'log') return Math.log(v / p.min) / Math.log(p.max / p.min)
+  if (p.taper === 'level') {
+    if (v < knee) return ((v - p.min) / (knee - p.min)) * part
+    return part + ((v - knee) / (p.max - knee)) * (1 - part)
+  }
+  return (v - p.min) / (p.max - p.min || 1)
+}
+
+/** The value at a place along a scale. */
+export function at(p: Pick<Param, 'taper' | 'min' | 'max'>, x: number): number {
+  const c = Math.min(Math.max(x, 0), 1)
+  if (p.taper === 'log') return p.min * Math.exp(c * Math.log(p.max / p.min))
+  if (p.taper === 'level') {
+    if (c < part) return p.min + (c / part) * (knee - p.min)
+    return knee + ((c - part) / (1 - part)) * (p.max - knee)
+  }
+  return p.min + c * (p.max - p.min)
+}
+
+/** Rounds to what the figure shows, so that what is stored is what is read. */
+export function round(p: Pick<Param, 'digits' | 'min' | 'max'>, v: number): number {
+  const k = 10 ** Math.max(p.digits, 0)
+  return Math.min(Math.max(Math.round(v * k) / k, p.min), p.max)
+}
+
+/** One press of an arrow key. */
+export function step(p: Param, v: number, presses: number): number {
+  if (p.taper === 'choice' || p.taper === 'switch')
+    return Math.min(Math.max(v + Math.sign(presses), p.min), p.max)
+  if (p.taper === 'log')
+    return round(p, v * (1 + p.step / 100) ** presses) === v
+      ? round({ ...p, digits: p.digits + 2 }, v * (1 + p.step / 100) ** presses)
+      : round(p, v * (1 + p.step / 100) ** presses)
+  return round({ ...p, digits: Math.max(p.digits, 1) }, v + p.step * presses)
+}

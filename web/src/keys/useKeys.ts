@@ -1,0 +1,108 @@
+import { useHotkeys } from 'react-hotkeys-hook'
+import * as act from '../live/actions'
+import { stages, takeBack, theEngine, useSession } from '../live/session'
+import { setView, view } from '../live/view'
+import { zoomBy } from '../board/Board'
+import { barAt } from '../board/time'
+import { applyTheme, shownTheme } from '../theme/theme'
+
+/** The keys of the board. Scales and cards keep theirs to themselves. */
+export function useKeys() {
+  const on = (keys: string, run: (e: KeyboardEvent) => void, useKey = false) =>
+    // eslint-disable-next-line react-hooks/rules-of-hooks -- a fixed list, in a fixed order
+    useHotkeys(
+      keys,
+      (e) => {
+        if (view().dialog) return
+        e.preventDefault()
+        run(e)
+      },
+      { useKey },
+    )
+  const rows = () =>
+    (useSession.getState().project?.channels ?? []).filter((c) => view().showHidden || !c.hidden)
+  const chain = () => [...stages(act.selectedChannel()?.chain.nodes ?? [])]
+  const row = (run: (c: NonNullable<ReturnType<typeof act.selectedChannel>>) => void) => {
+    const c = act.selectedChannel()
+    if (c) run(c)
+  }
+  const stage = (run: (id: string) => void) => view().stage && run(view().stage)
+  const stepRow = (by: number) => {
+    const list = rows()
+    const i = list.findIndex((c) => c.id === view().channel)
+    const next = list[Math.min(Math.max(i + by, 0), list.length - 1)]
+    if (next) act.select(next.id)
+  }
+  const stepStage = (by: number) => {
+    const list = chain()
+    const i = list.findIndex((s) => s.id === view().stage)
+    const next = list[i < 0 ? (by > 0 ? 0 : list.length - 1) : Math.min(Math.max(i + by, 0), list.length - 1)]
+    if (next) setView({ stage: next.id })
+  }
+  const shiftRow = (by: number) => {
+    const all = useSession.getState().project?.channels ?? []
+    const i = all.findIndex((c) => c.id === view().channel)
+    if (i >= 0) act.moveRow(view().channel, by > 0 ? i + 2 : i - 1)
+  }
+  const stepBar = (by: number) => {
+    const t = useSession.getState().timeline
+    const h = theEngine()?.heard()
+    if (t) act.locate(t.bars[Math.min(Math.max(barAt(t, h?.song ?? 0) + by, 0), t.bars.length - 1)]!.frame)
+  }
+  on('space', () => void act.togglePlay())
+  on('home', () => act.locate(0))
+  on('l', () => act.loopSection())
+  on('comma', () => stepBar(-1))
+  on('period', () => stepBar(1))
+  on('up', () => stepRow(-1))
+  on('down', () => stepRow(1))
+  on('alt+up', () => shiftRow(-1))
+  on('alt+down', () => shiftRow(1))
+  on('left', () => stepStage(-1))
+  on('right', () => stepStage(1))
+  on('alt+left', () => stage((id) => act.shiftStage(id, -1)))
+  on('alt+right', () => stage((id) => act.shiftStage(id, 1)))
+  on('q', () => row((c) => c.kind !== 'main' && void act.toggleMute(c)))
+  on('h', () => row((c) => act.toggleSolo(c.id, false)))
+  on('shift+h', () => row((c) => act.toggleSolo(c.id, true)))
+  on('n', () => setView({ renaming: view().stage || view().channel }))
+  on('c', () => row((c) => c.kind !== 'main' && void act.duplicateRow(c)))
+  on('p', () =>
+    row((c) =>
+      setView({ dialog: { kind: 'print', channel: c.id, target: c.kind === 'track' ? 'track' : 'file' } }),
+    ),
+  )
+  on('b', () => stage(act.toggleBypass))
+  on('shift+b', () => row((c) => void act.toggleChain(c)))
+  on('u', () => stage((id) => void act.duplicateStage(id)))
+  on('delete,backspace', () => stage((id) => void act.removeStage(id)))
+  on('r', () =>
+    stage((id) => {
+      const at = act.placeOf(id)
+      if (at) setView({ dialog: { kind: 'effects', owner: at.owner, index: at.index, replace: id } })
+    }),
+  )
+  on(
+    '/',
+    () => {
+      const at = view().stage ? act.placeOf(view().stage) : null
+      const owner = view().channel || rows()[0]?.id
+      if (!owner) return
+      const index = at && at.owner === owner ? at.index + 1 : (act.selectedChannel()?.chain.nodes.length ?? 0)
+      setView({ channel: owner, dialog: { kind: 'effects', owner, index } })
+    },
+    true,
+  )
+  on('?', () => setView({ dialog: { kind: 'keys' } }), true)
+  on('1', () => setView({ tide: 'low' }))
+  on('2', () => setView({ tide: 'mid' }))
+  on('3', () => setView({ tide: 'high' }))
+  on('+,=', () => setView({ rowHeight: Math.min(view().rowHeight + 9, 150) }), true)
+  on('-', () => setView({ rowHeight: Math.max(view().rowHeight - 9, 63) }), true)
+  on('[', () => zoomBy(1.5), true)
+  on(']', () => zoomBy(1 / 1.5), true)
+  on('k', () => setView({ bench: !view().bench }))
+  on('g', () => applyTheme(shownTheme() === 'day' ? 'night' : 'day'))
+  on('ctrl+z,meta+z', () => void takeBack('undo'))
+  on('ctrl+shift+z,meta+shift+z', () => void takeBack('redo'))
+}

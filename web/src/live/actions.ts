@@ -1,0 +1,253 @@
+import type { Channel, EffectInfo, Node } from '../api/types'
+import { change, findStage, notice, refused, stageName, theEngine, useSession } from './session'
+import { type Range, setView, view } from './view'
+
+/** What a person can do; each asks Go for a change and says in words what it was. */
+
+const session = useSession.getState
+const project = () => session().project
+
+export const selectedChannel = (): Channel | undefined =>
+  project()?.channels.find((c) => c.id === view().channel)
+
+export function select(channel: string, stage = '') {
+  setView({ channel, stage })
+}
+
+export async function togglePlay() {
+  const engine = theEngine()
+  const p = project()
+  if (!engine || !p) return
+  if (view().playing) {
+    engine.stop()
+    setView({ playing: false })
+    return
+  }
+  try {
+    await engine.play(p.sampleRate)
+    setView({ playing: true })
+  } catch (e) {
+    refused(e)
+  }
+}
+
+export function cutTails() {
+  theEngine()?.stop()
+  setView({ playing: false })
+}
+
+export const locate = (frame: number) => theEngine()?.locate(frame)
+
+export function setLoop(loop: Range | null, looping = loop !== null) {
+  setView({ loop, looping })
+  theEngine()?.loop(looping && loop ? loop.from : 0, looping && loop ? loop.to : 0)
+}
+
+export function toggleSolo(id: string, only: boolean) {
+  const now = view().solo
+  let solo = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
+  if (only) solo = now.length === 1 && now[0] === id ? [] : [id]
+  setView({ solo })
+  theEngine()?.solo(solo)
+}
+
+/** Chains hold nodes; a stage's owner is its channel or path. */
+export function placeOf(id: string): { owner: string; index: number; nodes: Node[] } | null {
+  const look = (owner: string, nodes: Node[]): { owner: string; index: number; nodes: Node[] } | null => {
+    for (const [index, n] of nodes.entries()) {
+      if ((n.stage?.id ?? n.fork?.id) === id) return { owner, index, nodes }
+      for (const p of n.fork?.paths ?? []) {
+        const found = look(p.id, p.chain.nodes)
+        if (found) return found
+      }
+    }
+    return null
+  }
+  for (const c of project()?.channels ?? []) {
+    const found = look(c.id, c.chain.nodes)
+    if (found) return found
+  }
+  return null
+}
+
+const nameOf = (id: string) => {
+  const p = project()
+  const found = p && findStage(p, id)
+  return found ? stageName(found.stage, session().effects) : 'stage'
+}
+
+export async function addStage(effect: EffectInfo, owner: string, index: number, off: boolean) {
+  const before = new Set(project()?.channels.flatMap((c) => c.chain.nodes.map((n) => n.stage?.id)))
+  const stage = {
+    id: '',
+    name: '',
+    effect: effect.id,
+    version: effect.version,
+    params: {},
+    bypass: off,
+    mix: effect.mix,
+    mixLaw: effect.mixLaw,
+    actsOn: 'both',
+  }
+  if (!(await change(`Add ${effect.name}`, { type: 'node.add', do: { owner, index, node: { stage } } })))
+    return
+  const channel = project()?.channels.find((c) => c.id === owner)
+  const fresh = channel?.chain.nodes.find((n) => n.stage && !before.has(n.stage.id))?.stage
+  if (fresh) select(owner, fresh.id)
+}
+
+export async function replaceStage(id: string, effect: EffectInfo) {
+  const stage = {
+    id,
+    name: '',
+    effect: effect.id,
+    version: effect.version,
+    params: {},
+    bypass: false,
+    mix: effect.mix,
+    mixLaw: effect.mixLaw,
+    actsOn: 'both',
+  }
+  await change(`Replace ${nameOf(id)} by ${effect.name}`, {
+    type: 'stage.replace',
+    do: { id, stage, keep: false },
+  })
+}
+
+export async function moveStage(id: string, owner: string, index: number) {
+  const from = placeOf(id)
+  if (!from) return
+  // indices count without the stage itself
+  const to = from.owner === owner && from.index < index ? index - 1 : index
+  if (from.owner === owner && to === from.index) return
+  if (await change(`Move ${nameOf(id)}`, { type: 'node.move', do: { id, owner, index: to } })) {
+    const p = project()
+    const found = p && findStage(p, id)
+    if (found) select(found.channel.id, id)
+  }
+}
+
+export const shiftStage = (id: string, by: number) => {
+  const at = placeOf(id)
+  if (at) void moveStage(id, at.owner, Math.max(0, at.index + (by > 0 ? 2 : -1)))
+}
+
+export const setStage = (
+  id: string,
+  what: { name?: string; bypass?: boolean; mixLaw?: string; actsOn?: string },
+  label: string,
+) => change(`${label} ${nameOf(id)}`, { type: 'node.set', do: { id, ...what } })
+
+export function toggleBypass(id: string) {
+  const p = project()
+  const found = p && findStage(p, id)
+  if (found) void setStage(id, { bypass: !found.stage.bypass }, found.stage.bypass ? 'Switch on' : 'Bypass')
+}
+
+export const toggleChain = (c: Channel) =>
+  change(`${c.chain.bypass ? 'Switch on' : 'Bypass'} the chain of ${c.name}`, {
+    type: 'chain.set',
+    do: { owner: c.id, bypass: !c.chain.bypass },
+  })
+
+export async function removeStage(id: string) {
+  const at = placeOf(id)
+  if (!at) return
+  const name = nameOf(id)
+  if (await change(`Remove ${name}`, { type: 'node.remove', do: { id } })) {
+    const next = at.nodes[at.index + 1] ?? at.nodes[at.index - 1]
+    setView({ stage: next?.stage?.id ?? '' })
+  }
+}
+
+export const duplicateStage = (id: string) =>
+  change(`Duplicate ${nameOf(id)}`, { type: 'stage.duplicate', do: { id } })
+
+export async function addRow(kind: 'track' | 'return') {
+  const p = project()
+  if (!p) return
+  const main = p.channels.find((c) => c.kind === 'main')!
+  const count = p.channels.filter((c) => c.kind === kind).length + 1
+  const tracks = p.channels.filter((c) => c.kind === 'track').length
+  const channel = {
+    id: '',
+    kind,
+    name: `${kind === 'track' ? 'Track' : 'Return'} ${count}`,
+    tint: 0,
+    stereo: true,
+    hidden: false,
+    chain: { bypass: false, nodes: [] },
+    waterline: '',
+    fader: 0,
+    pan: 0,
+    mute: false,
+    mutePre: false,
+    soloSafe: kind === 'return',
+    output: main.id,
+    sends: [],
+    clips: [],
+  }
+  const known = new Set(p.channels.map((c) => c.id))
+  const index = kind === 'track' ? tracks : p.channels.length - 1
+  if (await change(`Add ${kind}`, { type: 'channel.add', do: { channel, index } })) {
+    const fresh = project()?.channels.find((c) => !known.has(c.id))
+    if (fresh) {
+      select(fresh.id)
+      setView({ renaming: fresh.id })
+    }
+  }
+}
+
+export const setRow = (c: Channel, what: Record<string, unknown>, label: string) =>
+  change(`${label} ${c.name}`, { type: 'channel.set', do: { id: c.id, ...what } })
+
+export const toggleMute = (c: Channel) => setRow(c, { mute: !c.mute }, c.mute ? 'Unmute' : 'Mute')
+export const duplicateRow = (c: Channel) =>
+  change(`Duplicate ${c.name}`, { type: 'channel.duplicate', do: { id: c.id } })
+export const removeRow = (c: Channel) =>
+  change(`Remove ${c.name}`, { type: 'channel.remove', do: { id: c.id } })
+
+export function moveRow(id: string, index: number) {
+  const rows = project()?.channels ?? []
+  const from = rows.findIndex((c) => c.id === id)
+  const to = from < index ? index - 1 : index
+  if (from < 0 || to === from || to < 0 || to >= rows.length) return
+  void change(`Move ${rows[from]!.name}`, { type: 'channel.move', do: { id, index: to } })
+}
+
+export async function addSend(c: Channel, to: Channel) {
+  await change(`Send ${c.name} to ${to.name}`, {
+    type: 'send.add',
+    do: {
+      channel: c.id,
+      index: c.sends.length,
+      send: { id: '', to: to.id, pre: false, level: -12, pan: 0, mute: false },
+    },
+  })
+}
+
+export async function saveTempo(bpm: number) {
+  const p = project()
+  if (!p) return
+  await change('Change the tempo', {
+    type: 'time.set',
+    do: { tempo: [{ tick: 0, bpm }, ...p.tempo.slice(1)], meter: p.meter },
+  })
+}
+
+export function loopSection(id?: string) {
+  const t = session().timeline
+  if (!t) return
+  const at = theEngine()?.heard()?.song ?? 0
+  const s = t.sections.find((x) => (id ? x.id === id : x.from <= at && at < x.to))
+  if (!s) {
+    notice('There is no section here to loop. Drag along the ruler to set a range.')
+    return
+  }
+  const v = view()
+  if (v.looping && v.loop?.from === s.from && v.loop.to === s.to) setLoop(null)
+  else {
+    setLoop({ from: s.from, to: s.to, name: s.name })
+    if (at < s.from || at >= s.to) locate(s.from)
+  }
+}

@@ -1,0 +1,220 @@
+import type { Picture } from '../api/types'
+import {
+  allocate,
+  type FromWorker,
+  HEAD,
+  type Point,
+  type Shared,
+  SLOT_VALUES,
+  SLOTS,
+  STAMP,
+  STATE,
+  type ToWorker,
+} from './ring'
+
+export type Timeline = {
+  rate: number
+  end: number
+  bars: { frame: number; beats: number; unit: number; tempo: number }[]
+  sections: { id: string; name: string; from: number; to: number }[]
+  clips: Record<string, number>
+}
+
+/** Levels as they are heard at this moment. */
+export type Heard = {
+  song: number
+  state: number
+  load: number
+  momentary: number
+  short: number
+  integrated: number
+  truePeak: number
+  /** Peaks in dB by point, as "kind owner": left, right. */
+  peaks: Map<string, [number, number]>
+  reports: Map<string, number[]>
+}
+
+const FIRST = 4 // engine.LevelFirst
+
+/** The engine in its worker, and the way to the ears. Plain TypeScript: React stands above it. */
+export class Engine {
+  private worker: Worker
+  private shared: Shared | null
+  private context: AudioContext | null = null
+  private layouts = new Map<number, Point[]>()
+  private tickets = new Map<number, (p: Picture | null) => void>()
+  private ticket = 0
+  private ready: Promise<void>
+  private heldPeaks = new Map<string, [number, number]>()
+  private lastSlot = -1
+  private last: Heard | null = null
+
+  onTimeline: (t: Timeline) => void = () => undefined
+  onTrouble: (text: string) => void = () => undefined
+  onWaiting: (waiting: boolean) => void = () => undefined
+  onBroken: (stages: string[]) => void = () => undefined
+
+  constructor() {
+    this.shared = globalThis.crossOriginIsolated ? allocate() : null
+    this.worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' })
+    let started: () => void = () => undefined
+    this.ready = new Promise((r) => (started = r))
+    this.worker.onmessage = (e: MessageEvent<FromWorker>) => {
+      const m = e.data
+      switch (m.say) {
+        case 'ready':
+          started()
+          break
+        case 'timeline':
+          this.onTimeline(JSON.parse(m.json))
+          break
+        case 'layout':
+          this.layouts.set(m.id, m.points)
+          this.layouts.delete(m.id - 8)
+          break
+        case 'picture':
+          this.tickets.get(m.ticket)?.(m.json ? JSON.parse(m.json) : null)
+          this.tickets.delete(m.ticket)
+          break
+        case 'broken':
+          this.onBroken(m.stages)
+          break
+        case 'trouble':
+          this.onTrouble(m.text)
+          break
+        case 'waiting':
+          this.onWaiting(m.pages > 0)
+          break
+      }
+    }
+    this.worker.onerror = (e) =>
+      this.onTrouble(`The sound engine stopped: ${e.message}. Reload the page to start it again.`)
+    this.post({ do: 'start', shared: this.shared, wasm: '/engine.wasm' })
+  }
+
+  /** Whether this page can play sound at all. */
+  get audible() {
+    return this.shared !== null
+  }
+
+  private post(m: ToWorker) {
+    this.worker.postMessage(m)
+  }
+
+  async document(project: { sampleRate: number }, fresh: boolean) {
+    await this.ready
+    this.post({ do: 'document', json: JSON.stringify(project), fresh })
+  }
+
+  /** Opens the audio output; must follow a gesture. */
+  private async open(rate: number) {
+    if (!this.shared)
+      throw new Error(
+        'This page is not isolated, so it cannot play sound. Open Shoal by its 127.0.0.1 address.',
+      )
+    if (!this.context) {
+      const c = new AudioContext({ sampleRate: rate, latencyHint: 'interactive' })
+      await c.audioWorklet.addModule('/worklet.js')
+      const node = new AudioWorkletNode(c, 'ring-reader', {
+        numberOfInputs: 0,
+        outputChannelCount: [2],
+        processorOptions: { head: this.shared.head, ring: this.shared.ring },
+      })
+      node.connect(c.destination)
+      this.context = c
+    }
+    if (this.context.state !== 'running') {
+      const late = new Promise<never>((_, no) =>
+        setTimeout(
+          () => no(new Error('The browser does not open the audio output. Click Play once more.')),
+          3000,
+        ),
+      )
+      await Promise.race([this.context.resume(), late])
+    }
+  }
+
+  async play(rate: number) {
+    await this.open(rate)
+    this.post({ do: 'play' })
+  }
+
+  stop = () => this.post({ do: 'stop' })
+  locate = (frame: number) => this.post({ do: 'locate', frame: Math.max(0, Math.round(frame)) })
+  loop = (from: number, to: number) => this.post({ do: 'loop', from, to })
+  solo = (ids: string[]) => this.post({ do: 'solo', ids })
+  move = (owner: string, name: string, value: number) => this.post({ do: 'move', owner, name, value })
+  measureAgain = () => this.post({ do: 'measureAgain' })
+  buffer = (frames: number) => this.post({ do: 'buffer', frames })
+
+  draw(stage: string): Promise<Picture | null> {
+    const ticket = ++this.ticket
+    return new Promise((resolve) => {
+      this.tickets.set(ticket, resolve)
+      this.post({ do: 'draw', stage, ticket })
+    })
+  }
+
+  get underruns() {
+    return this.shared ? Atomics.load(new Int32Array(this.shared.head), HEAD.underruns) : 0
+  }
+
+  /** Levels and place of the frame that is heard now: what the ears have not got yet is left out. */
+  heard(): Heard | null {
+    if (!this.shared) return null
+    const stamps = new Float64Array(this.shared.stamps)
+    const head = new Int32Array(this.shared.head)
+    const rate = this.context?.sampleRate ?? 48000
+    const late = (this.context?.outputLatency ?? 0) * rate
+    const now = Atomics.load(head, HEAD.read) - late
+    let best = -1
+    let age = Infinity
+    for (let s = 0; s < SLOTS; s++) {
+      const write = stamps[s * STAMP.size + STAMP.write]!
+      if (Number.isNaN(write) || stamps[s * STAMP.size + STAMP.layout] === 0) continue
+      const a = now - write
+      if (a >= -1024 && (a < age || (a === age && s === (this.lastSlot + 1) % SLOTS))) {
+        age = a
+        best = s
+      }
+    }
+    if (best < 0) return null
+    const at = best * STAMP.size
+    const state = stamps[at + STAMP.state]!
+    const song = stamps[at + STAMP.song]! + (state === STATE.playing ? Math.min(Math.max(age, 0), 2048) : 0)
+    if (best === this.lastSlot && this.last) {
+      this.last.song = song
+      return this.last
+    }
+    this.lastSlot = best
+    const v = new Float32Array(this.shared.values, best * SLOT_VALUES * 4, SLOT_VALUES)
+    const points = this.layouts.get(stamps[at + STAMP.layout]!) ?? []
+    const peaks = this.heldPeaks
+    peaks.clear()
+    const reports = new Map<string, number[]>()
+    points.forEach((p, i) => {
+      peaks.set(`${p.kind} ${p.owner}`, [v[FIRST + 2 * i]!, v[FIRST + 2 * i + 1]!])
+      if (p.report >= 0) {
+        const r = FIRST + 2 * points.length + p.report
+        reports.set(p.owner, [v[r]!, v[r + 1]!, v[r + 2]!])
+      }
+    })
+    this.last = {
+      song,
+      state,
+      load: stamps[at + STAMP.load]!,
+      momentary: v[0]!,
+      short: v[1]!,
+      integrated: v[2]!,
+      truePeak: v[3]!,
+      peaks,
+      reports,
+    }
+    return this.last
+  }
+
+  close() {
+    this.worker.terminate()
+    void this.context?.close()
+  }
+}

@@ -1,0 +1,51 @@
+/** The memory that worker, worklet and page share. */
+export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4 } as const
+export const RING_FRAMES = 32768
+
+/** Levels travel in slots, each stamped with the place in the ring that it belongs to. */
+export const SLOTS = 64
+export const SLOT_VALUES = 4096
+export const STAMP = { write: 0, song: 1, state: 2, layout: 3, count: 4, load: 5, size: 6 } as const
+
+export type Shared = {
+  head: SharedArrayBuffer
+  ring: SharedArrayBuffer
+  stamps: SharedArrayBuffer
+  values: SharedArrayBuffer
+}
+
+export function allocate(): Shared {
+  return {
+    head: new SharedArrayBuffer(32),
+    ring: new SharedArrayBuffer(RING_FRAMES * 2 * 4),
+    stamps: new SharedArrayBuffer(SLOTS * STAMP.size * 8),
+    values: new SharedArrayBuffer(SLOTS * SLOT_VALUES * 4),
+  }
+}
+
+/** What the engine is doing; the numbers are Go's (engine.State). */
+export const STATE = { stopped: 0, playing: 1, waiting: 2, tripped: 3 } as const
+
+export type Point = { kind: string; owner: string; report: number }
+
+/** From the page to the worker. */
+export type ToWorker =
+  | { do: 'start'; shared: Shared | null; wasm: string }
+  | { do: 'document'; json: string; fresh: boolean }
+  | { do: 'play' | 'stop' | 'measureAgain' }
+  | { do: 'locate'; frame: number }
+  | { do: 'loop'; from: number; to: number }
+  | { do: 'solo'; ids: string[] }
+  | { do: 'move'; owner: string; name: string; value: number }
+  | { do: 'draw'; stage: string; ticket: number }
+  | { do: 'buffer'; frames: number }
+
+/** From the worker to the page. */
+export type FromWorker =
+  | { say: 'ready' }
+  | { say: 'timeline'; json: string }
+  | { say: 'layout'; id: number; points: Point[] }
+  | { say: 'picture'; ticket: number; json: string }
+  | { say: 'broken'; stages: string[] }
+  | { say: 'trouble'; text: string }
+  | { say: 'waiting'; pages: number }

@@ -1,0 +1,264 @@
+import { applyPatch, type Operation } from 'fast-json-patch'
+import { create } from 'zustand'
+import { get, post, Refused } from '../api/client'
+import type {
+  Change,
+  ChangeMessage,
+  Channel,
+  EffectInfo,
+  Message,
+  Missed,
+  Node,
+  Opened,
+  Person,
+  Presence,
+  PrintStatus,
+  Project,
+  Revised,
+  StripParams,
+  Stage,
+} from '../api/types'
+import { Engine, type Timeline } from './engine'
+
+export type Notice = { id: number; tone: 'info' | 'refused'; text: string }
+
+/** What one window knows of the project it has open. */
+export type Session = {
+  project: Project | null
+  revision: number
+  connected: boolean
+  people: Presence[]
+  me: Person | null
+  effects: EffectInfo[]
+  /** Parameters that rows, sends and stages have besides their effects'. */
+  strip: StripParams | null
+  timeline: Timeline | null
+  prints: PrintStatus[]
+  importing: { name: string; progress: number } | null
+  lastChange: ChangeMessage | null
+  notices: Notice[]
+  waiting: boolean
+  broken: string[]
+  /** Values under a hand in this window, ahead of the document, by "owner name". */
+  moving: Record<string, number>
+}
+
+const empty: Session = {
+  project: null,
+  revision: 0,
+  connected: false,
+  people: [],
+  me: null,
+  effects: [],
+  strip: null,
+  timeline: null,
+  prints: [],
+  importing: null,
+  lastChange: null,
+  notices: [],
+  waiting: false,
+  broken: [],
+  moving: {},
+}
+
+export const useSession = create<Session>(() => empty)
+const set = useSession.setState
+const now = useSession.getState
+
+let engine: Engine | null = null
+let socket: WebSocket | null = null
+let openId = ''
+let catchingUp: Promise<void> | null = null
+let noticeId = 0
+
+export const theEngine = () => engine
+
+export function notice(text: string, tone: Notice['tone'] = 'info') {
+  const id = ++noticeId
+  set((s) => ({ notices: [...s.notices.filter((n) => n.text !== text).slice(-3), { id, tone, text }] }))
+  setTimeout(() => dismiss(id), tone === 'refused' ? 9000 : 5000)
+}
+
+export const dismiss = (id: number) => set((s) => ({ notices: s.notices.filter((n) => n.id !== id) }))
+
+/** Shows a refusal in its own words. */
+export const refused = (e: unknown) =>
+  notice(e instanceof Refused || e instanceof Error ? e.message : String(e), 'refused')
+
+export async function open(id: string) {
+  close()
+  openId = id
+  engine = new Engine()
+  engine.onTimeline = (timeline) => set({ timeline })
+  engine.onTrouble = (text) => notice(text, 'refused')
+  engine.onWaiting = (waiting) => set({ waiting })
+  engine.onBroken = (broken) => set({ broken })
+  const [opened, effects, strip, me, prints] = await Promise.all([
+    get<Opened>(`/api/projects/${id}`),
+    get<EffectInfo[]>('/api/effects'),
+    get<StripParams>('/api/params'),
+    get<Person>('/api/me'),
+    get<PrintStatus[]>(`/api/projects/${id}/prints`),
+  ])
+  if (openId !== id) return
+  set({
+    ...empty,
+    project: opened.project,
+    revision: opened.revision,
+    effects,
+    strip,
+    me: me.id ? me : null,
+    prints,
+  })
+  void engine.document(opened.project, true)
+  connect(id)
+}
+
+export function close() {
+  openId = ''
+  socket?.close()
+  socket = null
+  engine?.close()
+  engine = null
+  set(empty, true)
+}
+
+function connect(id: string) {
+  const s = new WebSocket(
+    `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/projects/${id}/live`,
+  )
+  socket = s
+  s.onopen = () => {
+    set({ connected: true })
+    void catchUp()
+  }
+  s.onmessage = (e) => hear(JSON.parse(e.data as string) as Message)
+  s.onclose = () => {
+    if (socket !== s) return
+    set({ connected: false })
+    setTimeout(() => openId === id && socket === s && connect(id), 800)
+  }
+}
+
+/** Connects anew, as after giving a name. */
+export function reconnect() {
+  const old = socket
+  if (openId) connect(openId)
+  old?.close()
+}
+
+function hear(m: Message) {
+  if (m.change) {
+    if (m.change.revision === now().revision + 1) take([m.change])
+    else if (m.change.revision > now().revision) void catchUp()
+  }
+  if (m.presence) set({ people: m.presence })
+  if (m.print) {
+    const p = m.print
+    set((s) => ({ prints: [p, ...s.prints.filter((x) => x.id !== p.id)] }))
+  }
+  if (m.import) set({ importing: m.import })
+}
+
+/** Applies revisions in order and passes the newest to the engine. */
+function take(changes: ChangeMessage[]) {
+  let { project, revision } = now()
+  if (!project) return
+  const touched = new Set<string>()
+  for (const c of changes) {
+    if (c.revision !== revision + 1) continue
+    project = applyPatch(project, c.patch as unknown as Operation[], false, false).newDocument
+    revision = c.revision
+    touched.add(c.label)
+    set({ lastChange: c })
+  }
+  set({ project, revision })
+  void engine?.document(project, false)
+}
+
+async function catchUp() {
+  catchingUp ??= (async () => {
+    try {
+      const m = await get<Missed>(`/api/projects/${openId}/changes?since=${now().revision}`)
+      if (m.gap) {
+        const o = await get<Opened>(`/api/projects/${openId}`)
+        set({ project: o.project, revision: o.revision })
+        void engine?.document(o.project, false)
+      } else take(m.changes)
+    } catch {
+      // the connection will come back and ask again
+    } finally {
+      catchingUp = null
+    }
+  })()
+  await catchingUp
+}
+
+/** Asks for changes. They come back as a revision, here and in every other window. */
+export async function change(label: string, ...changes: Change[]): Promise<boolean> {
+  try {
+    const r = await post<Revised>(`/api/projects/${openId}/changes`, { label, changes })
+    await reached(r.revision)
+    return true
+  } catch (e) {
+    refused(e)
+    return false
+  }
+}
+
+/** Resolves when a revision has arrived, asking for it if the live connection is slow. */
+async function reached(revision: number) {
+  for (let i = 0; i < 20 && now().revision < revision; i++) await new Promise((r) => setTimeout(r, 10))
+  if (now().revision < revision) await catchUp()
+}
+
+export async function takeBack(which: 'undo' | 'redo') {
+  try {
+    const r = await post<Revised>(`/api/projects/${openId}/${which}`)
+    notice(`${which === 'undo' ? 'Undone' : 'Redone'}: ${r.label}`)
+    await reached(r.revision)
+  } catch (e) {
+    refused(e)
+  }
+}
+
+const settle = new Map<string, ReturnType<typeof setTimeout>>()
+
+/** Moves a parameter: the engine hears it at once, the server when the hand rests. */
+export function move(owner: string, name: string, value: number, label: string, rest = false) {
+  const key = `${owner} ${name}`
+  set((s) => ({ moving: { ...s.moving, [key]: value } }))
+  engine?.move(owner, name, value)
+  clearTimeout(settle.get(key))
+  settle.set(
+    key,
+    setTimeout(
+      async () => {
+        await change(label, { type: 'param.set', do: { owner, name, value } })
+        if (now().moving[key] === value) {
+          set((s) => ({ moving: Object.fromEntries(Object.entries(s.moving).filter(([k]) => k !== key)) }))
+        }
+      },
+      rest ? 0 : 250,
+    ),
+  )
+}
+
+/** Every stage of a chain and of the paths in it. */
+export function* stages(nodes: Node[]): Generator<Stage> {
+  for (const n of nodes) {
+    if (n.stage) yield n.stage
+    for (const p of n.fork?.paths ?? []) yield* stages(p.chain.nodes)
+  }
+}
+
+export function findStage(project: Project, id: string): { stage: Stage; channel: Channel } | null {
+  for (const channel of project.channels) {
+    for (const stage of stages(channel.chain.nodes)) if (stage.id === id) return { stage, channel }
+  }
+  return null
+}
+
+export const effectOf = (s: Stage, effects: EffectInfo[]) => effects.find((e) => e.id === s.effect)
+export const stageName = (s: Stage, effects: EffectInfo[]) =>
+  s.name || (effectOf(s, effects)?.name ?? s.effect)

@@ -1,0 +1,360 @@
+/// <reference lib="webworker" />
+/* The engine's worker: holds the WebAssembly engine, keeps the ring full, and
+   fetches pages of audio before they are needed. */
+import './gen/wasm_exec.js'
+import {
+  type FromWorker,
+  HEAD,
+  RING_FRAMES,
+  type Shared,
+  SLOTS,
+  SLOT_VALUES,
+  STAMP,
+  STATE,
+  type ToWorker,
+} from './ring'
+
+declare const Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> }
+
+type Exports = {
+  mem: WebAssembly.Memory
+  room(n: number): number
+  textAt(): number
+  textLength(): number
+  outAt(): number
+  levelsAt(): number
+  document(n: number, fresh: number): number
+  timeline(): void
+  play(): void
+  stop(): void
+  locate(frame: number): void
+  loop(from: number, to: number): void
+  measureAgain(): void
+  render(): number
+  position(): number
+  latency(): number
+  state(): number
+  quiet(): number
+  readLevels(): number
+  layout(): void
+  broken(): void
+  need(frames: number): number
+  move(n: number, value: number): number
+  solo(n: number): number
+  page(index: number, frames: number, channels: number): void
+  draw(n: number): number
+}
+
+type Missing = { hash: string; page: number }
+
+let engine: Exports
+let loaded = false
+let rate = 48000
+let target = 4800 // frames kept ahead of the ears
+let head: Int32Array<SharedArrayBuffer> | null = null
+let ring: Float32Array
+let stamps: Float64Array
+let values: Float32Array
+let slot = 0
+let sinceLevels = 0
+let layoutId = 0
+let layoutText = ''
+let asked = false // somebody wants sound
+let pumping = false
+let wakeUp: (() => void) | null = null
+let busy = 0 // part of real time that rendering takes
+const fetching = new Map<string, Promise<void>>()
+const lost = new Map<string, string>()
+const encoder = new TextEncoder()
+const decoder = new TextDecoder()
+
+const say = (m: FromWorker) => postMessage(m)
+
+function write(text: string): number {
+  const bytes = encoder.encode(text)
+  const at = engine.room(bytes.length)
+  new Uint8Array(engine.mem.buffer, at, bytes.length).set(bytes)
+  return bytes.length
+}
+
+const text = () =>
+  decoder.decode(new Uint8Array(engine.mem.buffer, engine.textAt(), engine.textLength()).slice())
+
+async function start(shared: Shared | null, wasm: string) {
+  const go = new Go()
+  const { instance } = await WebAssembly.instantiateStreaming(fetch(wasm), go.importObject)
+  void go
+    .run(instance)
+    .then(() => say({ say: 'trouble', text: 'The sound engine stopped. Reload the page to start it again.' }))
+  engine = instance.exports as unknown as Exports
+  if (shared) {
+    head = new Int32Array(shared.head)
+    ring = new Float32Array(shared.ring)
+    stamps = new Float64Array(shared.stamps)
+    values = new Float32Array(shared.values)
+  }
+  say({ say: 'ready' })
+}
+
+function document(json: string, fresh: boolean) {
+  rate = (JSON.parse(json) as { sampleRate: number }).sampleRate
+  if (fresh) lost.clear()
+  if (engine.document(write(json), fresh ? 1 : 0) !== 0) {
+    say({ say: 'trouble', text: `The sound engine refused the project: ${text()}` })
+    return
+  }
+  loaded = true
+  engine.timeline()
+  say({ say: 'timeline', json: text() })
+  tellLayout()
+  void fetchAhead()
+}
+
+function tellLayout() {
+  engine.layout()
+  const now = text()
+  if (now === layoutText) return
+  layoutText = now
+  layoutId++
+  say({ say: 'layout', id: layoutId, points: JSON.parse(now) })
+}
+
+/** Fetches what is missing within the next seconds; resolves when it is there. */
+async function fetchAhead(seconds = 8): Promise<void> {
+  if (!loaded || engine.need(seconds * rate) === 0) return
+  const need = JSON.parse(text()) as Missing[]
+  await Promise.all(need.slice(0, 24).map(fetchPage))
+}
+
+function fetchPage(m: Missing): Promise<void> {
+  const key = `${m.hash}/${m.page}`
+  if (lost.has(key)) return Promise.resolve()
+  const running = fetching.get(key)
+  if (running) return running
+  const p = load(m, key).finally(() => fetching.delete(key))
+  fetching.set(key, p)
+  return p
+}
+
+async function load(m: Missing, key: string) {
+  for (let attempt = 0; ; attempt++) {
+    try {
+      const r = await fetch(`/api/audio/${m.hash}/pcm/${m.page}`)
+      if (!r.ok) throw new Error(`the server answered ${r.status}`)
+      const channels = Number(r.headers.get('X-Channels') ?? 1)
+      const bytes = new Uint8Array(await r.arrayBuffer())
+      const at = engine.room(64 + bytes.length)
+      const memory = new Uint8Array(engine.mem.buffer)
+      memory.set(encoder.encode(m.hash), at)
+      memory.set(bytes, at + 64)
+      engine.page(m.page, bytes.length / 4 / channels, channels)
+      return
+    } catch (e) {
+      if (attempt < 3) {
+        await new Promise((r) => setTimeout(r, 200 * 2 ** attempt))
+        continue
+      }
+      lost.set(key, String(e))
+      say({
+        say: 'trouble',
+        text: `A piece of audio cannot be fetched (${String(e)}). Playback waits; press Play to try again.`,
+      })
+      return
+    }
+  }
+}
+
+const queued = () => (Atomics.load(head!, HEAD.write) - Atomics.load(head!, HEAD.read)) | 0
+
+/** One block into the ring; false when pages are missing. */
+function block(): boolean {
+  const position = engine.position()
+  const n = engine.render()
+  if (n === 0) return false
+  const out = new Float32Array(engine.mem.buffer, engine.outAt(), 2 * n)
+  const at = Atomics.load(head!, HEAD.write)
+  const first = (at >>> 0) % RING_FRAMES
+  const whole = Math.min(n, RING_FRAMES - first)
+  ring.set(out.subarray(0, 2 * whole), 2 * first)
+  if (whole < n) ring.set(out.subarray(2 * whole), 0)
+  Atomics.store(head!, HEAD.write, (at + n) | 0)
+  sinceLevels += n
+  if (sinceLevels >= 1024) {
+    sinceLevels = 0
+    stamp((at + n) | 0, position + n)
+  }
+  return true
+}
+
+function stamp(write: number, song: number) {
+  tellLayout()
+  const count = engine.readLevels()
+  slot = (slot + 1) % SLOTS
+  const s = slot * STAMP.size
+  stamps[s + STAMP.write] = NaN
+  values.set(
+    new Float32Array(engine.mem.buffer, engine.levelsAt(), Math.min(count, SLOT_VALUES)),
+    slot * SLOT_VALUES,
+  )
+  stamps[s + STAMP.song] = song
+  stamps[s + STAMP.state] = engine.state()
+  stamps[s + STAMP.layout] = layoutId
+  stamps[s + STAMP.count] = count
+  stamps[s + STAMP.load] = busy
+  stamps[s + STAMP.write] = write
+}
+
+const channel = new MessageChannel()
+let turn: (() => void) | null = null
+channel.port1.onmessage = () => turn?.()
+/** Lets messages in between two batches. */
+const breathe = () =>
+  new Promise<void>((resolve) => {
+    turn = resolve
+    channel.port2.postMessage(0)
+  })
+
+/** Sleeps until the worklet has read on, something was asked, or 20 ms are over. */
+function sleep(): Promise<unknown> {
+  const asked = new Promise<void>((resolve) => (wakeUp = resolve))
+  const wait = (Atomics as unknown as { waitAsync?: typeof Atomics.wait }).waitAsync as unknown as
+    | ((
+        a: Int32Array,
+        i: number,
+        v: number,
+        ms: number,
+      ) => { async: boolean; value: Promise<string> | string })
+    | undefined
+  if (!wait) return Promise.race([asked, new Promise((r) => setTimeout(r, 5))])
+  const w = wait(head!, HEAD.read, Atomics.load(head!, HEAD.read), 20)
+  return Promise.race([asked, w.async ? (w.value as Promise<string>) : Promise.resolve()])
+}
+
+async function pump() {
+  if (pumping || !head || !loaded) return
+  pumping = true
+  let waited = false
+  let broken = ''
+  let checked = 0
+  while (asked) {
+    const begun = performance.now()
+    let made = 0
+    let stuck = false
+    while (queued() < target && made < 2048) {
+      const before = Atomics.load(head, HEAD.write)
+      if (!block()) {
+        stuck = true
+        break
+      }
+      made += (Atomics.load(head, HEAD.write) - before) | 0
+    }
+    if (made > 0) busy = busy * 0.95 + 0.05 * ((performance.now() - begun) / 1000 / (made / rate))
+    if (stuck) {
+      Atomics.store(head, HEAD.running, 0)
+      if (!waited) say({ say: 'waiting', pages: 1 })
+      waited = true
+      stamp(Atomics.load(head, HEAD.write), engine.position())
+      await fetchAhead()
+      if (lost.size > 0) await sleep()
+      continue
+    }
+    if (waited) {
+      waited = false
+      say({ say: 'waiting', pages: 0 })
+    }
+    Atomics.store(
+      head,
+      HEAD.running,
+      queued() >= Math.min(target, 2048) || Atomics.load(head, HEAD.running) ? 1 : 0,
+    )
+    if (++checked % 40 === 0) {
+      void fetchAhead()
+      engine.broken()
+      const now = text()
+      if (now !== broken && (broken = now) !== 'null') say({ say: 'broken', stages: JSON.parse(now) })
+    }
+    if (engine.quiet()) {
+      // nothing sounds and nothing rolls: rest until somebody asks
+      Atomics.store(head, HEAD.running, 0)
+      stamp(Atomics.load(head, HEAD.write), engine.position())
+      asked = false
+      break
+    }
+    await (queued() >= target ? sleep() : breathe())
+  }
+  pumping = false
+}
+
+/** Throws away what is in the ring, so that nothing stale is heard. */
+function drop() {
+  if (!head) return
+  Atomics.store(head, HEAD.read, Atomics.load(head, HEAD.write))
+  Atomics.add(head, HEAD.epoch, 1)
+}
+
+function wake() {
+  asked = true
+  wakeUp?.()
+  void pump()
+}
+
+/** While nothing plays, a stamp shows where the song stands. */
+function show() {
+  if (head && !pumping) stamp(Atomics.load(head, HEAD.write), engine.position())
+}
+
+onmessage = (e: MessageEvent<ToWorker>) => {
+  const m = e.data
+  if (m.do === 'start') {
+    start(m.shared, m.wasm).catch((err) =>
+      say({ say: 'trouble', text: `The sound engine did not start: ${String(err)}` }),
+    )
+    return
+  }
+  if (m.do === 'document') return document(m.json, m.fresh)
+  if (m.do === 'buffer') {
+    target = m.frames
+    return
+  }
+  if (!loaded) return
+  switch (m.do) {
+    case 'play':
+      lost.clear()
+      void fetchAhead(2).then(() => {
+        engine.play()
+        wake()
+      })
+      break
+    case 'stop':
+      engine.stop()
+      drop()
+      wake()
+      break
+    case 'locate':
+      engine.locate(m.frame)
+      void fetchAhead()
+      if (engine.state() === STATE.playing || engine.state() === STATE.waiting) {
+        // play what fades out, not what was queued before it
+        drop()
+        wake()
+      } else show()
+      break
+    case 'loop':
+      engine.loop(m.from, m.to)
+      break
+    case 'measureAgain':
+      engine.measureAgain()
+      break
+    case 'solo':
+      engine.solo(write(JSON.stringify(m.ids)))
+      break
+    case 'move':
+      engine.move(write(`${m.owner}\n${m.name}`), m.value)
+      break
+    case 'draw': {
+      const ok = engine.draw(write(m.stage)) === 0
+      say({ say: 'picture', ticket: m.ticket, json: ok ? text() : '' })
+      break
+    }
+  }
+}

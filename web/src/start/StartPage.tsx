@@ -1,0 +1,130 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { get, post, remove, upload } from '../api/client'
+import type { Summary } from '../api/types'
+import { refused } from '../live/session'
+import { applyTheme, shownTheme } from '../theme/theme'
+import { Notices } from '../topbar/Notices'
+import { NewProjectForm } from './NewProjectForm'
+import { ProjectName } from './ProjectName'
+
+/** All projects: open, make, rename, duplicate, put in the bin and take back. */
+export function StartPage() {
+  const client = useQueryClient()
+  const go = useNavigate()
+  const { data, error } = useQuery({ queryKey: ['projects'], queryFn: () => get<Summary[]>('/api/projects') })
+  const [making, setMaking] = useState(false)
+  const [renaming, setRenaming] = useState('')
+  const again = () => client.invalidateQueries({ queryKey: ['projects'] })
+  const run = (p: Promise<unknown>) => p.then(again, refused)
+  const open = (data ?? []).filter((p) => !p.binned)
+  const binned = (data ?? []).filter((p) => p.binned)
+  return (
+    <main className="mx-auto flex h-full max-w-[860px] flex-col overflow-y-auto px-6 py-10">
+      <div className="mb-6 flex items-end gap-4">
+        <h1 className="text-3xl font-bold">Shoal</h1>
+        <p className="soft pb-1">Effects, routing and prints, decided together.</p>
+        <button
+          className="btn btn-sm btn-ghost ml-auto"
+          onClick={() => applyTheme(shownTheme() === 'day' ? 'night' : 'day')}
+        >
+          Day or night
+        </button>
+      </div>
+      <div className="mb-4 flex gap-2">
+        <button className="btn btn-primary btn-sm" onClick={() => setMaking(!making)} aria-expanded={making}>
+          New project
+        </button>
+        <label className="btn btn-outline btn-sm">
+          Import a bundle
+          <input
+            type="file"
+            accept=".zip"
+            className="sr-only"
+            onChange={(e) => {
+              const f = e.target.files?.[0]
+              e.target.value = ''
+              if (f) void run(upload<Summary>('/api/bundles', f, () => undefined))
+            }}
+          />
+        </label>
+      </div>
+      {making && <NewProjectForm onMade={(p) => void go(`/project/${p.id}`)} />}
+      {error && <p role="alert">{error.message}</p>}
+      <ul className="flex flex-col">
+        {open.map((p) => (
+          <li
+            key={p.id}
+            className="flex items-center gap-3 py-3"
+            style={{ borderTop: '1px solid var(--hair)' }}
+          >
+            {renaming === p.id ? (
+              <ProjectName
+                project={p}
+                onDone={() => {
+                  setRenaming('')
+                  void again()
+                }}
+              />
+            ) : (
+              <Link
+                to={`/project/${p.id}`}
+                className="min-w-0 flex-1 truncate text-[16px] font-semibold hover:underline"
+              >
+                {p.name}
+              </Link>
+            )}
+            <span className="soft figure text-[12px]">
+              changed {new Date(p.changed).toLocaleString()} · revision {p.revision}
+            </span>
+            <button className="btn btn-xs btn-ghost" onClick={() => setRenaming(p.id)}>
+              Rename
+            </button>
+            <button
+              className="btn btn-xs btn-ghost"
+              onClick={() => void run(post(`/api/projects/${p.id}/copies`))}
+            >
+              Duplicate
+            </button>
+            <a className="btn btn-xs btn-ghost" href={`/api/projects/${p.id}/bundle`} download>
+              Export bundle
+            </a>
+            <button
+              className="btn btn-xs btn-ghost"
+              onClick={() => void run(remove(`/api/projects/${p.id}`))}
+            >
+              To the bin
+            </button>
+          </li>
+        ))}
+        {data && open.length === 0 && (
+          <li className="soft py-4">There is no project yet. Make one, or import a bundle.</li>
+        )}
+      </ul>
+      {binned.length > 0 && (
+        <section className="mt-8">
+          <h2 className="soft mb-1 font-bold">In the bin</h2>
+          <ul>
+            {binned.map((p) => (
+              <li
+                key={p.id}
+                className="flex items-center gap-3 py-2"
+                style={{ borderTop: '1px solid var(--hair)' }}
+              >
+                <span className="soft flex-1">{p.name}</span>
+                <button
+                  className="btn btn-xs btn-ghost"
+                  onClick={() => void run(post(`/api/projects/${p.id}/restore`))}
+                >
+                  Take it back
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <Notices />
+    </main>
+  )
+}

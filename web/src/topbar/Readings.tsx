@@ -1,0 +1,121 @@
+import { useRef } from 'react'
+import { TideMeter } from '../controls/TideMeter'
+import { Hold, useHeard } from '../live/meters'
+import { theEngine, useSession } from '../live/session'
+import { STATE } from '../live/ring'
+import { setView, view } from '../live/view'
+import { minutes, position } from '../board/time'
+
+/** Where the song stands: section, bars and minutes of the frame that is heard. */
+export function Place() {
+  const timeline = useSession((s) => s.timeline)
+  const section = useRef<HTMLDivElement>(null)
+  const bars = useRef<HTMLDivElement>(null)
+  const clock = useRef<HTMLDivElement>(null)
+  useHeard((h) => {
+    if (!timeline) return
+    const s = timeline.sections.findLast((x) => x.from <= h.song)
+    section.current!.textContent = s?.name ?? 'Bars'
+    bars.current!.textContent = position(timeline, h.song)
+    clock.current!.textContent = minutes(h.song / timeline.rate)
+    // the engine may stop by itself; the button must not claim otherwise
+    if (h.state === STATE.tripped && view().playing) setView({ playing: false })
+  })
+  return (
+    <>
+      <div className="w-[92px]">
+        <div ref={section} className="soft truncate text-[11px]">
+          Bars
+        </div>
+        <div ref={bars} className="figure text-[16px]" data-testid="bars">
+          1.1.000
+        </div>
+      </div>
+      <div className="w-[76px]">
+        <div className="soft text-[11px]">
+          of {timeline ? minutes(timeline.end / timeline.rate).split('.')[0] : '–'}
+        </div>
+        <div ref={clock} className="figure text-[16px]" data-testid="clock">
+          0:00.00
+        </div>
+      </div>
+    </>
+  )
+}
+
+/** The main output: tide meter, loudness and true peak. */
+export function MainLevel() {
+  const main = useSession((s) => s.project?.channels.find((c) => c.kind === 'main'))
+  const short = useRef<HTMLSpanElement>(null)
+  const whole = useRef<HTMLSpanElement>(null)
+  const peak = useRef<HTMLSpanElement>(null)
+  const hold = useRef(new Hold(1500))
+  const write = (db: number) => (db <= -119 ? '–' : db.toFixed(1).replace('-', '−'))
+  useHeard((h) => {
+    short.current!.textContent = write(h.short)
+    whole.current!.textContent = write(h.integrated)
+    const tp = hold.current.feed(h.truePeak)
+    peak.current!.textContent = write(tp)
+    peak.current!.style.color = tp > 0 ? 'var(--loss)' : ''
+  })
+  if (!main) return null
+  return (
+    <div className="flex items-center gap-3">
+      <div className="w-[130px]">
+        <TideMeter point={`post ${main.id}`} tall />
+        <div className="figure soft relative mt-0.5 h-[11px] text-[9px]" aria-hidden>
+          {[-48, -36, -24, -12, 0].map((db) => (
+            <span
+              key={db}
+              className="absolute -translate-x-1/2"
+              style={{ left: `${((db + 60) / 66) * 100}%` }}
+            >
+              {String(db).replace('-', '−')}
+            </span>
+          ))}
+        </div>
+      </div>
+      <Reading of="LUFS short" figure={short} />
+      <button
+        className="text-left"
+        title="Integrated loudness since it was last started; click to start again"
+        onClick={() => theEngine()?.measureAgain()}
+      >
+        <Reading of="LUFS whole" figure={whole} />
+      </button>
+      <Reading of="dBTP" figure={peak} />
+    </div>
+  )
+}
+
+function Reading({ of, figure }: { of: string; figure: React.RefObject<HTMLSpanElement | null> }) {
+  return (
+    <div className="w-[58px]">
+      <span ref={figure} className="figure block text-[13px]">
+        –
+      </span>
+      <span className="soft block text-[10px] whitespace-nowrap">{of}</span>
+    </div>
+  )
+}
+
+/** How much of the machine's time the sound takes. */
+export function EngineLoad() {
+  const figure = useRef<HTMLSpanElement>(null)
+  const last = useRef(0)
+  useHeard((h) => {
+    if (performance.now() - last.current < 500) return
+    last.current = performance.now()
+    const gaps = theEngine()?.underruns ?? 0
+    figure.current!.textContent = `${Math.round(h.load * 100)} %`
+    figure.current!.title = gaps ? `${gaps} gaps heard since the page was opened` : 'No gaps so far'
+  })
+  return (
+    <div>
+      <div className="soft text-[11px]">Engine</div>
+      <span ref={figure} className="figure text-[13px]" data-testid="load">
+        –
+      </span>
+    </div>
+  )
+}

@@ -1,0 +1,89 @@
+import { Link } from 'react-router'
+import { takeBack, useSession } from '../live/session'
+import * as act from '../live/actions'
+import { setView, useView } from '../live/view'
+import { applyTheme, shownTheme } from '../theme/theme'
+import { Crew } from './Crew'
+import { EngineLoad, MainLevel, Place } from './Readings'
+import { Tempo } from './Tempo'
+
+/** Project and section, transport, position, tempo, main level, engine load, people, undo. */
+export function TopBar() {
+  const project = useSession((s) => s.project)!
+  const connected = useSession((s) => s.connected)
+  const waiting = useSession((s) => s.waiting)
+  const { playing, loop, looping } = useView()
+  return (
+    <header
+      className="flex h-[50px] shrink-0 items-center gap-4 px-3.5"
+      style={{ borderBottom: '1px solid var(--hair)' }}
+    >
+      <Link to="/" className="text-[19px] font-bold" title="All projects">
+        Shoal
+      </Link>
+      <div className="min-w-0">
+        <div className="soft text-[11px]">{connected ? 'Project' : 'Not connected: trying again'}</div>
+        <div className="max-w-[150px] truncate text-[13px] font-bold">{project.name}</div>
+      </div>
+      <button
+        className="btn btn-primary btn-sm w-[64px]"
+        onClick={() => void act.togglePlay()}
+        title="Space"
+        aria-pressed={playing}
+      >
+        {waiting ? 'Waiting' : playing ? 'Stop' : 'Play'}
+      </button>
+      <button
+        className={`btn btn-sm max-w-[150px] truncate font-semibold ${looping ? 'btn-secondary' : 'btn-outline'}`}
+        aria-pressed={looping}
+        onClick={() => (loop ? act.setLoop(loop, !looping) : act.loopSection())}
+        title="Loop the section at the playhead, or the range drawn on the ruler ( L )"
+      >
+        Loop{loop ? ` ${loop.name}` : ''}
+      </button>
+      <Place />
+      <Tempo />
+      <MainLevel />
+      <EngineLoad />
+      <div className="ml-auto flex items-center gap-1.5">
+        <button
+          className="btn btn-xs btn-ghost"
+          onClick={() => void takeBack('undo')}
+          title="Undo your last change (Ctrl Z)"
+        >
+          Undo
+        </button>
+        <button
+          className="btn btn-xs btn-ghost"
+          onClick={() => void takeBack('redo')}
+          title="Redo (Ctrl Shift Z)"
+        >
+          Redo
+        </button>
+        <button
+          className="btn btn-xs btn-ghost"
+          onClick={() => setView({ dialog: { kind: 'logbook' } })}
+          title="Who changed what"
+        >
+          Logbook
+        </button>
+        <button
+          className="btn btn-xs btn-ghost"
+          onClick={() => applyTheme(shownTheme() === 'day' ? 'night' : 'day')}
+          title="Day chart or night chart"
+        >
+          {shownTheme() === 'day' ? 'Night' : 'Day'}
+        </button>
+        <button
+          className="btn btn-xs btn-ghost"
+          onClick={() => setView({ dialog: { kind: 'keys' } })}
+          title="Keys"
+          aria-label="Keys"
+        >
+          ?
+        </button>
+        <Crew />
+      </div>
+    </header>
+  )
+}
