@@ -49,7 +49,7 @@ func (b *Biquad) Run(s *Section, x []float64) {
 	b0, b1, b2, a1, a2 := s.B0, s.B1, s.B2, s.A1, s.A2
 	for i, v := range x {
 		y := b0*v + z1
-		z1 = b1*v - a1*y + z2
+		z1 = (b1*v + z2) - a1*y
 		z2 = b2*v - a2*y
 		x[i] = y
 	}
@@ -62,7 +62,7 @@ func (b *Biquad) RunTo(s, t *Section, from, of int, x []float64) {
 	for i, v := range x {
 		c := s.Toward(*t, float64(from+i)/float64(of))
 		y := c.B0*v + b.z1
-		b.z1 = c.B1*v - c.A1*y + b.z2
+		b.z1 = (c.B1*v + b.z2) - c.A1*y
 		b.z2 = c.B2*v - c.A2*y
 		x[i] = y
 	}
@@ -71,7 +71,7 @@ func (b *Biquad) RunTo(s, t *Section, from, of int, x []float64) {
 // Next filters one sample.
 func (b *Biquad) Next(s *Section, v float64) float64 {
 	y := s.B0*v + b.z1
-	b.z1 = s.B1*v - s.A1*y + b.z2
+	b.z1 = (s.B1*v + b.z2) - s.A1*y
 	b.z2 = s.B2*v - s.A2*y
 	return y
 }

@@ -25,6 +25,22 @@ func (d *DelayLine) Write(x float64) {
 // Read returns the sample written n writes before the newest one.
 func (d *DelayLine) Read(n int) float64 { return d.buf[(d.pos-n)&d.mask] }
 
+// ReadBlock copies samples out: dst[i] is what Read(n-i) gives. n must be at
+// least len(dst)-1.
+func (d *DelayLine) ReadBlock(dst []float64, n int) {
+	at := (d.pos - n) & d.mask
+	c := copy(dst, d.buf[at:])
+	copy(dst[c:], d.buf)
+}
+
+// WriteBlock puts samples in, the first one first.
+func (d *DelayLine) WriteBlock(x []float64) {
+	at := (d.pos + 1) & d.mask
+	c := copy(d.buf[at:], x)
+	copy(d.buf, x[c:])
+	d.pos = (d.pos + len(x)) & d.mask
+}
+
 // ReadAt returns the sample at a fractional delay of at least one frame, by
 // four-point third-order Hermite interpolation.
 func (d *DelayLine) ReadAt(delay float64) float64 {
@@ -74,15 +90,16 @@ func (s *Shift) Frames() int { return len(s.buf) }
 
 // Process replaces each sample by the one that came the delay's length before.
 func (s *Shift) Process(x []float64) {
-	if len(s.buf) == 0 {
-		return
-	}
-	for i, v := range x {
-		x[i] = s.buf[s.pos]
-		s.buf[s.pos] = v
-		if s.pos++; s.pos == len(s.buf) {
+	for len(x) > 0 && len(s.buf) > 0 {
+		n := min(len(x), len(s.buf)-s.pos)
+		ring := s.buf[s.pos : s.pos+n]
+		for i, v := range x[:n] {
+			x[i], ring[i] = ring[i], v
+		}
+		if s.pos += n; s.pos == len(s.buf) {
 			s.pos = 0
 		}
+		x = x[n:]
 	}
 }
 

@@ -71,8 +71,7 @@ func (l *Loudness) Feed(left, right []float64) {
 		a, b := l.scratchL[:n], l.scratchR[:n]
 		copy(a, left)
 		copy(b, right)
-		RunStereo(&l.shelf, &l.sl, &l.sr, a, b)
-		RunStereo(&l.high, &l.hl, &l.hr, a, b)
+		RunStereo2(&l.shelf, &l.high, &l.sl, &l.sr, &l.hl, &l.hr, a, b)
 		for i, v := range a {
 			l.sum += v*v + b[i]*b[i]
 		}

@@ -108,7 +108,7 @@ func Decay(seconds, rate float64) float64 {
 // Flush returns 0 for values so small that they would become denormal, and x
 // otherwise. Neither Go nor WebAssembly flushes denormals in hardware.
 func Flush(x float64) float64 {
-	if x < 1e-30 && x > -1e-30 {
+	if math.Abs(x) < 1e-30 { // one comparison: two would depend on the sign, which no processor can guess
 		return 0
 	}
 	return x

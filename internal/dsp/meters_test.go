@@ -128,6 +128,10 @@ func TestExpAgreesWithTheStandardLibrary(t *testing.T) {
 	require.True(t, math.IsNaN(Exp(math.NaN())))
 	require.InDelta(t, math.Tanh(0.7), Tanh(0.7), 1e-15)
 	require.Equal(t, 0.0, Gain(Off))
+	for x := 1e-6; x < 100; x *= 1.013 {
+		require.InDelta(t, math.Log(x), QuickLog(x), 2e-8)
+		require.InEpsilon(t, x, QuickExp(math.Log(x)), 2e-8)
+	}
 }
 
 func TestShiftTakesOverAcrossLengths(t *testing.T) {

@@ -24,7 +24,7 @@ const peakChunk = 32
 // with the given number of taps per phase.
 func NewTruePeak(factor, taps int) *TruePeak {
 	t := &TruePeak{hist: make([]float64, taps-1+peakChunk)}
-	for p := 0; p < factor; p++ {
+	for p := 1; p < factor; p++ { // phase 0 is the samples themselves
 		c := make([]float64, taps)
 		sum, reach := 0.0, 0.0
 		for i := range c {
@@ -69,19 +69,23 @@ func (t *TruePeak) Feed(x []float64) {
 func (t *TruePeak) interpolate(w []float64, n int) {
 	for _, c := range t.phases {
 		for i := range n {
-			s := 0.0
-			for k, v := range w[i : i+len(c)] {
-				s += c[k] * v
+			x := w[i : i+len(c)]
+			var s0, s1, s2 float64 // three sums that do not wait for each other
+			k := 0
+			for ; k+3 <= len(x) && k+3 <= len(c); k += 3 {
+				s0 += c[k] * x[k]
+				s1 += c[k+1] * x[k+1]
+				s2 += c[k+2] * x[k+2]
 			}
-			if s < 0 {
-				s = -s
+			for ; k < len(x); k++ {
+				s0 += c[k] * x[k]
 			}
-			if s > t.peak {
+			if s := math.Abs(s0 + s1 + s2); s > t.peak {
 				t.peak = s
 			}
 		}
 	}
-	for _, v := range w[len(w)-n:] { // phase 0 lags by half the window: count the samples themselves now
+	for _, v := range w[len(w)-n:] { // interpolation lags by half the window: count the samples themselves now
 		t.peak = max(t.peak, math.Abs(v))
 	}
 }

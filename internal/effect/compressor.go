@@ -63,6 +63,7 @@ func (c *comp) Process(s *Span) {
 	}
 	rms := s.Values[6].At(0) != 0
 	makeup := &s.Values[5]
+	rest := dsp.QuickExp(makeup.Now * (math.Ln10 / 20)) // the gain while nothing is reduced
 	for from := 0; from < len(s.L); {
 		to, _ := s.piece(from)
 		c.look(s, from)
@@ -83,14 +84,17 @@ func (c *comp) Process(s *Span) {
 			}
 			want := 0.0
 			if a > floor {
-				want = computeReduction(math.Log(a)*(20/math.Ln10), c.thr, c.slop, c.knee)
+				want = computeReduction(dsp.QuickLog(a)*(20/math.Ln10), c.thr, c.slop, c.knee)
 			}
+			k := c.release
 			if want > red {
-				red = want + (red-want)*c.attack
-			} else {
-				red = want + (red-want)*c.release
+				k = c.attack
 			}
-			g := dsp.Exp((makeup.At(i) - red) * (math.Ln10 / 20))
+			red = want + (red-want)*k
+			g := rest
+			if red > 1e-7 || makeup.Track != nil {
+				g = dsp.QuickExp((makeup.At(i) - red) * (math.Ln10 / 20))
+			}
 			s.L[i] *= g
 			s.R[i] *= g
 		}
@@ -99,9 +103,16 @@ func (c *comp) Process(s *Span) {
 		c.most = max(c.most, red)
 		from = to
 	}
+	top := c.out
 	for i, l := range s.L {
-		c.out = max(c.out, math.Abs(l), math.Abs(s.R[i]))
+		if l = math.Abs(l); l > top {
+			top = l
+		}
+		if r := math.Abs(s.R[i]); r > top {
+			top = r
+		}
 	}
+	c.out = top
 }
 
 // look takes the parameters at a frame; factors are computed only when they moved.

@@ -89,6 +89,8 @@ type echo struct {
 	highHz     float64
 	lowL, lowR dsp.Biquad
 	hiL, hiR   dsp.Biquad
+	bl, br     [Grid]float64
+	wl, wr     [Grid]float64
 }
 
 func newEcho(rate float64) *echo {
@@ -138,7 +140,58 @@ func (e *echo) look(s *Span, i int) {
 	e.fresh = false
 }
 
+// still runs a piece while the time stands still: whole stretches are read,
+// filtered and written at once.
+func (e *echo) still(s *Span, from, to int) {
+	n := to - from
+	l, r := e.bl[:n], e.br[:n]
+	e.l.ReadBlock(l, int(e.frames)-1)
+	e.r.ReadBlock(r, int(e.frames)-1)
+	switch {
+	case e.lowHz > 20 && e.highHz < 20000:
+		dsp.RunStereo2(&e.low, &e.high, &e.lowL, &e.lowR, &e.hiL, &e.hiR, l, r)
+	case e.lowHz > 20:
+		dsp.RunStereo(&e.low, &e.lowL, &e.lowR, l, r)
+	case e.highHz < 20000:
+		dsp.RunStereo(&e.high, &e.hiL, &e.hiR, l, r)
+	}
+	route := int(s.Values[4].At(from))
+	feedback, width := &s.Values[3], &s.Values[7]
+	fb := feedback.Now * 0.01
+	xs, ys := s.L[from:to], s.R[from:to]
+	for i, x := range xs {
+		y := ys[i]
+		if feedback.Track != nil {
+			fb = feedback.Track[from+i] * 0.01
+		}
+		switch route {
+		case 1:
+			x, y = x+fb*bounded(r[i]), y+fb*bounded(l[i])
+		case 2:
+			x, y = (x+y)*0.5+fb*bounded(r[i]), bounded(l[i])
+		default:
+			x, y = x+fb*bounded(l[i]), y+fb*bounded(r[i])
+		}
+		e.wl[i], e.wr[i] = dsp.Flush(x), dsp.Flush(y)
+	}
+	e.l.WriteBlock(e.wl[:n])
+	e.r.WriteBlock(e.wr[:n])
+	if width.Track == nil && width.Now == 100 {
+		copy(xs, l)
+		copy(ys, r)
+		return
+	}
+	for i := range xs {
+		m, d := (l[i]+r[i])*0.5, (l[i]-r[i])*0.5*(width.At(from+i)*0.01)
+		xs[i], ys[i] = m+d, m-d
+	}
+}
+
 func (e *echo) run(s *Span, from, to int) {
+	if e.fade == 0 && e.next == e.frames && int(e.frames) >= to-from {
+		e.still(s, from, to)
+		return
+	}
 	route := int(s.Values[4].At(from))
 	width := &s.Values[7]
 	feedback := &s.Values[3]
@@ -194,13 +247,17 @@ func (e *echo) run(s *Span, from, to int) {
 // bounded passes what is below full scale untouched and bends the rest
 // towards twice full scale.
 func bounded(x float64) float64 {
-	switch {
-	case x > 1:
-		return 1 + dsp.Tanh(x-1)
-	case x < -1:
-		return -1 + dsp.Tanh(x+1)
+	if math.Abs(x) <= 1 {
+		return x
 	}
-	return x
+	return bend(x)
+}
+
+func bend(x float64) float64 {
+	if x > 0 {
+		return 1 + dsp.Tanh(x-1)
+	}
+	return -1 + dsp.Tanh(x+1)
 }
 
 func (e *echo) Reset() {

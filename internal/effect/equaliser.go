@@ -105,6 +105,7 @@ type eqBand struct {
 	l, r        [4]dsp.Biquad
 	heard       dsp.Glide // 0 to 1
 	initialised bool
+	flat        bool // it changes nothing, and its state is empty
 }
 
 type eq struct {
@@ -133,15 +134,7 @@ func (e *eq) Process(s *Span) {
 		e.settled = false
 	}
 	if e.settled {
-		for b := range e.bands {
-			if band := &e.bands[b]; band.now.on {
-				for i := 0; i < band.n; i++ {
-					dsp.RunStereo(&band.to[i], &band.l[i], &band.r[i], s.L, s.R)
-					band.l[i].Flush()
-					band.r[i].Flush()
-				}
-			}
-		}
+		e.runSettled(s)
 		return
 	}
 	for from := 0; from < len(s.L); {
@@ -167,9 +160,43 @@ func (e *eq) Process(s *Span) {
 			e.settled = false
 		}
 	}
+	for b := range e.bands {
+		band := &e.bands[b]
+		band.flat = e.settled && band.n == 1 && band.to[0] == dsp.Through && band.l[0] == dsp.Biquad{} && band.r[0] == dsp.Biquad{}
+	}
 	for i := range s.Values { // a hand that stopped between grid points is not settled yet
 		if s.Values[i].At(len(s.L)-1) != e.values[i] {
 			e.settled = false
+		}
+	}
+}
+
+// runSettled runs all working sections, two at a time.
+func (e *eq) runSettled(s *Span) {
+	var one *dsp.Section
+	var l, r *dsp.Biquad
+	for b := range e.bands {
+		band := &e.bands[b]
+		if !band.now.on || band.flat {
+			continue
+		}
+		for i := 0; i < band.n; i++ {
+			if one == nil {
+				one, l, r = &band.to[i], &band.l[i], &band.r[i]
+				continue
+			}
+			dsp.RunStereo2(one, &band.to[i], l, r, &band.l[i], &band.r[i], s.L, s.R)
+			one = nil
+		}
+	}
+	if one != nil {
+		dsp.RunStereo(one, l, r, s.L, s.R)
+	}
+	for b := range e.bands {
+		band := &e.bands[b]
+		for i := 0; i < band.n; i++ {
+			band.l[i].Flush()
+			band.r[i].Flush()
 		}
 	}
 }

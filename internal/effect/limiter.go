@@ -45,6 +45,8 @@ type limit struct {
 	boxSum         float64
 	held           float64
 	in, out, least float64
+	calm           int  // frames since something passed the ceiling
+	asleep         bool // every gain is 1 and stays so while nothing does
 	gain           [MaxFrames]float64
 }
 
@@ -71,6 +73,7 @@ func (l *limit) Reset() {
 	}
 	l.boxSum, l.boxAt, l.held = float64(len(l.box)), 0, 1
 	l.in, l.out, l.least = 0, 0, 1
+	l.calm, l.asleep = 0, false
 }
 
 // Prepare sizes the processor for its structural parameters, off the render path.
@@ -85,6 +88,11 @@ func (l *limit) Process(s *Span) {
 	release := dsp.Decay(s.Values[2].At(0)/1000, l.rate)
 	k, c := dsp.Gain(in.Now), dsp.Gain(ceiling.Now)
 	moving := in.Track != nil || ceiling.Track != nil
+	if !moving && l.asleep {
+		if l.rest(s, k, c) {
+			return
+		}
+	}
 	n := float64(len(l.box))
 	for i := range s.L {
 		if moving {
@@ -97,7 +105,9 @@ func (l *limit) Process(s *Span) {
 		}
 		need := 1.0
 		if p > c {
-			need = c / p
+			need, l.calm = c/p, 0
+		} else {
+			l.calm++
 		}
 		need = l.minimum.next(need)
 		if need < l.held {
@@ -120,6 +130,15 @@ func (l *limit) Process(s *Span) {
 	}
 	l.delayL.Process(s.L)
 	l.delayR.Process(s.R)
+	if l.calm > 2*l.ahead+2 && l.held > 1-1e-9 { // nothing to do until the next peak: from here on every gain is 1
+		l.asleep = true
+		l.held = 1
+		l.minimum.clear()
+		for i := range l.box {
+			l.box[i] = 1
+		}
+		l.boxSum, l.boxAt = float64(len(l.box)), 0
+	}
 	for i := range s.L {
 		g := l.gain[i]
 		s.L[i] *= g
@@ -127,6 +146,35 @@ func (l *limit) Process(s *Span) {
 		l.out = max(l.out, math.Abs(s.L[i]), math.Abs(s.R[i]))
 		l.least = min(l.least, g)
 	}
+}
+
+// rest delays a span in which nothing passes the ceiling; if something does,
+// it wakes the limiter and changes nothing.
+func (l *limit) rest(s *Span, k, c float64) bool {
+	peak := 0.0
+	for i, x := range s.L {
+		if x = math.Abs(x); x > peak {
+			peak = x
+		}
+		if y := math.Abs(s.R[i]); y > peak {
+			peak = y
+		}
+	}
+	if peak*k > c {
+		l.asleep = false
+		return false
+	}
+	l.in = max(l.in, peak*k)
+	if k != 1 {
+		for i := range s.L {
+			s.L[i] *= k
+			s.R[i] *= k
+		}
+	}
+	l.delayL.Process(s.L)
+	l.delayR.Process(s.R)
+	l.out = max(l.out, peak*k)
+	return true
 }
 
 // Report gives peak in, peak out and the deepest reduction since the last report, in dB.
@@ -140,13 +188,14 @@ func (l *limit) CopyFrom(o Processor) {
 	p := o.(*limit)
 	l.delayL.CopyFrom(p.delayL)
 	l.delayR.CopyFrom(p.delayR)
-	l.held = p.held
+	l.held, l.calm, l.asleep = p.held, p.calm, p.asleep
 	if l.ahead == p.ahead {
 		copy(l.box, p.box)
 		l.boxAt, l.boxSum = p.boxAt, p.boxSum
 		l.minimum.copyFrom(&p.minimum)
 		return
 	}
+	l.calm, l.asleep = 0, false
 	g := p.boxSum / float64(len(p.box))
 	for i := range l.box {
 		l.box[i] = g

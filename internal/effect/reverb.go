@@ -88,14 +88,21 @@ type allpass struct {
 	pos int
 }
 
-func (a *allpass) next(x, g float64) float64 {
-	d := a.buf[a.pos]
-	v := x - g*d
-	a.buf[a.pos] = dsp.Flush(v)
-	if a.pos++; a.pos == len(a.buf) {
-		a.pos = 0
+func (a *allpass) run(x []float64, g float64) {
+	for len(x) > 0 {
+		n := min(len(x), len(a.buf)-a.pos)
+		ring := a.buf[a.pos : a.pos+n]
+		for i, u := range x[:n] {
+			d := ring[i]
+			v := u - g*d
+			ring[i] = dsp.Flush(v)
+			x[i] = d + g*v
+		}
+		if a.pos += n; a.pos == len(a.buf) {
+			a.pos = 0
+		}
+		x = x[n:]
 	}
-	return d + g*v
 }
 
 func newSpace(rate float64) *space {
@@ -265,26 +272,18 @@ func (s *space) run(p *Span, from, to int) {
 	diffusion := p.Values[3].At(from) / 100 * 0.7
 	early, width := &p.Values[4], &p.Values[12]
 	for i := 0; i < n; i++ {
-		s.pre[0].Write(dsp.Flush(p.L[from+i]))
-		s.pre[1].Write(dsp.Flush(p.R[from+i]))
-		s.inL[i], s.inR[i] = s.pre[0].Read(s.preFrames), s.pre[1].Read(s.preFrames)
-		el, er, g := 0.0, 0.0, 0.5
-		for k := range s.early[0] {
-			el += g * s.pre[0].Read(s.early[0][k])
-			er += g * s.pre[1].Read(s.early[1][k])
-			g *= -0.87
-		}
-		e := dsp.Gain(early.At(from + i))
-		s.outL[i], s.outR[i] = e*(el+0.35*er), e*(er+0.35*el)
+		s.inL[i], s.inR[i] = dsp.Flush(p.L[from+i]), dsp.Flush(p.R[from+i])
 	}
 	inL, inR := s.inL[:n], s.inR[:n]
-	dsp.RunStereo(&s.cutLow, &s.cl, &s.cr, inL, inR)
-	dsp.RunStereo(&s.cutHigh, &s.hl, &s.hr, inL, inR)
+	s.pre[0].WriteBlock(inL)
+	s.pre[1].WriteBlock(inR)
+	s.reflect(n, early, from)
+	s.pre[0].ReadBlock(inL, s.preFrames+n-1)
+	s.pre[1].ReadBlock(inR, s.preFrames+n-1)
+	dsp.RunStereo2(&s.cutLow, &s.cutHigh, &s.cl, &s.cr, &s.hl, &s.hr, inL, inR)
 	for k := range s.diff[0] {
-		for i := range inL {
-			inL[i] = s.diff[0][k].next(inL[i], diffusion)
-			inR[i] = s.diff[1][k].next(inR[i], diffusion)
-		}
+		s.diff[0][k].run(inL, diffusion)
+		s.diff[1][k].run(inR, diffusion)
 	}
 	s.read(n)
 	for i := 0; i < n; i++ {
@@ -305,13 +304,39 @@ func (s *space) run(p *Span, from, to int) {
 	}
 }
 
+// reflect makes the early reflections of the piece just written to the pre-delay.
+func (s *space) reflect(n int, early *Value, from int) {
+	var el, er, t [Grid]float64
+	g := 0.5
+	for k := range s.early[0] {
+		s.pre[0].ReadBlock(t[:n], s.early[0][k]+n-1)
+		for i, v := range t {
+			el[i] += g * v
+		}
+		s.pre[1].ReadBlock(t[:n], s.early[1][k]+n-1)
+		for i, v := range t {
+			er[i] += g * v
+		}
+		g *= -0.87
+	}
+	e := dsp.Gain(early.Now)
+	for i := range n {
+		if early.Track != nil {
+			e = dsp.Gain(early.Track[from+i])
+		}
+		s.outL[i], s.outR[i] = e*(el[i]+0.35*er[i]), e*(er[i]+0.35*el[i])
+	}
+}
+
 // read takes n frames out of every line and absorbs.
 func (s *space) read(n int) {
 	for k := range s.line {
 		x, buf, pos := s.x[k][:n], s.line[k], s.pos[k]
 		c := copy(x, buf[pos:])
 		copy(x[c:], buf)
-		s.state[k].Run(&s.absorb[k], x)
+	}
+	for k := 0; k < reverbLines; k += 2 {
+		dsp.RunTwo(&s.absorb[k], &s.absorb[k+1], &s.state[k], &s.state[k+1], s.x[k][:n], s.x[k+1][:n])
 	}
 }
 
@@ -323,8 +348,8 @@ func (s *space) mix(n int) {
 				continue
 			}
 			a, b := &s.x[k], &s.x[k+step]
-			for i := 0; i < n; i++ {
-				u, v := a[i], b[i]
+			for i, u := range a { // the whole row: what lies beyond n is never used
+				v := b[i]
 				a[i], b[i] = u+v, u-v
 			}
 		}
@@ -354,11 +379,13 @@ func (s *space) write(n int) {
 		if k&4 != 0 {
 			g = -g
 		}
-		for i := 0; i < n; i++ {
-			buf[pos] = dsp.Flush(x[i] + g*in[i])
-			if pos++; pos == len(buf) {
-				pos = 0
-			}
+		for i, v := range x {
+			x[i] = dsp.Flush(v + g*in[i])
+		}
+		c := copy(buf[pos:], x[:n])
+		copy(buf, x[c:n])
+		if pos += n; pos >= len(buf) {
+			pos -= len(buf)
 		}
 		s.pos[k] = pos
 	}

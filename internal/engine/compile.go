@@ -192,7 +192,7 @@ func (c *compiler) channelInput(ch *project.Channel) {
 	}
 }
 
-func (c *compiler) meter(p Point, buf pair, reporting *stageStep) step {
+func (c *compiler) meter(p Point, buf pair, reporting *stageStep) *meter {
 	m := &meter{buf: buf}
 	p.Report = -1
 	if reporting != nil && reporting.reporter != nil {
@@ -341,7 +341,8 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 				steps = append(steps, &delayStep{id: "key of " + s.ID, buf: t.keyBuf, shift: newShift2(wait)})
 			}
 		}
-		return append(steps, t, c.meter(Point{Kind: "after", Owner: s.ID}, buf, t))
+		t.meter = c.meter(Point{Kind: "after", Owner: s.ID}, buf, t) // the stage measures as it goes
+		return append(steps, t)
 	}
 	return n
 }

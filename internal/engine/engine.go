@@ -426,8 +426,8 @@ func (e *Engine) Levels(dst []float32) int {
 		if k+2 > len(dst) {
 			return k
 		}
-		dst[k], dst[k+1] = bound(dsp.Decibels(m.l)), bound(dsp.Decibels(m.r))
-		m.l, m.r = 0, 0
+		l, r := m.db()
+		dst[k], dst[k+1] = bound(l), bound(r)
 		k += 2
 	}
 	for _, s := range p.reports {

@@ -1,6 +1,8 @@
 package engine
 
 import (
+	"math"
+
 	"shoal/internal/dsp"
 	"shoal/internal/project"
 )
@@ -48,28 +50,34 @@ type Point struct {
 // meter measures the peak of a signal since it was last read.
 type meter struct {
 	buf  pair
-	l, r float64
+	l, r uint64 // bit patterns, see scan
 }
 
-func (m *meter) run(_ *cursor, n int) {
-	l, r := m.l, m.r
-	right := m.buf.r[:n]
-	for i, v := range m.buf.l[:n] {
-		if v < 0 {
-			v = -v
-		}
-		if v > l {
-			l = v
-		}
-		w := right[i]
-		if w < 0 {
-			w = -w
-		}
-		if w > r {
-			r = w
-		}
+func (m *meter) run(_ *cursor, n int) { m.take(scan(m.buf.l[:n], m.buf.r[:n])) }
+
+func (m *meter) take(l, r uint64) { m.l, m.r = max(m.l, l), max(m.r, r) }
+
+// db reads the peaks in dB and starts anew.
+func (m *meter) db() (l, r float64) {
+	l, r = dsp.Decibels(math.Float64frombits(m.l)), dsp.Decibels(math.Float64frombits(m.r))
+	m.l, m.r = 0, 0
+	return l, r
+}
+
+// infinite is the bit pattern from which on a magnitude is no number.
+const infinite = 0x7ff << 52
+
+// scan returns the largest magnitudes as bit patterns: without their sign, these
+// are ordered as the numbers are, and NaN and Inf stand above all, so that one
+// cheap pass serves the meter and finds what is no number.
+func scan(l, r []float64) (ml, mr uint64) {
+	r = r[:len(l)]
+	for i, v := range l {
+		a := math.Float64bits(v) &^ (1 << 63)
+		b := math.Float64bits(r[i]) &^ (1 << 63)
+		ml, mr = max(ml, a), max(mr, b)
 	}
-	m.l, m.r = l, r
+	return ml, mr
 }
 
 // check returns the pages needed for the next n frames that are absent.

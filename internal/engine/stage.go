@@ -25,8 +25,9 @@ type stageStep struct {
 	dryBuf   pair
 	span     effect.Span
 	report   []float64
-	idle     bool // fully bypassed: nothing is computed
-	broken   bool // it made something that is no number
+	meter    *meter // of its output
+	idle     bool   // fully bypassed: nothing is computed
+	broken   bool   // it made something that is no number
 	reporter effect.Reporter
 }
 
@@ -46,34 +47,35 @@ func (s *stageStep) run(c *cursor, n int) {
 		s.idle = false
 	}
 	full := !s.add && mix.Track == nil && mix.Now == 100 && !s.heard.Moving() && !off && s.actsOn == "both"
-	if full && s.dry.l.Frames() == 0 {
+	if full && s.dry.l.Frames() == 0 && !s.broken {
 		s.process(c, l, r, n)
-		s.guard(l, r)
+		if s.finite(l, r) {
+			return
+		}
+		clear(l)
+		clear(r)
 		return
 	}
 	dl, dr := s.dryBuf.l[:n], s.dryBuf.r[:n]
 	copy(dl, l)
 	copy(dr, r)
 	s.dry.process(s.dryBuf, n)
-	if off || s.broken {
-		copy(l, dl)
-		copy(r, dr)
-		return
+	if !off && !s.broken {
+		s.divide(l, r)
+		s.process(c, l, r, n)
+		if full && s.finite(l, r) {
+			return
+		}
+		if !s.broken {
+			s.unite(l, r, dl, dr)
+			// the wet signal stands in buf, the dry one in dryBuf: mix there and bring it back
+			mixIn(s.dryBuf, pair{l, r}, n, &mix, s.add, &s.heard)
+		}
 	}
-	s.divide(l, r)
-	s.process(c, l, r, n)
-	s.guard(l, r)
-	if s.broken {
-		copy(l, dl)
-		copy(r, dr)
-		return
+	if !s.finite(dl, dr) {
+		clear(dl)
+		clear(dr)
 	}
-	if full {
-		return
-	}
-	s.unite(l, r, dl, dr)
-	// the wet signal stands in buf, the dry one in dryBuf: mix in dryBuf and bring back
-	mixIn(s.dryBuf, pair{l, r}, n, &mix, s.add, &s.heard)
 	copy(l, dl)
 	copy(r, dr)
 }
@@ -145,20 +147,18 @@ func (s *stageStep) unite(l, r, dl, dr []float64) {
 	}
 }
 
-// guard silences a stage whose output is not finite, so that the rest plays on.
-func (s *stageStep) guard(l, r []float64) {
-	t := 0.0
-	for i, x := range l {
-		t += x * 0
-		t += r[i] * 0
+// finite measures the output. A stage that makes something that is no number is
+// silenced, so that the rest plays on.
+func (s *stageStep) finite(l, r []float64) bool {
+	a, b := scan(l, r)
+	if a >= infinite || b >= infinite {
+		s.broken = true
+		s.proc.Reset()
+		s.dry.clear()
+		return false
 	}
-	if t == 0 {
-		return
-	}
-	s.broken = true
-	s.proc.Reset()
-	clear(l)
-	clear(r)
+	s.meter.take(a, b)
+	return true
 }
 
 func (s *stageStep) key() string { return "stage " + s.id + " " + s.kind.ID }

@@ -1,0 +1,93 @@
+package engine
+
+import (
+	"fmt"
+	"testing"
+
+	"shoal/internal/project"
+)
+
+// perFrame reports what a frame of the whole costs.
+func perFrame(b *testing.B, e *Engine) {
+	frames := 0
+	b.ReportAllocs()
+	for b.Loop() {
+		frames += e.Render(Block)
+	}
+	ns := float64(b.Elapsed().Nanoseconds()) / float64(frames)
+	b.ReportMetric(ns, "ns/frame")
+	b.ReportMetric(1e9/rate/ns, "x-realtime")
+}
+
+func benchSong() *song { return &song{doc: project.New("Bench", rate, 120, 4, 4), lib: NewLibrary(0)} }
+
+func (s *song) playing(b *testing.B) *Engine {
+	e, err := New(s.doc, s.lib)
+	if err != nil {
+		b.Fatal(err)
+	}
+	e.Loop(0, 40000)
+	e.Play()
+	return e
+}
+
+// The chain that the aim of 90 ns a frame is set for.
+func BenchmarkChain(b *testing.B) {
+	s := benchSong()
+	a := s.track("a", noise(50000, 1))
+	a.Chain.Nodes = []*project.Node{
+		stage("equaliser", map[string]float64{"on1": 1, "shape1": 0, "gain1": 2, "gain2": 3, "gain3": -4, "gain4": 2, "on5": 0, "on7": 0}),
+		stage("compressor", nil), stage("delay", nil), stage("limiter", nil)}
+	perFrame(b, s.playing(b))
+}
+
+func BenchmarkEmptyTrack(b *testing.B) {
+	s := benchSong()
+	s.track("a", noise(50000, 1))
+	perFrame(b, s.playing(b))
+}
+
+// 24 tracks of 6 stages and 4 returns.
+func BenchmarkSession(b *testing.B) {
+	perFrame(b, session(24).playing(b))
+}
+
+func session(tracks int) *song {
+	s := benchSong()
+	var returns []*project.Channel
+	for i := range 4 {
+		r := s.ret(fmt.Sprint("return ", i))
+		r.Chain.Nodes = []*project.Node{stage("reverb", nil), stage("equaliser", map[string]float64{"gain3": -3, "gain5": 2})}
+		returns = append(returns, r)
+	}
+	for i := range tracks {
+		a := s.track(fmt.Sprint("track ", i), noise(50000, uint64(i)))
+		a.Chain.Nodes = []*project.Node{
+			stage("trim", map[string]float64{"gain": -20}), stage("equaliser", map[string]float64{"on1": 1, "gain3": -3, "gain5": 2}), stage("compressor", nil),
+			stage("equaliser", map[string]float64{"gain4": 2}), stage("delay", nil), stage("limiter", nil)}
+		a.Sends = []*project.Send{{ID: project.NewID(), To: returns[i%4].ID, Level: -10}}
+	}
+	return s
+}
+
+func BenchmarkTracks(b *testing.B) {
+	for _, n := range []int{8, 16, 32, 64, 128} {
+		b.Run(fmt.Sprint(n), func(b *testing.B) { perFrame(b, session(n).playing(b)) })
+	}
+}
+
+// The cost of a block must not grow with the points of a line.
+func BenchmarkAutomation(b *testing.B) {
+	for _, n := range []int{10, 1000, 100000} {
+		b.Run(fmt.Sprint(n), func(b *testing.B) {
+			s := benchSong()
+			a := s.track("a", noise(50000, 1))
+			l := &project.Line{Owner: a.ID, Name: "fader"}
+			for i := range n {
+				l.Points = append(l.Points, project.Point{Tick: int64(i * 40), Value: -float64(i % 7), Shape: project.Ramp})
+			}
+			s.doc.Lines = []*project.Line{l}
+			perFrame(b, s.playing(b))
+		})
+	}
+}
