@@ -84,11 +84,13 @@ type space struct {
 }
 
 type allpass struct {
-	buf []float64
-	pos int
+	buf  []float64
+	pos  int
+	gain float64
 }
 
-func (a *allpass) run(x []float64, g float64) {
+func (a *allpass) run(x []float64) {
+	g := a.gain
 	for len(x) > 0 {
 		n := min(len(x), len(a.buf)-a.pos)
 		ring := a.buf[a.pos : a.pos+n]
@@ -163,6 +165,7 @@ func (s *space) CopyFrom(o Processor) {
 		s.pre[side].CopyFrom(p.pre[side])
 		for i := range s.diff[side] {
 			copyRing(s.diff[side][i].buf, &s.diff[side][i].pos, p.diff[side][i].buf, p.diff[side][i].pos)
+			s.diff[side][i].gain = p.diff[side][i].gain
 		}
 	}
 	for i := range s.line {
@@ -213,6 +216,14 @@ func (s *space) look(p *Span, i int) {
 		}
 		for n := range s.absorb {
 			s.absorb[n] = absorption(float64(s.length[n]), v[:], s.rate)
+		}
+		// a diffuser must not ring longer than a third of the shortest decay
+		shortest := v[0] * min(1, v[5], v[7]) / 3
+		for side := range s.diff {
+			for n := range s.diff[side] {
+				d := &s.diff[side][n]
+				d.gain = min(v[3]/100*0.7, dsp.Exp(-3*math.Ln10*float64(len(d.buf))/s.rate/shortest))
+			}
 		}
 		s.last = v
 	}
@@ -269,7 +280,6 @@ func shelf1(edge, db float64, high bool, rate float64) dsp.Section {
 
 func (s *space) run(p *Span, from, to int) {
 	n := to - from
-	diffusion := p.Values[3].At(from) / 100 * 0.7
 	early, width := &p.Values[4], &p.Values[12]
 	for i := 0; i < n; i++ {
 		s.inL[i], s.inR[i] = dsp.Flush(p.L[from+i]), dsp.Flush(p.R[from+i])
@@ -282,8 +292,8 @@ func (s *space) run(p *Span, from, to int) {
 	s.pre[1].ReadBlock(inR, s.preFrames+n-1)
 	dsp.RunStereo2(&s.cutLow, &s.cutHigh, &s.cl, &s.cr, &s.hl, &s.hr, inL, inR)
 	for k := range s.diff[0] {
-		s.diff[0][k].run(inL, diffusion)
-		s.diff[1][k].run(inR, diffusion)
+		s.diff[0][k].run(inL)
+		s.diff[1][k].run(inR)
 	}
 	s.read(n)
 	for i := 0; i < n; i++ {
