@@ -51,3 +51,46 @@ bin/shoal: build/site $(GOFILES)
 clean:
 	rm -rf bin build web/dist web/public/engine.wasm web/src/live/gen web/src/api/schema.d.ts
 	find $(SITE) -mindepth 1 -not -name README -delete
+
+# Tests: the whole thing, in the order in which failures are cheapest.
+test: lint test-go test-web test-e2e
+
+lint: generate build/site
+	@test -z "$$(gofmt -l cmd internal)" || { gofmt -l cmd internal; echo 'gofmt these files'; exit 1; }
+	$(GO) vet ./...
+	GOOS=js GOARCH=wasm $(GO) vet ./cmd/engine
+	$(TOOL) staticcheck ./...
+	cd web && npm run --silent check && npm run --silent lint
+
+test-go: build/site
+	$(TOOL) gotestsum --format pkgname -- ./...
+	$(TOOL) gotestsum --format pkgname -- -race -short ./internal/server ./internal/store ./internal/printing ./internal/audiofile ./internal/bundle
+
+test-web: generate
+	cd web && npm test --silent
+
+e2e/node_modules/.done: e2e/package.json e2e/package-lock.json
+	cd e2e && PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --no-audit --no-fund
+	touch $@
+
+chromium:
+	@test -x /usr/bin/chromium || { apt-get update && apt-get install -y --no-install-recommends chromium; }
+
+test-e2e: bin/shoal e2e/node_modules/.done chromium
+	cd e2e && npx playwright test --project=journeys
+
+# Timings are for people to read, never for tests to judge.
+bench: build/site
+	$(GO) test -run '^$$' -bench . -benchtime 1s ./internal/effect ./internal/engine ./internal/project
+	$(MAKE) bench-browser
+
+.PHONY: bench-browser
+bench-browser: bin/shoal e2e/node_modules/.done chromium
+	cd e2e && npx playwright test --project=bench
+
+screenshots: bin/shoal e2e/node_modules/.done chromium
+	cd e2e && npx playwright test --project=screenshots
+
+# What docs hold of the code is made from the code.
+docs: bin/shoal
+	bin/shoal schema > docs/project.schema.json

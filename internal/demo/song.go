@@ -25,8 +25,6 @@ var song = []part{
 	{"High Water", 50, 18, [][5]float64{fMajor, cAdd, gMinor, dMinor, fMajor, cAdd, bFlat, bFlat}},
 }
 
-const songBars = 68
-
 func chordAt(b int) [5]float64 {
 	for i := len(song) - 1; i >= 0; i-- {
 		if b >= song[i].first {

@@ -25,7 +25,6 @@ type compiler struct {
 	where  map[string]pair     // the buffer in which a tap's signal stands then
 	taps   map[string][]*tapTo // who listens, by tap name
 	feeds  map[string][]feed   // what flows into a channel
-	metric []meterAt
 	err    error
 }
 
@@ -38,12 +37,6 @@ type feed struct {
 	from *gnode
 	buf  pair
 	name string
-}
-
-type meterAt struct {
-	point Point
-	buf   pair
-	stage *stageStep
 }
 
 // capture names what a plan gives out: the main output, or a channel after

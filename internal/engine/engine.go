@@ -50,11 +50,10 @@ type Engine struct {
 	tripped bool
 	missing []Missing
 
-	L, R    []float64 // the last block
-	loud    *dsp.Loudness
-	tpL     *dsp.TruePeak
-	tpR     *dsp.TruePeak
-	peakHit float64
+	L, R []float64 // the last block
+	loud *dsp.Loudness
+	tpL  *dsp.TruePeak
+	tpR  *dsp.TruePeak
 }
 
 // New makes an engine for a document.

@@ -63,6 +63,7 @@ type Works struct {
 
 	mu       sync.Mutex
 	progress map[string]float64
+	running  map[string]context.CancelFunc // by print: SQLite cannot tell a worker that its job was cancelled
 }
 
 // New prepares the works. Jobs that a killed process left running start again.
@@ -81,7 +82,7 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	if _, err := st.DB.ExecContext(ctx, `UPDATE river_job SET state = 'available', attempt = max(attempt - 1, 0) WHERE state = 'running'`); err != nil {
 		return nil, fmt.Errorf("take up interrupted jobs: %w", err)
 	}
-	w := &Works{store: st, folder: folder, exports: exports, desk: desk, progress: map[string]float64{}}
+	w := &Works{store: st, folder: folder, exports: exports, desk: desk, progress: map[string]float64{}, running: map[string]context.CancelFunc{}}
 	workers := river.NewWorkers()
 	river.AddWorker(workers, &worker{works: w})
 	w.client, err = river.NewClient(driver, &river.Config{
@@ -143,6 +144,11 @@ func (w *Works) Cancel(ctx context.Context, id string) error {
 	if err := w.store.SetPrint(ctx, p); err != nil {
 		return err
 	}
+	w.mu.Lock()
+	if stop := w.running[id]; stop != nil {
+		stop()
+	}
+	w.mu.Unlock()
 	if _, err := w.client.JobCancel(ctx, p.Job); err != nil {
 		return fmt.Errorf("cancel print: %w", err)
 	}
@@ -218,6 +224,7 @@ type worker struct {
 // Work makes one print.
 func (k *worker) Work(ctx context.Context, job *river.Job[args]) error {
 	w := k.works
+	gentle()
 	p, err := w.store.Print(ctx, job.Args.Print)
 	if errors.Is(err, store.ErrNone) {
 		return river.JobCancel(fmt.Errorf("the print was removed"))
@@ -228,13 +235,24 @@ func (k *worker) Work(ctx context.Context, job *river.Job[args]) error {
 	if p.State == "cancelled" || p.State == "done" {
 		return nil
 	}
-	err = w.work(ctx, &p)
+	own, stop := context.WithCancel(ctx)
+	w.mu.Lock()
+	w.running[p.ID] = stop
+	w.mu.Unlock()
+	defer func() {
+		w.mu.Lock()
+		delete(w.running, p.ID)
+		w.mu.Unlock()
+		stop()
+	}()
+	err = w.work(own, &p)
 	switch {
 	case err == nil:
 		return nil
-	case ctx.Err() != nil:
-		// cancelled by somebody (and marked so), or the server is stopping: then it starts again
+	case ctx.Err() != nil: // the server is stopping: it starts again
 		return ctx.Err()
+	case own.Err() != nil: // somebody cancelled it, and it is marked so
+		return river.JobCancel(own.Err())
 	}
 	p.State, p.Error = "failed", err.Error()
 	if e := w.store.SetPrint(context.WithoutCancel(ctx), p); e != nil {
@@ -267,12 +285,15 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 	if err := w.store.SetPrint(ctx, *p); err != nil {
 		return err
 	}
+	if now, err := w.store.Print(ctx, p.ID); err != nil || now.State != "running" {
+		return errors.Join(err, context.Canceled) // cancelled in the moment before
+	}
 	last := time.Now()
 	tell := func(part float64) {
 		w.mu.Lock()
 		w.progress[p.ID] = part
 		w.mu.Unlock()
-		if time.Since(last) > 100*time.Millisecond {
+		if time.Since(last) > 100*time.Millisecond && ctx.Err() == nil {
 			last = time.Now()
 			w.desk.Printing(p.Project, w.status(*p, doc))
 		}

@@ -8,7 +8,7 @@ import { type Frame, frameOf } from './frame'
 
 type Handle = NonNullable<Picture['handles']>[number]
 const W = 220
-const H = 190
+const H = 196
 
 /** A stage's picture: curves, bars and handles as Go gave them; handles are dragged or moved by keys. */
 export function PictureView({
@@ -35,7 +35,7 @@ export function PictureView({
         width={W}
         height={H}
         viewBox={`0 0 ${W} ${H}`}
-        role="img"
+        role="group"
         aria-label={p.says}
         style={{ background: 'var(--shoal-1)', border: '1px solid var(--deep)' }}
       >

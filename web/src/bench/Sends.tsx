@@ -11,8 +11,8 @@ export function Sends({ channel }: { channel: Channel }) {
   const returns = project.channels.filter((c) => c.kind === 'return' && c.id !== channel.id)
   if (!strip) return null
   return (
-    <div className="flex h-[118px] shrink-0 gap-6 px-3.5 pb-2" style={{ borderTop: '1px solid var(--hair)' }}>
-      <div className="flex w-[250px] shrink-0 flex-col justify-center gap-1">
+    <div className="flex h-[118px] shrink-0 gap-4 px-3.5 pb-2" style={{ borderTop: '1px solid var(--hair)' }}>
+      <div className="flex w-[200px] shrink-0 flex-col justify-center gap-1">
         <ParamControl owner={channel.id} param={strip.fader} value={channel.fader} of={channel.name} />
         <ParamControl owner={channel.id} param={strip.pan} value={channel.pan} of={channel.name} />
       </div>
@@ -57,8 +57,8 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
   const set = (what: object, label: string) =>
     void change(`${label} ${of}`, { type: 'send.set', do: { id: send.id, ...what } })
   return (
-    <div className="grid grid-cols-[88px_minmax(120px,1fr)_minmax(90px,150px)_auto] items-end gap-3 pb-1.5">
-      <span className="flex items-baseline gap-1 truncate">
+    <div className="grid grid-cols-[74px_minmax(128px,1fr)_minmax(116px,0.8fr)_auto] items-end gap-2 pb-1.5">
+      <span className="flex min-w-0 flex-col leading-tight">
         <span className={`water-label truncate ${send.mute ? 'struck' : ''}`} title={`Send to ${to}`}>
           {to}
         </span>
@@ -68,7 +68,7 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
       <ParamControl owner={send.id} param={strip.pan} value={send.pan} of={of} />
       <span className="flex gap-1">
         <button
-          className="btn btn-xs btn-outline w-[44px] font-normal"
+          className="btn btn-xs btn-outline w-[38px] px-0 font-normal"
           onClick={() => set({ pre: !send.pre }, 'Change the tap of')}
           title={
             send.pre
@@ -79,7 +79,7 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
           {send.pre ? 'pre' : 'post'}
         </button>
         <button
-          className={`btn btn-xs font-normal ${send.mute ? 'btn-primary' : 'btn-outline'}`}
+          className={`btn btn-xs px-1.5 font-normal ${send.mute ? 'btn-primary' : 'btn-outline'}`}
           aria-pressed={send.mute}
           onClick={() => set({ mute: !send.mute }, send.mute ? 'Unmute' : 'Mute')}
         >

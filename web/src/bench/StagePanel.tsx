@@ -26,16 +26,16 @@ export function StagePanel({ stage, channel }: { stage: Stage; channel: Channel 
           {stage.name && stage.name !== effect.name ? ` · ${effect.name}` : ''}
         </span>
         <span className="ml-auto flex shrink-0 gap-1">
-          <span className="join">
+          <span className="flex gap-1">
             <button
-              className={`join-item btn btn-xs ${stage.bypass ? 'btn-outline font-normal' : 'btn-primary'}`}
+              className={`btn btn-xs min-h-6 w-9 px-0 ${stage.bypass ? 'btn-outline font-normal' : 'btn-primary'}`}
               aria-pressed={!stage.bypass}
               onClick={() => stage.bypass && act.toggleBypass(stage.id)}
             >
               In
             </button>
             <button
-              className={`join-item btn btn-xs ${stage.bypass ? 'btn-primary' : 'btn-outline font-normal'}`}
+              className={`btn btn-xs min-h-6 w-9 px-0 ${stage.bypass ? 'btn-primary' : 'btn-outline font-normal'}`}
               aria-pressed={stage.bypass}
               onClick={() => !stage.bypass && act.toggleBypass(stage.id)}
               title="Bypass ( B )"

@@ -76,7 +76,7 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
       aria-valuemax={param.max}
       aria-valuenow={value}
       aria-valuetext={`${shown} ${param.unit}`}
-      className="h-5 w-full cursor-ew-resize touch-none overflow-visible"
+      className={`${narrow ? 'h-5' : 'h-[15px]'} block w-full cursor-ew-resize touch-none overflow-visible`}
       viewBox="0 0 100 20"
       preserveAspectRatio="none"
       onPointerDown={down}
@@ -118,7 +118,7 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
         left: `calc(${x * 100}% - 4.5px)`,
         borderLeft: '4.5px solid transparent',
         borderRight: '4.5px solid transparent',
-        borderTop: '8px solid var(--ink)',
+        borderTop: `${narrow ? 8 : 7}px solid var(--ink)`,
       }}
     />
   )
@@ -131,9 +131,9 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
     )
   }
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_84px] items-end gap-x-2">
+    <div className="grid grid-cols-[minmax(0,1fr)_76px] items-end gap-x-1.5">
       <div className="min-w-0">
-        <div className="truncate text-[12px]" title={param.says}>
+        <div className="truncate text-[12px] leading-[13px]" title={param.says}>
           {name}
         </div>
         <span className="relative block">

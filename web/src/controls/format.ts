@@ -1,15 +1,22 @@
 import type { Param } from '../api/types'
 
 /** A value as a person reads it, without its unit. */
-export function figure(p: Pick<Param, 'taper' | 'digits' | 'choices' | 'min' | 'unit'>, v: number): string {
+export function figure(
+  p: Pick<Param, 'taper' | 'digits' | 'choices' | 'min' | 'max' | 'unit'>,
+  v: number,
+): string {
   if (p.taper === 'choice') return p.choices?.[v] ?? String(v)
   if (p.taper === 'switch') return v ? 'on' : 'off'
   if (p.taper === 'level' && v <= -120) return '−∞'
   if (p.unit === 'Hz' && v >= 10000) return `${(v / 1000).toFixed(1)} k`
   if (p.unit === 'Hz' && v >= 1000) return `${(v / 1000).toFixed(2)} k`
+  if (p.min === -1 && p.max === 1 && p.unit === '') {
+    const side = Math.round(Math.abs(v) * 100)
+    return side === 0 ? 'centre' : `${v < 0 ? 'L' : 'R'} ${side}`
+  }
   const s = Math.abs(v).toFixed(p.digits)
   const zero = Number(s) === 0
-  const sign = v < 0 && !zero ? '−' : p.unit === 'dB' && !zero ? '+' : ''
+  const sign = v < 0 && !zero ? '−' : p.unit === 'dB' && p.min < 0 && !zero ? '+' : ''
   return sign + s
 }
 
@@ -17,6 +24,9 @@ export function figure(p: Pick<Param, 'taper' | 'digits' | 'choices' | 'min' | '
 export function read(p: Pick<Param, 'unit' | 'min' | 'max' | 'taper'>, text: string): number | null {
   const t = text.trim().toLowerCase().replace('−', '-').replace(',', '.')
   if (p.taper === 'level' && (t === 'off' || t === '-∞' || t === '-inf')) return p.min
+  const side = /^([lrc])(?:entre)?\s*(\d*)$/.exec(t)
+  if (side && p.min === -1)
+    return side[1] === 'c' ? 0 : (Math.min(Number(side[2] || 100), 100) / 100) * (side[1] === 'l' ? -1 : 1)
   const m = /^([+-]?\d*\.?\d+)\s*(k|khz|hz|db|ms|s|%|x|×|:1|: 1)?$/.exec(t)
   if (!m) return null
   let v = Number(m[1])

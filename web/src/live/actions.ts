@@ -76,10 +76,15 @@ const nameOf = (id: string) => {
   return found ? stageName(found.stage, session().effects) : 'stage'
 }
 
+/** A fresh id, like Go's: what is added can be named before it has arrived. */
+function newId(): string {
+  const letters = 'abcdefghijkmnpqrstuvwxyz23456789'
+  return Array.from(crypto.getRandomValues(new Uint8Array(10)), (b) => letters[b % 32]).join('')
+}
+
 export async function addStage(effect: EffectInfo, owner: string, index: number, off: boolean) {
-  const before = new Set(project()?.channels.flatMap((c) => c.chain.nodes.map((n) => n.stage?.id)))
   const stage = {
-    id: '',
+    id: newId(),
     name: '',
     effect: effect.id,
     version: effect.version,
@@ -89,11 +94,8 @@ export async function addStage(effect: EffectInfo, owner: string, index: number,
     mixLaw: effect.mixLaw,
     actsOn: 'both',
   }
-  if (!(await change(`Add ${effect.name}`, { type: 'node.add', do: { owner, index, node: { stage } } })))
-    return
-  const channel = project()?.channels.find((c) => c.id === owner)
-  const fresh = channel?.chain.nodes.find((n) => n.stage && !before.has(n.stage.id))?.stage
-  if (fresh) select(owner, fresh.id)
+  select(owner, stage.id)
+  await change(`Add ${effect.name}`, { type: 'node.add', do: { owner, index, node: { stage } } })
 }
 
 export async function replaceStage(id: string, effect: EffectInfo) {
@@ -170,7 +172,7 @@ export async function addRow(kind: 'track' | 'return') {
   const count = p.channels.filter((c) => c.kind === kind).length + 1
   const tracks = p.channels.filter((c) => c.kind === 'track').length
   const channel = {
-    id: '',
+    id: newId(),
     kind,
     name: `${kind === 'track' ? 'Track' : 'Return'} ${count}`,
     tint: 0,
@@ -187,15 +189,10 @@ export async function addRow(kind: 'track' | 'return') {
     sends: [],
     clips: [],
   }
-  const known = new Set(p.channels.map((c) => c.id))
   const index = kind === 'track' ? tracks : p.channels.length - 1
-  if (await change(`Add ${kind}`, { type: 'channel.add', do: { channel, index } })) {
-    const fresh = project()?.channels.find((c) => !known.has(c.id))
-    if (fresh) {
-      select(fresh.id)
-      setView({ renaming: fresh.id })
-    }
-  }
+  select(channel.id)
+  setView({ renaming: channel.id })
+  await change(`Add ${kind}`, { type: 'channel.add', do: { channel, index } })
 }
 
 export const setRow = (c: Channel, what: Record<string, unknown>, label: string) =>

@@ -1,0 +1,72 @@
+import { execFileSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
+import { enter, expect, program, row, test } from '../support/shoal'
+
+/** A WAV file of a tone, 16 bit mono. */
+function wav(rate: number, seconds: number): Buffer {
+  const n = rate * seconds
+  const b = Buffer.alloc(44 + 2 * n)
+  b.write('RIFF', 0)
+  b.writeUInt32LE(36 + 2 * n, 4)
+  b.write('WAVEfmt ', 8)
+  b.writeUInt32LE(16, 16)
+  b.writeUInt16LE(1, 20)
+  b.writeUInt16LE(1, 22)
+  b.writeUInt32LE(rate, 24)
+  b.writeUInt32LE(rate * 2, 28)
+  b.writeUInt16LE(2, 32)
+  b.writeUInt16LE(16, 34)
+  b.write('data', 36)
+  b.writeUInt32LE(2 * n, 40)
+  for (let i = 0; i < n; i++) b.writeInt16LE(Math.round(8000 * Math.sin((i * 440 * 2 * Math.PI) / rate)), 44 + 2 * i)
+  return b
+}
+
+test('a sound file becomes a track, resampled; a damaged one is refused in words and leaves nothing', async ({ board }) => {
+  const pick = board.locator('input[type=file]')
+  await pick.setInputFiles({ name: 'Winch.wav', mimeType: 'audio/wav', buffer: wav(44100, 2) })
+  await expect(row(board, 'Winch')).toBeVisible()
+  await expect(board.getByRole('img', { name: 'Clip Winch' })).toBeVisible()
+  await pick.setInputFiles({ name: 'Broken.wav', mimeType: 'audio/wav', buffer: wav(44100, 2).subarray(0, 9000) })
+  await expect(board.getByText(/Broken.wav: the WAV file is cut short/)).toBeVisible()
+  await pick.setInputFiles({ name: 'Letter.mp3', mimeType: 'audio/mpeg', buffer: Buffer.from('Dear harbour master, ') })
+  await expect(board.getByText(/this is not a WAV, FLAC or MP3 file/)).toBeVisible()
+  await expect(row(board, 'Broken')).toHaveCount(0)
+})
+
+test('a project travels as a bundle, to the command line and back', async ({ board, shoal }, info) => {
+  const r = await board.request.get(`${shoal.url}/api/projects/slackwater/bundle`)
+  const file = info.outputPath('slack.zip')
+  writeFileSync(file, await r.body())
+  execFileSync(program, ['print', file, '--channel', 'Handbells', '--from', '35', '--to', '40', '--format', 'wav24', '--out', info.outputPath('out')])
+  const m = JSON.parse(execFileSync(program, ['measure', '--json', info.outputPath('out', 'Handbells.wav')]).toString())
+  expect(m.seconds).toBeCloseTo(5, 3)
+  expect(m.peak).toBeGreaterThan(-40)
+  await board.goto(`${shoal.url}/`)
+  await board.locator('input[type=file]').setInputFiles(file)
+  await expect(board.getByRole('link', { name: 'Slack Water' })).toHaveCount(2, { timeout: 20_000 })
+})
+
+test('projects are made, renamed, duplicated, binned and taken back', async ({ page, shoal }) => {
+  await enter(page, shoal, 'Ada')
+  await page.goto(shoal.url)
+  await page.getByRole('button', { name: 'New project' }).click()
+  await page.getByLabel('Name').fill('Lock gates')
+  await page.getByLabel('Meter').fill('3/4')
+  await page.getByRole('button', { name: 'Make it' }).click()
+  await expect(page.getByText('Lock gates')).toBeVisible()
+  await expect(row(page, 'Main')).toBeVisible()
+  await page.goto(shoal.url)
+  const item = page.getByRole('listitem').filter({ hasText: 'Lock gates' })
+  await item.getByRole('button', { name: 'Rename' }).click()
+  await page.getByLabel('Name of the project').fill('Sluice')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Sluice' })).toBeVisible()
+  const sluice = page.getByRole('listitem').filter({ hasText: 'Sluice' })
+  await sluice.getByRole('button', { name: 'Duplicate' }).click()
+  await expect(page.getByRole('link', { name: 'Sluice copy' })).toBeVisible()
+  await page.getByRole('listitem').filter({ hasText: 'Sluice copy' }).getByRole('button', { name: 'To the bin' }).click()
+  await expect(page.getByRole('heading', { name: 'In the bin' })).toBeVisible()
+  await page.getByRole('button', { name: 'Take it back' }).click()
+  await expect(page.getByRole('link', { name: 'Sluice copy' })).toBeVisible()
+})

@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test'
+
+const chromium = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--autoplay-policy=no-user-gesture-required',
+  ],
+}
+
+export default defineConfig({
+  workers: 1,
+  retries: process.env.CI ? 1 : 0,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  outputDir: 'results',
+  reporter: [['list']],
+  use: { launchOptions: chromium, viewport: { width: 1280, height: 800 }, colorScheme: 'light', acceptDownloads: true },
+  projects: [
+    { name: 'journeys', testDir: 'journeys' },
+    { name: 'screenshots', testDir: 'screenshots', timeout: 120_000 },
+    { name: 'bench', testDir: 'bench', timeout: 240_000 },
+  ],
+})

@@ -1,0 +1,98 @@
+import { expect, type Page, test as base } from '@playwright/test'
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
+import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+export const program = join(import.meta.dirname, '../../bin/shoal')
+
+/** A server of its own for each test, on a free port, with a folder of its own. */
+export class Shoal {
+  url = ''
+  private child: ChildProcess | null = null
+
+  constructor(
+    readonly data: string,
+    readonly demo: boolean,
+  ) {}
+
+  async start() {
+    const child = spawn(program, [this.demo ? 'demo' : 'serve', '--addr', '127.0.0.1:0', '--data', this.data])
+    this.child = child
+    this.url = await new Promise<string>((resolve, reject) => {
+      let said = ''
+      child.stdout.on('data', (b: Buffer) => {
+        said += b.toString()
+        const m = /ready: (http:\/\/[^/\s]+)/.exec(said)
+        if (m) resolve(m[1]!)
+      })
+      child.stderr.on('data', (b: Buffer) => (said += b.toString()))
+      child.on('exit', (code) => reject(new Error(`shoal ended with ${code}: ${said}`)))
+    })
+  }
+
+  async stop(signal: NodeJS.Signals = 'SIGTERM') {
+    const c = this.child
+    if (!c || c.exitCode !== null) return
+    const gone = new Promise((r) => c.on('exit', r))
+    c.kill(signal)
+    await gone
+    this.child = null
+  }
+}
+
+// the demo is made once and copied for every test
+const shared = join(tmpdir(), `shoal-e2e-${process.pid}`)
+
+function demoData(): string {
+  if (!existsSync(shared)) execFileSync(program, ['demo', '--make-only', '--data', shared], { stdio: 'ignore' })
+  const dir = mkdtempSync(join(tmpdir(), 'shoal-test-'))
+  cpSync(shared, dir, { recursive: true })
+  return dir
+}
+
+process.on('exit', () => rmSync(shared, { recursive: true, force: true }))
+
+export const test = base.extend<{ shoal: Shoal; board: Page }>({
+  shoal: async ({}, use) => {
+    const s = new Shoal(demoData(), true)
+    await s.start()
+    await use(s)
+    await s.stop()
+    rmSync(s.data, { recursive: true, force: true })
+  },
+  /** A window on the demo, by somebody called Ada. */
+  board: async ({ page, shoal }, use) => {
+    const troubles: string[] = []
+    page.on('pageerror', (e) => troubles.push(e.message))
+    await enter(page, shoal, 'Ada')
+    await use(page)
+    expect(troubles, 'errors in the page').toEqual([])
+  },
+})
+
+/** Opens the demo under a name. */
+export async function enter(page: Page, shoal: Shoal, name: string, path = '/project/slackwater') {
+  await page.goto(shoal.url + path)
+  await page.getByRole('textbox', { name: 'Your name' }).fill(name)
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel(`${name} (you) is here`)).toBeVisible()
+}
+
+export const row = (page: Page, name: string) => page.getByRole('group', { name, exact: true })
+export const stagesOf = (page: Page, name: string) => row(page, name).locator('[data-stage]')
+
+/** Seconds of the song, as the clock shows them. */
+export async function clock(page: Page): Promise<number> {
+  const [m, s] = (await page.getByTestId('clock').textContent())!.split(':')
+  return Number(m) * 60 + Number(s)
+}
+
+export async function project(page: Page, shoal: Shoal) {
+  return (await (await page.request.get(`${shoal.url}/api/projects/slackwater`)).json()) as {
+    revision: number
+    project: { channels: { id: string; name: string; mute: boolean; kind: string; fader: number; chain: { nodes: { stage: { id: string; effect: string; params: Record<string, number>; bypass: boolean } }[] }; clips: { audio: string; start: number }[] }[] }
+  }
+}
+
+export { expect }

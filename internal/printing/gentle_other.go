@@ -1,0 +1,6 @@
+//go:build !linux
+
+package printing
+
+// gentle does nothing where threads have no priority of their own.
+func gentle() {}
