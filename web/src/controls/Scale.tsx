@@ -162,7 +162,7 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
         />
       ) : (
         <button
-          className="figure truncate text-right text-[13px] hover:underline"
+          className="figure h-6 truncate text-right text-[13px] hover:underline"
           title={`${param.says} Click to type a value.`}
           onClick={() => setTyping(true)}
         >

@@ -155,11 +155,9 @@ export const toggleChain = (c: Channel) =>
 export async function removeStage(id: string) {
   const at = placeOf(id)
   if (!at) return
-  const name = nameOf(id)
-  if (await change(`Remove ${name}`, { type: 'node.remove', do: { id } })) {
-    const next = at.nodes[at.index + 1] ?? at.nodes[at.index - 1]
-    setView({ stage: next?.stage?.id ?? '' })
-  }
+  const next = at.nodes[at.index + 1] ?? at.nodes[at.index - 1]
+  setView({ stage: next?.stage?.id ?? '' })
+  if (!(await change(`Remove ${nameOf(id)}`, { type: 'node.remove', do: { id } }))) setView({ stage: id })
 }
 
 export const duplicateStage = (id: string) =>

@@ -45,6 +45,7 @@ export class Engine {
   private tickets = new Map<number, (p: Picture | null) => void>()
   private ticket = 0
   private ready: Promise<void>
+  private loaded: Promise<void>
   private heldPeaks = new Map<string, [number, number]>()
   private lastSlot = -1
   private last: Heard | null = null
@@ -52,6 +53,8 @@ export class Engine {
   onTimeline: (t: Timeline) => void = () => undefined
   onTrouble: (text: string) => void = () => undefined
   onWaiting: (waiting: boolean) => void = () => undefined
+  /** The engine ended by itself: it must be made anew. */
+  onStopped: () => void = () => undefined
   onBroken: (stages: string[]) => void = () => undefined
 
   constructor() {
@@ -59,6 +62,8 @@ export class Engine {
     this.worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' })
     let started: () => void = () => undefined
     this.ready = new Promise((r) => (started = r))
+    let hasSong: () => void = () => undefined
+    this.loaded = new Promise((r) => (hasSong = r))
     this.worker.onmessage = (e: MessageEvent<FromWorker>) => {
       const m = e.data
       switch (m.say) {
@@ -66,6 +71,7 @@ export class Engine {
           started()
           break
         case 'timeline':
+          hasSong()
           this.onTimeline(JSON.parse(m.json))
           break
         case 'layout':
@@ -79,6 +85,9 @@ export class Engine {
         case 'broken':
           this.onBroken(m.stages)
           break
+        case 'stopped':
+          this.onStopped()
+          break
         case 'trouble':
           this.onTrouble(m.text)
           break
@@ -87,9 +96,13 @@ export class Engine {
           break
       }
     }
-    this.worker.onerror = (e) =>
-      this.onTrouble(`The sound engine stopped: ${e.message}. Reload the page to start it again.`)
+    this.worker.onerror = () => this.onStopped()
     this.post({ do: 'start', shared: this.shared, wasm: '/engine.wasm' })
+  }
+
+  /** The ring itself, for tests that compare what is heard with what is printed. */
+  get memory() {
+    return this.shared
   }
 
   /** Whether this page can play sound at all. */
@@ -136,6 +149,7 @@ export class Engine {
 
   async play(rate: number) {
     await this.open(rate)
+    await this.loaded
     this.post({ do: 'play' })
   }
 

@@ -48,4 +48,5 @@ export type FromWorker =
   | { say: 'picture'; ticket: number; json: string }
   | { say: 'broken'; stages: string[] }
   | { say: 'trouble'; text: string }
+  | { say: 'stopped' }
   | { say: 'waiting'; pages: number }

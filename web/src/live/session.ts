@@ -19,6 +19,7 @@ import type {
   Stage,
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
+import { setView } from './view'
 
 export type Notice = { id: number; tone: 'info' | 'refused'; text: string }
 
@@ -85,14 +86,35 @@ export const dismiss = (id: number) => set((s) => ({ notices: s.notices.filter((
 export const refused = (e: unknown) =>
   notice(e instanceof Refused || e instanceof Error ? e.message : String(e), 'refused')
 
+let restarts = 0
+
+function makeEngine(): Engine {
+  const e = new Engine()
+  e.onTimeline = (timeline) => set({ timeline })
+  e.onTrouble = (text) => notice(text, 'refused')
+  e.onWaiting = (waiting) => set({ waiting })
+  e.onBroken = (broken) => set({ broken })
+  e.onStopped = () => {
+    if (engine !== e) return
+    e.close()
+    setView({ playing: false })
+    const project = now().project
+    if (!project || ++restarts > 5) {
+      notice('The sound engine has stopped and does not start again. Reload the page.', 'refused')
+      return
+    }
+    engine = makeEngine()
+    void engine.document(project, true)
+    notice('The sound engine stopped and was started again. Press Play to go on.', 'refused')
+  }
+  ;(globalThis as { shoalEngine?: Engine }).shoalEngine = e
+  return e
+}
+
 export async function open(id: string) {
   close()
   openId = id
-  engine = new Engine()
-  engine.onTimeline = (timeline) => set({ timeline })
-  engine.onTrouble = (text) => notice(text, 'refused')
-  engine.onWaiting = (waiting) => set({ waiting })
-  engine.onBroken = (broken) => set({ broken })
+  engine = makeEngine()
   const [opened, effects, strip, me, prints] = await Promise.all([
     get<Opened>(`/api/projects/${id}`),
     get<EffectInfo[]>('/api/effects'),
