@@ -41,14 +41,6 @@ test('what the browser puts in the ring is, bit for bit, what is printed nativel
   expect(inBrowser.hash).toBe(native)
 })
 
-test('an engine that dies is started again, and says so', async ({ board }) => {
-  await board.keyboard.press('Space')
-  await board.evaluate(() => (globalThis as unknown as { shoalEngine: { onStopped: () => void } }).shoalEngine.onStopped())
-  await expect(board.getByText('The sound engine stopped and was started again')).toBeVisible()
-  await board.getByRole('button', { name: 'Play', exact: true }).click()
-  await expect.poll(async () => Number((await board.getByTestId('clock').textContent())!.split(':')[1])).toBeGreaterThan(1)
-})
-
 test('a page of audio that comes late makes playback wait, visibly', async ({ board }) => {
   let held = true
   await board.route('**/pcm/**', async (route) => {
