@@ -64,7 +64,7 @@ lint: generate build/site
 
 test-go: build/site
 	$(TOOL) gotestsum --format pkgname -- ./...
-	$(TOOL) gotestsum --format pkgname -- -race -short ./internal/server ./internal/store ./internal/printing ./internal/audiofile ./internal/bundle
+	$(TOOL) gotestsum --format pkgname -- -race ./internal/audiofile ./internal/project
 
 test-web: generate
 	cd web && npm test --silent
