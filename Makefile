@@ -82,11 +82,6 @@ test-e2e: bin/shoal e2e/node_modules/.done chromium
 # Timings are for people to read, never for tests to judge.
 bench: build/site
 	$(GO) test -run '^$$' -bench . -benchtime 1s ./internal/effect ./internal/engine ./internal/project
-	$(MAKE) bench-browser
-
-.PHONY: bench-browser
-bench-browser: bin/shoal e2e/node_modules/.done chromium
-	cd e2e && npx playwright test --project=bench
 
 screenshots: bin/shoal e2e/node_modules/.done chromium
 	cd e2e && npx playwright test --project=screenshots

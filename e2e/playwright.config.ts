@@ -25,6 +25,5 @@ export default defineConfig({
   projects: [
     { name: 'journeys', testDir: 'journeys' },
     { name: 'screenshots', testDir: 'screenshots', timeout: 120_000 },
-    { name: 'bench', testDir: 'bench', timeout: 240_000 },
   ],
 })
