@@ -186,12 +186,10 @@ function hear(m: Message) {
 function take(changes: ChangeMessage[]) {
   let { project, revision } = now()
   if (!project) return
-  const touched = new Set<string>()
   for (const c of changes) {
     if (c.revision !== revision + 1) continue
     project = applyPatch(project, c.patch as unknown as Operation[], false, false).newDocument
     revision = c.revision
-    touched.add(c.label)
     set({ lastChange: c })
   }
   set({ project, revision })
