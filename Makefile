@@ -80,8 +80,9 @@ test-e2e: bin/shoal e2e/node_modules/.done chromium
 	cd e2e && npx playwright test --project=journeys
 
 # Timings are for people to read, never for tests to judge.
-bench: build/site
+bench: bin/shoal e2e/node_modules/.done chromium
 	$(GO) test -run '^$$' -bench . -benchtime 1s ./internal/effect ./internal/engine ./internal/project
+	cd e2e && npx playwright test --project=bench
 
 screenshots: bin/shoal e2e/node_modules/.done chromium
 	cd e2e && npx playwright test --project=screenshots

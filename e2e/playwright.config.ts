@@ -24,6 +24,7 @@ export default defineConfig({
   use: { launchOptions: chromium, viewport: { width: 1280, height: 800 }, colorScheme: 'light', acceptDownloads: true },
   projects: [
     { name: 'journeys', testDir: 'journeys' },
+    { name: 'bench', testDir: 'bench', timeout: 120_000 },
     { name: 'screenshots', testDir: 'screenshots', timeout: 120_000 },
   ],
 })

@@ -1,0 +1,102 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"math"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/measure"
+)
+
+// shoal runs the program as a script would and returns what it printed.
+func shoal(t *testing.T, args ...string) (string, error) {
+	t.Helper()
+	var out bytes.Buffer
+	c := root()
+	c.SetArgs(args)
+	c.SetOut(&out)
+	err := c.ExecuteContext(t.Context())
+	return out.String(), err
+}
+
+// tone writes a second of a 1 kHz sine at -12 dBFS.
+func tone(t *testing.T, dir string) string {
+	name := filepath.Join(dir, "tone.wav")
+	f, err := os.Create(name)
+	require.NoError(t, err)
+	w, err := audiofile.NewWAV(f, 48000, 1, 24, nil, nil)
+	require.NoError(t, err)
+	x := make([]float64, 48000)
+	for i := range x {
+		x[i] = 0.25 * math.Sin(2*math.Pi*1000*float64(i)/48000)
+	}
+	require.NoError(t, w.Write([][]float64{x}))
+	require.NoError(t, w.Close())
+	require.NoError(t, f.Close())
+	return name
+}
+
+func TestAChainRunsOverAFile(t *testing.T) {
+	dir := t.TempDir()
+	in, chain, out := tone(t, dir), filepath.Join(dir, "chain.json"), filepath.Join(dir, "out.wav")
+	write := func(body string) { require.NoError(t, os.WriteFile(chain, []byte(body), 0o600)) }
+	stage := func(effect, params string) string {
+		return `{"bypass":false,"nodes":[{"stage":{"id":"a","name":"","effect":"` + effect + `","version":1,"params":{` + params + `},"bypass":false,"mix":100,"mixLaw":"blend","actsOn":"both"}}]}`
+	}
+	write(stage("trim", `"gain":-6`))
+	_, err := shoal(t, "process", "--chain", chain, in, out)
+	require.NoError(t, err)
+	said, err := shoal(t, "measure", "--json", out)
+	require.NoError(t, err)
+	var r measure.Report
+	require.NoError(t, json.Unmarshal([]byte(said), &r))
+	require.InDelta(t, -18.04, r.Peak, 0.02)
+	require.InDelta(t, 1, r.Seconds, 1e-9)
+
+	require.NoError(t, os.Remove(out))
+	for want, body := range map[string]string{
+		`no effect "lantern"`:         stage("lantern", ""),
+		"is outside":                  stage("trim", `"gain":400`),
+		`has no parameter "sparkle"`:  stage("trim", `"sparkle":1`),
+		"must be either a stage or a": `{"bypass":false,"nodes":[{}]}`,
+		"read chain":                  `{"nodes":`,
+	} {
+		write(body)
+		_, err := shoal(t, "process", "--chain", chain, in, out)
+		require.ErrorContains(t, err, want)
+		require.ErrorContains(t, err, "chain.json")
+		require.NoFileExists(t, out)
+	}
+}
+
+func TestEveryEffectIsDescribedAsJSON(t *testing.T) {
+	said, err := shoal(t, "effects", "--json")
+	require.NoError(t, err)
+	var list []struct {
+		ID     string `json:"id"`
+		Params []struct {
+			Says     string  `json:"says"`
+			Min, Max float64 `json:"-"`
+		} `json:"params"`
+	}
+	require.NoError(t, json.Unmarshal([]byte(said), &list))
+	require.GreaterOrEqual(t, len(list), 6)
+	for _, e := range list {
+		for _, p := range e.Params {
+			require.NotEmpty(t, p.Says, e.ID)
+		}
+	}
+}
+
+func TestWhatCannotBeReadIsNamed(t *testing.T) {
+	_, err := shoal(t, "measure", filepath.Join(t.TempDir(), "none.wav"))
+	require.ErrorContains(t, err, "none.wav")
+	_, err = shoal(t, "print", tone(t, t.TempDir()))
+	require.ErrorContains(t, err, "not a readable zip")
+}

@@ -1,0 +1,72 @@
+import { expect, test, enter } from '../support/shoal'
+
+/* Figures for people to read; nothing here judges a time. */
+
+type Window = { shoalEngine: { underruns: number; heard(): { load: number; song: number } | null } }
+
+test('opening, size and memory', async ({ page, shoal }) => {
+  let bytes = 0
+  const session = await page.context().newCDPSession(page)
+  await session.send('Network.enable')
+  session.on('Network.loadingFinished', (e) => (bytes += e.encodedDataLength))
+  await enter(page, shoal, 'Ada')
+  const begun = Date.now()
+  await page.goto(`${shoal.url}/project/slackwater`)
+  await page.getByTestId('clock').waitFor()
+  await page.waitForFunction(() => (globalThis as unknown as Window).shoalEngine !== undefined)
+  await page.keyboard.press('Space')
+  await page.waitForFunction(() => ((globalThis as unknown as Window).shoalEngine.heard()?.song ?? 0) > 0)
+  console.log(`bench: from opening the page to sound: ${Date.now() - begun} ms`)
+  console.log(`bench: downloaded in all, with the audio of the first seconds: ${(bytes / 1e6).toFixed(2)} MB`)
+  await page.waitForTimeout(15000)
+  const used = await page.evaluate(async () => {
+    const m = (performance as unknown as { measureUserAgentSpecificMemory?: () => Promise<{ bytes: number }> }).measureUserAgentSpecificMemory
+    return m ? (await m.call(performance)).bytes : 0
+  })
+  console.log(`bench: memory of page and worker after 15 s: ${(used / 1e6).toFixed(0)} MB`)
+  const load = await page.evaluate(() => (globalThis as unknown as Window).shoalEngine.heard()!.load)
+  console.log(`bench: the demo in wasm: ${(1 / load).toFixed(1)} x realtime`)
+})
+
+test('24 tracks of 6 stages and 4 returns for 60 s', async ({ page, shoal }) => {
+  test.setTimeout(180_000)
+  await enter(page, shoal, 'Ada')
+  const opened = await (await page.request.get(`${shoal.url}/api/projects/slackwater`)).json()
+  const p = opened.project
+  const main = p.channels.find((c: { kind: string }) => c.kind === 'main')
+  const clip = p.channels[0].clips[0]
+  let n = 0
+  const id = () => `bench${++n}`
+  const stage = (effect: string, params: object, mix = 100, mixLaw = 'blend') => ({
+    stage: { id: id(), name: '', effect, version: 1, params, bypass: false, mix, mixLaw, actsOn: 'both' },
+  })
+  const channel = (kind: string, name: string, nodes: object[]) => ({
+    id: id(), kind, name, tint: 0, stereo: true, hidden: false, chain: { bypass: false, nodes }, waterline: '', fader: -20, pan: 0,
+    mute: false, mutePre: false, soloSafe: kind === 'return', output: main.id, sends: [] as object[], clips: [] as object[],
+  })
+  const returns = [0, 1, 2, 3].map((i) => channel('return', `Return ${i}`, [stage('reverb', {}), stage('equaliser', { gain3: -3, gain5: 2 })]))
+  const tracks = Array.from({ length: 24 }, (_, i) => {
+    const c = channel('track', `Bench ${i}`, [
+      stage('trim', { gain: -3 }), stage('equaliser', { on1: 1, gain3: -3, gain5: 2 }), stage('compressor', {}),
+      stage('equaliser', { gain4: 2 }), stage('delay', {}, 25, 'add'), stage('limiter', {}),
+    ])
+    c.sends = [{ id: id(), to: returns[i % 4]!.id, pre: false, level: -10, pan: 0, mute: false }]
+    c.clips = [{ ...clip, id: id(), start: 0, follows: true }]
+    return c
+  })
+  const changes = [
+    ...p.channels.filter((c: { kind: string }) => c.kind === 'track').map((c: { id: string }) => ({ type: 'channel.remove', do: { id: c.id } })),
+    ...[...returns, ...tracks].map((c) => ({ type: 'channel.add', do: { channel: c, index: 0 } })),
+  ]
+  const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, { data: { label: 'Bench', changes } })
+  expect(r.status(), await r.text()).toBe(200)
+  await page.waitForTimeout(3000)
+  await page.keyboard.press('Space')
+  const seen: number[] = []
+  for (let i = 0; i < 60; i++) {
+    await page.waitForTimeout(1000)
+    seen.push(await page.evaluate(() => (globalThis as unknown as Window).shoalEngine.heard()!.load))
+  }
+  const gaps = await page.evaluate(() => (globalThis as unknown as Window).shoalEngine.underruns)
+  console.log(`bench: session of 24 tracks in wasm: load ${(Math.max(...seen) * 100).toFixed(0)} % at most, ${gaps} underruns in 60 s`)
+})
