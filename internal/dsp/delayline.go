@@ -103,6 +103,17 @@ func (s *Shift) Process(x []float64) {
 	}
 }
 
+// Feed puts samples in as Process does, for when nobody needs what comes out.
+func (s *Shift) Feed(x []float64) {
+	for len(x) > 0 && len(s.buf) > 0 {
+		n := copy(s.buf[s.pos:], x)
+		if s.pos += n; s.pos == len(s.buf) {
+			s.pos = 0
+		}
+		x = x[n:]
+	}
+}
+
 // Clear empties it.
 func (s *Shift) Clear() { clear(s.buf) }
 

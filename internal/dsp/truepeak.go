@@ -51,10 +51,7 @@ func (t *TruePeak) Feed(x []float64) {
 		w := t.hist[:keep+n]
 		top := 0.0
 		for _, v := range w {
-			if v < 0 {
-				v = -v
-			}
-			if v > top {
+			if v = math.Abs(v); v > top {
 				top = v
 			}
 		}
@@ -67,26 +64,57 @@ func (t *TruePeak) Feed(x []float64) {
 }
 
 func (t *TruePeak) interpolate(w []float64, n int) {
-	for _, c := range t.phases {
-		for i := range n {
-			x := w[i : i+len(c)]
-			var s0, s1, s2 float64 // three sums that do not wait for each other
-			k := 0
-			for ; k+3 <= len(x) && k+3 <= len(c); k += 3 {
-				s0 += c[k] * x[k]
-				s1 += c[k+1] * x[k+1]
-				s2 += c[k+2] * x[k+2]
-			}
-			for ; k < len(x); k++ {
-				s0 += c[k] * x[k]
-			}
-			if s := math.Abs(s0 + s1 + s2); s > t.peak {
-				t.peak = s
-			}
-		}
+	if len(t.phases) == 3 && len(t.phases[0]) == 12 {
+		t.peak = t.quarters(w, n)
+	} else {
+		t.every(w, n)
 	}
 	for _, v := range w[len(w)-n:] { // interpolation lags by half the window: count the samples themselves now
-		t.peak = max(t.peak, math.Abs(v))
+		if v = math.Abs(v); v > t.peak {
+			t.peak = v
+		}
+	}
+}
+
+// quarters interpolates by four with twelve taps. The first and the third phase
+// mirror each other, so their even and odd halves serve both.
+func (t *TruePeak) quarters(w []float64, n int) float64 {
+	var even, odd, half [6]float64
+	for k := range even {
+		a, b := t.phases[0][k], t.phases[0][11-k]
+		even[k], odd[k], half[k] = (a+b)/2, (a-b)/2, t.phases[1][k]
+	}
+	e0, e1, e2, e3, e4, e5 := even[0], even[1], even[2], even[3], even[4], even[5]
+	o0, o1, o2, o3, o4, o5 := odd[0], odd[1], odd[2], odd[3], odd[4], odd[5]
+	h0, h1, h2, h3, h4, h5 := half[0], half[1], half[2], half[3], half[4], half[5]
+	peak := t.peak
+	for i := range n { // written out: the sums of a loop would wait for each other
+		x := (*[12]float64)(w[i : i+12])
+		s0, s1, s2, s3, s4, s5 := x[0]+x[11], x[1]+x[10], x[2]+x[9], x[3]+x[8], x[4]+x[7], x[5]+x[6]
+		d0, d1, d2, d3, d4, d5 := x[0]-x[11], x[1]-x[10], x[2]-x[9], x[3]-x[8], x[4]-x[7], x[5]-x[6]
+		e := (e0*s0 + e1*s1) + (e2*s2 + e3*s3) + (e4*s4 + e5*s5)
+		o := (o0*d0 + o1*d1) + (o2*d2 + o3*d3) + (o4*d4 + o5*d5)
+		h := (h0*s0 + h1*s1) + (h2*s2 + h3*s3) + (h4*s4 + h5*s5)
+		if v := math.Abs(e) + math.Abs(o); v > peak { // the larger of |e+o| and |e-o|
+			peak = v
+		}
+		if h = math.Abs(h); h > peak {
+			peak = h
+		}
+	}
+	return peak
+}
+
+// every interpolates with any number of phases and taps.
+func (t *TruePeak) every(w []float64, n int) {
+	for _, c := range t.phases {
+		for i := range n {
+			s := 0.0
+			for k, v := range w[i : i+len(c)] {
+				s += c[k] * v
+			}
+			t.peak = max(t.peak, math.Abs(s))
+		}
 	}
 }
 

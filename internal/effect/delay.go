@@ -89,8 +89,10 @@ type echo struct {
 	highHz     float64
 	lowL, lowR dsp.Biquad
 	hiL, hiR   dsp.Biquad
-	bl, br     [Grid]float64
-	wl, wr     [Grid]float64
+	bl, br     [MaxFrames]float64
+	wl, wr     [MaxFrames]float64
+	last       [9]float64
+	tempo      float64
 }
 
 func newEcho(rate float64) *echo {
@@ -100,6 +102,11 @@ func newEcho(rate float64) *echo {
 }
 
 func (e *echo) Process(s *Span) {
+	if e.rests(s) {
+		e.still(s, 0, len(s.L))
+		e.flush()
+		return
+	}
 	for from := 0; from < len(s.L); {
 		to, onGrid := s.piece(from)
 		if onGrid || e.fresh {
@@ -108,18 +115,34 @@ func (e *echo) Process(s *Span) {
 		e.run(s, from, to)
 		from = to
 	}
+	e.flush()
+}
+
+func (e *echo) flush() {
 	e.lowL.Flush()
 	e.lowR.Flush()
 	e.hiL.Flush()
 	e.hiR.Flush()
 }
 
+// rests reports whether nothing moves over the whole span, and the delay is longer than it.
+func (e *echo) rests(s *Span) bool {
+	if e.fresh || e.fade > 0 || e.next != e.frames || int(e.frames) < len(s.L) || s.Tempo != e.tempo {
+		return false
+	}
+	for k := range e.last {
+		if v := &s.Values[k]; v.Track != nil || v.Now != e.last[k] {
+			return false
+		}
+	}
+	return true
+}
+
 // look takes the parameters at a grid point.
 func (e *echo) look(s *Span, i int) {
-	var v [9]float64
-	for k := range v {
-		v[k] = s.Values[k].At(i)
-	}
+	v := &e.last
+	s.read(v[:], i)
+	e.tempo = s.Tempo
 	want := max(1, math.Round(delaySeconds(v[:], s.Tempo)*e.rate))
 	switch {
 	case e.fresh:

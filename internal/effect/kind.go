@@ -106,6 +106,7 @@ type Span struct {
 // stage's lag.
 type Time struct {
 	Frame   int64
+	Quarter float64 // the same in quarter notes
 	Tempo   float64 // quarter notes a minute
 	Rolling bool
 	Jumped  bool // Frame does not follow from the span before

@@ -6,10 +6,20 @@ import "sync"
 var all = []Kind{
 	trim,
 	equaliser,
+	filter,
 	compressor,
 	limiter,
 	delay,
 	reverb,
+	chorus,
+	flanger,
+	phaser,
+	tremolo,
+	vibrato,
+	wah,
+	doubler,
+	detune,
+	width,
 }
 
 var byID = sync.OnceValue(func() map[string]*Kind {

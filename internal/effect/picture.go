@@ -16,6 +16,8 @@ type Picture struct {
 	Bars    []Bar    `json:"bars,omitempty"`
 	Handles []Handle `json:"handles,omitempty"`
 	Live    *Live    `json:"live,omitempty"`
+	// Spectrum asks for the live spectrum before and after the stage behind the curves.
+	Spectrum bool `json:"spectrum,omitempty"`
 }
 
 // Axis is one direction of a picture.

@@ -79,8 +79,11 @@ type space struct {
 	fresh                bool
 	cosine, sine         [reverbLines / 2]float64
 	cosStep, sinStep     [reverbLines / 2]float64
-	x                    [reverbLines][Grid]float64
-	inL, inR, outL, outR [Grid]float64
+	cosEnd, sinEnd       [reverbLines / 2]float64
+	turned               int64 // the grid point that cosEnd and sinEnd belong to
+	turnDepth            float64
+	x                    [reverbLines][MaxFrames]float64
+	inL, inR, outL, outR [MaxFrames]float64
 }
 
 type allpass struct {
@@ -156,7 +159,7 @@ func (s *space) Reset() {
 		s.state[i].Clear()
 	}
 	s.cl, s.cr, s.hl, s.hr = dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}
-	s.fresh = true
+	s.fresh, s.turned = true, -1
 }
 
 func (s *space) CopyFrom(o Processor) {
@@ -174,6 +177,7 @@ func (s *space) CopyFrom(o Processor) {
 	s.state = p.state
 	s.cl, s.cr, s.hl, s.hr = p.cl, p.cr, p.hl, p.hr
 	s.cosine, s.sine, s.cosStep, s.sinStep = p.cosine, p.sine, p.cosStep, p.sinStep
+	s.cosEnd, s.sinEnd, s.turned, s.turnDepth = p.cosEnd, p.sinEnd, p.turned, p.turnDepth
 	s.cutLow, s.cutHigh = p.cutLow, p.cutHigh
 	s.fresh, s.last = p.fresh, p.last
 	if !s.fresh {
@@ -194,21 +198,39 @@ func copyRing(dst []float64, pos *int, src []float64, at int) {
 }
 
 func (s *space) Process(p *Span) {
+	if s.still(p) { // every line is longer than a span: all of it at once
+		s.flush()
+		s.run(p, 0, len(p.L))
+		return
+	}
 	for from := 0; from < len(p.L); {
 		to, onGrid := p.piece(from)
 		if onGrid || s.fresh {
 			s.look(p, from)
+			s.flush()
 		}
 		s.run(p, from, to)
 		from = to
 	}
 }
 
+// still reports whether a whole span can be run with the settings there are.
+func (s *space) still(p *Span) bool {
+	if s.fresh || p.Frame&(Grid-1) != 0 || len(p.L)&(Grid-1) != 0 {
+		return false
+	}
+	for k := range s.last {
+		if v := &p.Values[k]; v.Track != nil || v.Now != s.last[k] {
+			return false
+		}
+	}
+	return true
+}
+
+// look takes the parameters at a grid point.
 func (s *space) look(p *Span, i int) {
 	var v [13]float64
-	for k := range v {
-		v[k] = p.Values[k].At(i)
-	}
+	p.read(v[:], i)
 	if v != s.last {
 		if s.fresh || v[9] != s.last[9] || v[10] != s.last[10] {
 			s.cutLow = dsp.HighPass1(v[9], s.rate)
@@ -227,19 +249,33 @@ func (s *space) look(p *Span, i int) {
 		}
 		s.last = v
 	}
-	// angles drift with song time; between grid points sine and cosine move in straight lines
-	grid := (p.Frame + int64(i)) &^ (Grid - 1)
-	depth := v[11] / 100 * 0.9
+	s.fresh = false
+}
+
+// turn takes the angles of the mixing matrix at a frame: they drift with song time, and
+// between grid points sine and cosine move in straight lines.
+func (s *space) turn(frame int64) {
+	grid := frame &^ (Grid - 1)
+	depth := s.last[11] / 100 * 0.9
 	for k := range s.cosine {
 		angle := func(frame int64) float64 {
 			return depth * dsp.Drift(uint64(k)*977+11, float64(frame)/s.rate*(0.7+0.13*float64(k)))
 		}
-		a, b := angle(grid), angle(grid+Grid)
-		c0, s0 := math.Cos(a), math.Sin(a)
-		s.cosStep[k], s.sinStep[k] = (math.Cos(b)-c0)/Grid, (math.Sin(b)-s0)/Grid
-		at := float64((p.Frame + int64(i)) - grid)
+		if s.turned != grid || s.turnDepth != depth { // not where the piece before ended
+			a := angle(grid)
+			s.cosEnd[k], s.sinEnd[k] = math.Cos(a), math.Sin(a)
+		}
+		b := angle(grid + Grid)
+		c0, s0 := s.cosEnd[k], s.sinEnd[k]
+		s.cosEnd[k], s.sinEnd[k] = math.Cos(b), math.Sin(b)
+		s.cosStep[k], s.sinStep[k] = (s.cosEnd[k]-c0)/Grid, (s.sinEnd[k]-s0)/Grid
+		at := float64(frame - grid)
 		s.cosine[k], s.sine[k] = c0+at*s.cosStep[k], s0+at*s.sinStep[k]
 	}
+	s.turned, s.turnDepth = grid+Grid, depth
+}
+
+func (s *space) flush() {
 	for n := range s.state {
 		s.state[n].Flush()
 	}
@@ -247,7 +283,6 @@ func (s *space) look(p *Span, i int) {
 	s.cr.Flush()
 	s.hl.Flush()
 	s.hr.Flush()
-	s.fresh = false
 }
 
 // absorption is the filter of a line of so many frames: the middle's loss, with
@@ -305,7 +340,14 @@ func (s *space) run(p *Span, from, to int) {
 		s.outL[i] += l * 0.42
 		s.outR[i] += r * 0.42
 	}
-	s.mix(n)
+	for a := 0; a < n; {
+		b, onGrid := p.piece(from + a)
+		if onGrid || s.turned < 0 {
+			s.turn(p.Frame + int64(from+a))
+		}
+		s.mix(a, b-from)
+		a = b - from
+	}
 	s.write(n)
 	for i := 0; i < n; i++ {
 		l, r := s.outL[i], s.outR[i]
@@ -316,7 +358,7 @@ func (s *space) run(p *Span, from, to int) {
 
 // reflect makes the early reflections of the piece just written to the pre-delay.
 func (s *space) reflect(n int, early *Value, from int) {
-	var el, er, t [Grid]float64
+	var el, er, t [MaxFrames]float64
 	g := 0.5
 	for k := range s.early[0] {
 		s.pre[0].ReadBlock(t[:n], s.early[0][k]+n-1)
@@ -350,31 +392,67 @@ func (s *space) read(n int) {
 	}
 }
 
-// mix applies the Hadamard matrix and then the drifting rotations.
-func (s *space) mix(n int) {
-	for step := 1; step < reverbLines; step *= 2 {
-		for k := 0; k < reverbLines; k++ {
-			if k&step != 0 {
-				continue
-			}
-			a, b := &s.x[k], &s.x[k+step]
-			for i, u := range a { // the whole row: what lies beyond n is never used
-				v := b[i]
-				a[i], b[i] = u+v, u-v
-			}
-		}
+// mix applies the Hadamard matrix and then the drifting rotations to frames
+// [from, to). It goes frame by frame with the butterflies written out, so that the
+// sixteen values stay in registers instead of passing through memory four times.
+func (s *space) mix(from, to int) {
+	x := &s.x
+	cosine, sine := s.cosine, s.sine
+	for f := from; f < to; f++ {
+		i := f & (MaxFrames - 1)
+		a0, a1, a2, a3, a4, a5, a6, a7, a8, a9, a10, a11, a12, a13, a14, a15 := x[0][i], x[1][i], x[2][i], x[3][i], x[4][i], x[5][i], x[6][i], x[7][i], x[8][i], x[9][i], x[10][i], x[11][i], x[12][i], x[13][i], x[14][i], x[15][i]
+		a0, a1 = a0+a1, a0-a1
+		a2, a3 = a2+a3, a2-a3
+		a4, a5 = a4+a5, a4-a5
+		a6, a7 = a6+a7, a6-a7
+		a8, a9 = a8+a9, a8-a9
+		a10, a11 = a10+a11, a10-a11
+		a12, a13 = a12+a13, a12-a13
+		a14, a15 = a14+a15, a14-a15
+		a0, a2 = a0+a2, a0-a2
+		a1, a3 = a1+a3, a1-a3
+		a4, a6 = a4+a6, a4-a6
+		a5, a7 = a5+a7, a5-a7
+		a8, a10 = a8+a10, a8-a10
+		a9, a11 = a9+a11, a9-a11
+		a12, a14 = a12+a14, a12-a14
+		a13, a15 = a13+a15, a13-a15
+		a0, a4 = a0+a4, a0-a4
+		a1, a5 = a1+a5, a1-a5
+		a2, a6 = a2+a6, a2-a6
+		a3, a7 = a3+a7, a3-a7
+		a8, a12 = a8+a12, a8-a12
+		a9, a13 = a9+a13, a9-a13
+		a10, a14 = a10+a14, a10-a14
+		a11, a15 = a11+a15, a11-a15
+		a0, a8 = a0+a8, a0-a8
+		a1, a9 = a1+a9, a1-a9
+		a2, a10 = a2+a10, a2-a10
+		a3, a11 = a3+a11, a3-a11
+		a4, a12 = a4+a12, a4-a12
+		a5, a13 = a5+a13, a5-a13
+		a6, a14 = a6+a14, a6-a14
+		a7, a15 = a7+a15, a7-a15
+		x[0][i], x[8][i] = turned(a0, a8, &cosine[0], &sine[0], s.cosStep[0], s.sinStep[0])
+		x[1][i], x[9][i] = turned(a1, a9, &cosine[1], &sine[1], s.cosStep[1], s.sinStep[1])
+		x[2][i], x[10][i] = turned(a2, a10, &cosine[2], &sine[2], s.cosStep[2], s.sinStep[2])
+		x[3][i], x[11][i] = turned(a3, a11, &cosine[3], &sine[3], s.cosStep[3], s.sinStep[3])
+		x[4][i], x[12][i] = turned(a4, a12, &cosine[4], &sine[4], s.cosStep[4], s.sinStep[4])
+		x[5][i], x[13][i] = turned(a5, a13, &cosine[5], &sine[5], s.cosStep[5], s.sinStep[5])
+		x[6][i], x[14][i] = turned(a6, a14, &cosine[6], &sine[6], s.cosStep[6], s.sinStep[6])
+		x[7][i], x[15][i] = turned(a7, a15, &cosine[7], &sine[7], s.cosStep[7], s.sinStep[7])
 	}
-	for k := range s.cosine {
-		a, b := &s.x[k], &s.x[k+reverbLines/2]
-		c, d := s.cosine[k], s.sine[k]
-		for i := 0; i < n; i++ {
-			u, v := a[i]*0.25, b[i]*0.25 // 1/√16 makes the matrix orthogonal
-			a[i], b[i] = c*u-d*v, d*u+c*v
-			c += s.cosStep[k]
-			d += s.sinStep[k]
-		}
-		s.cosine[k], s.sine[k] = c, d
-	}
+	s.cosine, s.sine = cosine, sine
+}
+
+// turned rotates a pair, scaled by the 1/√16 that makes the matrix orthogonal, and
+// moves sine and cosine on.
+func turned(u, v float64, c, d *float64, cStep, dStep float64) (float64, float64) {
+	u, v = u*0.25, v*0.25
+	a, b := *c*u-*d*v, *d*u+*c*v
+	*c += cStep
+	*d += dStep
+	return a, b
 }
 
 // write adds the input and puts n frames back into every line.
@@ -389,7 +467,7 @@ func (s *space) write(n int) {
 		if k&4 != 0 {
 			g = -g
 		}
-		for i, v := range x {
+		for i, v := range x[:n] {
 			x[i] = dsp.Flush(v + g*in[i])
 		}
 		c := copy(buf[pos:], x[:n])

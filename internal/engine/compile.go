@@ -315,8 +315,11 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 			p.Prepare(values)
 		}
 		for i := range kind.Params {
-			t.slots = append(t.slots, c.slot(s.ID, kind.Params[i].Name, kind.Params[i], values[i], n.lagIn))
+			p := c.slot(s.ID, kind.Params[i].Name, kind.Params[i], values[i], n.lagIn)
+			p.stirred = &t.stirred
+			t.slots = append(t.slots, p)
 		}
+		t.stirred = true
 		t.mix = c.slot(s.ID, "mix", param.Mix, s.Mix, n.lagIn)
 		t.span.Values = make([]effect.Value, len(kind.Params))
 		t.heard.Set(boolGain(!s.Bypass && !bypassed))

@@ -367,10 +367,8 @@ func (e *Engine) block(most int) int {
 // listen measures what is heard, and mutes it when it runs away.
 func (e *Engine) listen(n int) {
 	l, r := e.L[:n], e.R[:n]
-	peak := 0.0
-	for i, v := range l {
-		peak = max(peak, math.Abs(v), math.Abs(r[i]))
-	}
+	a, b := scan(l, r)
+	peak := math.Float64frombits(max(a, b))
 	if peak > 1e-5 {
 		e.quiet = 0
 	} else if e.quiet < math.MaxInt32-n {

@@ -17,6 +17,7 @@ type stageStep struct {
 	lag      int
 	clock    *project.Clock
 	slots    []*slot
+	stirred  bool // a parameter moves, or has just been moved
 	mix      *slot
 	add      bool
 	actsOn   string
@@ -33,9 +34,8 @@ type stageStep struct {
 
 func (s *stageStep) run(c *cursor, n int) {
 	l, r := s.buf.l[:n], s.buf.r[:n]
-	values := s.span.Values
-	for i, p := range s.slots {
-		values[i] = p.fill(c, s.lag, n)
+	if s.stirred || c.jumped {
+		s.fill(c, n)
 	}
 	mix := s.mix.fill(c, s.lag, n)
 	off := !s.heard.Moving() && s.heard.Now() == 0
@@ -47,7 +47,8 @@ func (s *stageStep) run(c *cursor, n int) {
 		s.idle = false
 	}
 	full := !s.add && mix.Track == nil && mix.Now == 100 && !s.heard.Moving() && !off && s.actsOn == "both"
-	if full && s.dry.l.Frames() == 0 && !s.broken {
+	if full && !s.broken {
+		s.dry.feed(l, r)
 		s.process(c, l, r, n)
 		if s.finite(l, r) {
 			return
@@ -63,9 +64,6 @@ func (s *stageStep) run(c *cursor, n int) {
 	if !off && !s.broken {
 		s.divide(l, r)
 		s.process(c, l, r, n)
-		if full && s.finite(l, r) {
-			return
-		}
 		if !s.broken {
 			s.unite(l, r, dl, dr)
 			// the wet signal stands in buf, the dry one in dryBuf: mix there and bring it back
@@ -80,6 +78,18 @@ func (s *stageStep) run(c *cursor, n int) {
 	copy(r, dr)
 }
 
+// fill takes the parameters for the next n frames, and again for the next block
+// while any of them moves.
+func (s *stageStep) fill(c *cursor, n int) {
+	s.stirred = c.jumped
+	for i, p := range s.slots {
+		s.span.Values[i] = p.fill(c, s.lag, n)
+		if s.span.Values[i].Track != nil || s.span.Values[i].Step || p.moves() {
+			s.stirred = true
+		}
+	}
+}
+
 func (s *stageStep) process(c *cursor, l, r []float64, n int) {
 	s.span.L, s.span.R = l, r
 	if s.keyBuf.l != nil {
@@ -92,6 +102,7 @@ func (s *stageStep) process(c *cursor, l, r []float64, n int) {
 		at = c.hold
 	}
 	s.span.Tempo = s.clock.Tempo(at)
+	s.span.Quarter = s.clock.Tick(s.span.Frame) / project.TicksPerQuarter
 	s.proc.Process(&s.span)
 }
 

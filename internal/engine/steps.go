@@ -38,6 +38,11 @@ func (s shift2) process(p pair, n int) {
 	s.r.Process(p.r[:n])
 }
 
+func (s shift2) feed(l, r []float64) {
+	s.l.Feed(l)
+	s.r.Feed(r)
+}
+
 func (s shift2) clear() { s.l.Clear(); s.r.Clear() }
 
 func (s shift2) copyFrom(o shift2) { s.l.CopyFrom(o.l); s.r.CopyFrom(o.r) }

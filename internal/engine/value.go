@@ -17,6 +17,7 @@ type slot struct {
 	want        float64   // the value the hand has set, exactly
 	line        *line
 	track       []float64
+	stirred     *bool // set when a hand moves the value, so that a stage at rest need not look
 }
 
 func newSlot(owner, name string, d param.Param, v float64) *slot {
@@ -35,6 +36,9 @@ func (s *slot) place(v float64) float64 {
 // aim moves the base to v, smoothly where the parameter can be smooth.
 func (s *slot) aim(v float64, frames int) {
 	s.want = v
+	if s.stirred != nil {
+		*s.stirred = true
+	}
 	if s.desc.Stepped() {
 		s.hand.Set(v)
 		return
@@ -53,6 +57,9 @@ func (s *slot) value(place float64) float64 {
 	}
 	return s.desc.Clamp(s.desc.At(place))
 }
+
+// moves reports whether the value changes, or may, from block to block.
+func (s *slot) moves() bool { return s.line != nil || s.hand.Moving() }
 
 // base is the value a hand has set, without a line.
 func (s *slot) base() float64 { return s.want }

@@ -29,7 +29,6 @@ export function Board() {
   )
   useHeard((h) => {
     if (!lens) return
-    box.current!.style.setProperty('--playhead', `${lens.x(h.song).toFixed(1)}px`)
     const v = view()
     if (v.playing && v.zoom && (lens.x(h.song) > width || lens.x(h.song) < 0))
       setView({ scroll: Math.max(0, h.song - width * 0.05 * v.zoom) })
@@ -60,7 +59,6 @@ export function Board() {
     <div
       ref={box}
       className="relative flex min-h-0 flex-1 flex-col"
-      style={{ ['--playhead' as string]: '0px' }}
       onDragOver={(e) => {
         if (e.dataTransfer.types.includes('Files')) {
           e.preventDefault()

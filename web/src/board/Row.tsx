@@ -3,6 +3,7 @@ import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
 import { useView } from '../live/view'
 import { ClipView } from './ClipView'
+import { Playhead } from './Playhead'
 import { RowHead } from './RowHead'
 import { Surface } from './Surface'
 import type { Lens } from './time'
@@ -23,8 +24,10 @@ export function Row({ channel, index, timeline, lens, width }: Props) {
       role="group"
       aria-label={channel.name}
       data-row={channel.id}
-      className="turning flex shrink-0"
+      className="turning relative flex shrink-0 [content-visibility:auto] focus-within:z-10 focus-within:[content-visibility:visible] hover:z-10 hover:[content-visibility:visible]"
       style={{
+        contain: 'layout style', // a figure that changes must not lay out the board anew
+        containIntrinsicSize: `auto ${height}px`,
         height,
         borderBottom: '1px solid var(--hair)',
         background: selected ? 'var(--card)' : 'var(--paper)',
@@ -57,10 +60,7 @@ export function Row({ channel, index, timeline, lens, width }: Props) {
                 Drop a WAV, FLAC or MP3 on the board, or print another row to here
               </span>
             )}
-            <span
-              className="absolute top-0 h-full w-px"
-              style={{ left: 'var(--playhead)', background: 'var(--ink)' }}
-            />
+            <Playhead lens={lens} />
           </div>
         )}
         {water > 0 && (

@@ -2,6 +2,7 @@ import { type PointerEvent, useRef } from 'react'
 import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
 import { setView, type Tide, useView } from '../live/view'
+import { Playhead } from './Playhead'
 import { barAt, type Lens } from './time'
 
 const tides: Tide[] = ['low', 'mid', 'high']
@@ -155,15 +156,7 @@ function Time({
           </span>
         )
       })}
-      <span
-        className="pointer-events-none absolute bottom-0 h-0 w-0"
-        style={{
-          left: 'calc(var(--playhead) - 5px)',
-          borderLeft: '5.5px solid transparent',
-          borderRight: '5.5px solid transparent',
-          borderTop: '9px solid var(--ink)',
-        }}
-      />
+      <Playhead lens={lens} flag />
     </div>
   )
 }

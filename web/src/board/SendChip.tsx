@@ -12,8 +12,9 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
   useHeard((h) => {
     const p = h.peaks.get(`send ${send.id}`)
     const x = p ? Math.max(0, Math.min(1, (Math.max(p[0], p[1]) + 60) / 60)) : 0
-    bar.current!.style.transform = `scaleX(${x})`
-  })
+    const t = `scaleX(${x.toFixed(2)})`
+    if (bar.current!.style.transform !== t) bar.current!.style.transform = t
+  }, 'meter')
   return (
     <button
       className="relative flex h-[20px] w-[118px] items-center justify-between gap-1 overflow-hidden rounded-full border px-2 text-[11px]"

@@ -16,19 +16,21 @@ export function TideMeter({ point, tall }: { point: string; tall?: boolean }) {
     for (const side of [0, 1] as const) {
       const level = share(p ? p[side] : -120)
       // falls back calmly
-      const s = Math.max(level, shown.current[side]! - 0.012)
+      const s = Math.max(level, shown.current[side]! - 0.05)
+      if (s !== shown.current[side]) bars.current[side]!.style.transform = `scaleX(${s.toFixed(3)})`
       shown.current[side] = s
-      if (level >= held.current[side]! || now - since.current[side]! > 1500) {
-        held.current[side] = level
-        since.current[side] = now
-      }
-      bars.current[side]!.style.transform = `scaleX(${s})`
       const m = marks.current[side]!
-      m.style.left = `${held.current[side]! * 100}%`
-      m.style.opacity = held.current[side]! > 0.01 ? '1' : '0'
-      m.style.background = p && p[side] > 0 ? 'var(--loss)' : 'var(--ink)'
+      if (level >= held.current[side]! || now - since.current[side]! > 1500) {
+        since.current[side] = now
+        if (level === held.current[side]) continue
+        held.current[side] = level
+        // a full-width carrier moved by a transform: no layout
+        m.style.transform = `translateX(${(level * 100).toFixed(1)}%)`
+        m.style.opacity = level > 0.01 ? '1' : '0'
+        m.style.color = p && p[side] > 0 ? 'var(--loss)' : 'var(--ink)'
+      }
     }
-  })
+  }, 'meter')
   const h = tall ? 6 : 4
   return (
     <span className="flex w-full flex-col" style={{ gap: 2 }} aria-hidden>
@@ -45,8 +47,8 @@ export function TideMeter({ point, tall }: { point: string; tall?: boolean }) {
           />
           <span
             ref={(el) => void (marks.current[side] = el)}
-            className="absolute w-[2px] opacity-0"
-            style={{ top: -1, height: h + 2 }}
+            className="absolute inset-x-0 opacity-0"
+            style={{ top: -1, height: h + 2, borderLeft: '2px solid currentColor' }}
           />
         </span>
       ))}

@@ -57,7 +57,7 @@ export function MainLevel() {
     const tp = hold.current.feed(h.truePeak)
     peak.current!.textContent = write(tp)
     peak.current!.style.color = tp > 0 ? 'var(--loss)' : ''
-  })
+  }, 'figure')
   if (!main) return null
   return (
     <div className="flex items-center gap-3">

@@ -1,0 +1,114 @@
+package effect
+
+import (
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/param"
+)
+
+// shifter changes the pitch of one side by a ratio near 1: two reads of one
+// line glide through a window and take turns, each silent when it jumps back (raised
+// cosines, which add up to one). The jump is a whole window, so that the frequency
+// between jumps is exact. Good for ratios within a semitone.
+type shifter struct {
+	line  *dsp.DelayLine
+	width float64 // of the window, frames
+	place float64 // 0 to 1
+}
+
+func newShifter(seconds, rate float64) shifter {
+	return shifter{line: dsp.NewDelayLine(int(seconds*rate) + 40), width: seconds * rate}
+}
+
+// next shifts one sample. slide is 1 - ratio.
+func (p *shifter) next(x, slide float64) float64 {
+	p.line.Write(x)
+	p.place += slide / p.width
+	p.place -= math.Floor(p.place)
+	other := p.place + 0.5
+	if other >= 1 {
+		other--
+	}
+	w := 0.5 - 0.5*math.Cos(2*math.Pi*p.place)
+	return w*p.line.ReadAt(2+p.place*p.width) + (1-w)*p.line.ReadAt(2+other*p.width)
+}
+
+func (p *shifter) reset() { p.line.Clear(); p.place = 0 }
+
+func (p *shifter) copyFrom(o *shifter) { p.line.CopyFrom(o.line); p.place = o.place }
+
+// slideOf is 1 - ratio for an interval in cents.
+func slideOf(cents float64) float64 { return 1 - dsp.Exp(cents*(math.Ln2/1200)) }
+
+// detune shifts left and right by up to a semitone each, by a rotating window
+// of delay. Its sound is late by half the window on average.
+var detune = Kind{
+	Info: Info{
+		ID: "detune", Version: 1, Name: "Detune", Family: "Pitch", Mix: 50, MixLaw: "blend",
+		Says:     "Puts left and right a few cents out of tune.",
+		Synonyms: []string{"pitch", "cents", "thicken", "wide", "micro shift", "tune"},
+		Params: []param.Param{
+			{Name: "left", Label: "Left", Unit: "cents", Says: "How far the left side is tuned up or down.", Min: -100, Max: 100, Default: -8, Taper: param.Linear, Step: 1, Digits: 1},
+			{Name: "right", Label: "Right", Unit: "cents", Says: "How far the right side is tuned up or down.", Min: -100, Max: 100, Default: 8, Taper: param.Linear, Step: 1, Digits: 1},
+			{Name: "window", Label: "Window", Unit: "ms", Says: "Longer is smoother on long notes; shorter keeps beats tight.", Max: 2, Default: 1, Taper: param.Choice, Choices: []string{"25", "50", "90"}, Structural: true},
+		},
+	},
+	New:  func(rate float64) Processor { return newTwist(rate, 1) },
+	Tail: func([]float64, float64) float64 { return 0.1 },
+	Draw: drawDetune,
+}
+
+var detuneWindows = []float64{0.025, 0.05, 0.09}
+
+type twist struct {
+	rate   float64
+	window int
+	side   [2]shifter
+}
+
+func newTwist(rate float64, window int) *twist {
+	s := detuneWindows[window]
+	return &twist{rate: rate, window: window, side: [2]shifter{newShifter(s, rate), newShifter(s, rate)}}
+}
+
+// Prepare sizes the windows.
+func (t *twist) Prepare(v []float64) {
+	if w := int(v[2]); w != t.window {
+		*t = *newTwist(t.rate, w)
+	}
+}
+
+func (t *twist) Process(s *Span) {
+	for k, x := range [2][]float64{s.L, s.R} {
+		cents := &s.Values[k]
+		slide := slideOf(cents.Now)
+		p := &t.side[k]
+		for i, u := range x {
+			if cents.Track != nil {
+				slide = slideOf(cents.Track[i])
+			}
+			x[i] = p.next(u, slide)
+		}
+	}
+}
+
+func (t *twist) Reset() {
+	t.side[0].reset()
+	t.side[1].reset()
+}
+
+func (t *twist) CopyFrom(o Processor) {
+	p := o.(*twist)
+	t.side[0].copyFrom(&p.side[0])
+	t.side[1].copyFrom(&p.side[1])
+}
+
+func drawDetune(_, _ float64, v []float64) Picture {
+	x := Axis{Label: "interval", Unit: "cents", Min: -100, Max: 100, Ticks: []float64{-75, -50, -25, 0, 25, 50, 75}}
+	y := Axis{Label: "level", Unit: "dB", Min: -48, Max: 6, Ticks: []float64{-36, -24, -12, 0}}
+	return Picture{Says: "Where left and right stand against the note, in cents.", X: x, Y: y,
+		Curves:  []Curve{{Name: "the note", Role: "ghost", X: []float64{0, 0}, Y: []float64{-48, 0}}},
+		Bars:    []Bar{{X: v[0], Y: -3, Side: -1}, {X: v[1], Y: -6, Side: 1}},
+		Handles: []Handle{{Label: "Left", X: v[0], Y: -3, ParamX: "left"}, {Label: "Right", X: v[1], Y: -6, ParamX: "right"}}}
+}

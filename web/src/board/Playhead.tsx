@@ -1,0 +1,26 @@
+import { useRef } from 'react'
+import { useHeard } from '../live/meters'
+import type { Lens } from './time'
+
+/** Where the song is heard. It is moved by a transform, so that nothing else is laid out anew. */
+export function Playhead({ lens, flag }: { lens: Lens; flag?: boolean }) {
+  const line = useRef<HTMLSpanElement>(null)
+  const last = useRef('')
+  useHeard((h) => {
+    const t = `translateX(${lens.x(h.song).toFixed(1)}px)`
+    if (t !== last.current) line.current!.style.transform = last.current = t
+  })
+  return (
+    <span
+      ref={line}
+      className="pointer-events-none absolute top-0 left-0 h-full w-px"
+      style={{ background: flag ? 'transparent' : 'var(--ink)' }}
+    >
+      {flag && (
+        <svg width="12" height="10" className="absolute bottom-0 -left-[5.5px]" aria-hidden>
+          <path d="M0 0H12L6 10Z" fill="var(--ink)" />
+        </svg>
+      )}
+    </span>
+  )
+}
