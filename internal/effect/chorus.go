@@ -14,7 +14,7 @@ const chorusVoices = 6
 // alike, so that a mono sum keeps them. Delays in ms.
 var chorus = Kind{
 	Info: Info{
-		ID: "chorus", Version: 1, Name: "Chorus", Family: "Movement", Mix: 45, MixLaw: "blend",
+		ID: "chorus", Version: 1, Name: "Chorus", Family: "Movement", Mix: 55, MixLaw: "add",
 		Says:     "Adds moving copies, so that one sounds like several.",
 		Synonyms: []string{"ensemble", "thicken", "wide", "many", "unison", "shimmer"},
 		Params: append([]param.Param{

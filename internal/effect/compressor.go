@@ -25,10 +25,15 @@ var compressor = Kind{
 			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it lets go again: 63 % of the way in this time.", Min: 5, Max: 3000, Default: 120, Taper: param.Log, Step: 5, Digits: 0},
 			{Name: "makeup", Label: "Make-up", Unit: "dB", Says: "Gain after the reduction.", Min: -12, Max: 24, Default: 2, Taper: param.Linear, Step: 0.5, Digits: 1},
 			{Name: "detector", Label: "Detector", Says: "What counts as level: every peak, or the power over about 10 ms.", Max: 1, Taper: param.Choice, Choices: []string{"peak", "RMS"}},
+			{Name: "hold", Label: "Hold", Unit: "ms", Says: "How long it stays down before it lets go.", Min: 0, Max: 500, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "keylow", Label: "Key low cut", Unit: "Hz", Says: "What it does not listen to at the bottom. At 20 Hz it is out.", Min: 20, Max: 4000, Default: 20, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "keyhigh", Label: "Key high cut", Unit: "Hz", Says: "What it does not listen to at the top. At 20 kHz it is out.", Min: 200, Max: 20000, Default: 20000, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "ahead", Label: "Look-ahead", Unit: "ms", Says: "How early it hears a peak coming. It makes the stage later by as much.", Max: 3, Taper: param.Choice, Choices: []string{"0", "1", "3", "8"}, Structural: true},
 		},
 	},
-	New:  func(rate float64) Processor { return &comp{rate: rate, power: dsp.Decay(0.01, rate)} },
-	Draw: drawCompressor,
+	New:     func(rate float64) Processor { return newComp(rate) },
+	Latency: func(rate float64, v []float64) int { return gateAhead(rate, v[10]) },
+	Draw:    drawCompressor,
 }
 
 type comp struct {
@@ -40,6 +45,21 @@ type comp struct {
 	knee, thr, slop float64
 	attack, release float64
 	last            [6]float64
+	key             keyFilter
+	holds           int // frames of the hold left
+	delay           [2]*dsp.Shift
+	gain            [Grid]float64
+}
+
+func newComp(rate float64) *comp {
+	return &comp{rate: rate, power: dsp.Decay(0.01, rate), delay: [2]*dsp.Shift{dsp.NewShift(0), dsp.NewShift(0)}}
+}
+
+// Prepare sizes the look-ahead.
+func (c *comp) Prepare(v []float64) {
+	if a := gateAhead(c.rate, v[10]); a != c.delay[0].Frames() {
+		c.delay = [2]*dsp.Shift{dsp.NewShift(a), dsp.NewShift(a)}
+	}
 }
 
 // computeReduction is the static curve: dB of reduction for a level in dB.
@@ -67,11 +87,15 @@ func (c *comp) Process(s *Span) {
 	for from := 0; from < len(s.L); {
 		to, _ := s.piece(from)
 		c.look(s, from)
+		hold := int(s.Values[7].At(from) / 1000 * c.rate)
+		c.key.set(s.Values[8].At(from), s.Values[9].At(from), c.rate)
+		keyL, keyR := c.key.run(keyL[from:to], keyR[from:to])
+		gains := c.gain[:len(keyL)]
 		floor := dsp.Gain(c.thr - c.knee/2) // below this linear level nothing is reduced
 		red, mean := c.reduction, c.mean
 		peak := 0.0
-		for i := from; i < to; i++ {
-			a, b := math.Abs(keyL[i]), math.Abs(keyR[i])
+		for i, x := range keyL {
+			a, b := math.Abs(x), math.Abs(keyR[i])
 			if b > a {
 				a = b
 			}
@@ -88,15 +112,24 @@ func (c *comp) Process(s *Span) {
 			}
 			k := c.release
 			if want > red {
-				k = c.attack
+				k, c.holds = c.attack, hold
+			} else if c.holds > 0 {
+				k = 1
+				c.holds--
 			}
 			red = want + (red-want)*k
 			g := rest
 			if red > 1e-7 || makeup.Track != nil {
-				g = dsp.QuickExp((makeup.At(i) - red) * (math.Ln10 / 20))
+				g = dsp.QuickExp((makeup.At(from+i) - red) * (math.Ln10 / 20))
 			}
-			s.L[i] *= g
-			s.R[i] *= g
+			gains[i] = g
+		}
+		l, r := s.L[from:to], s.R[from:to]
+		c.delay[0].Process(l)
+		c.delay[1].Process(r)
+		for i, g := range gains {
+			l[i] *= g
+			r[i] *= g
 		}
 		c.reduction, c.mean = dsp.Flush(red), dsp.Flush(mean)
 		c.in = max(c.in, peak)
@@ -130,9 +163,19 @@ func (c *comp) look(s *Span, i int) {
 	c.attack, c.release = dsp.Decay(v[3]/1000, c.rate), dsp.Decay(v[4]/1000, c.rate)
 }
 
-func (c *comp) Reset() { *c = comp{rate: c.rate, power: c.power} }
+func (c *comp) Reset() {
+	c.delay[0].Clear()
+	c.delay[1].Clear()
+	*c = comp{rate: c.rate, power: c.power, delay: c.delay}
+}
 
-func (c *comp) CopyFrom(o Processor) { *c = *o.(*comp) }
+func (c *comp) CopyFrom(o Processor) {
+	p, delay := o.(*comp), c.delay
+	*c = *p
+	c.delay = delay
+	c.delay[0].CopyFrom(p.delay[0])
+	c.delay[1].CopyFrom(p.delay[1])
+}
 
 // Report gives the peak in and out and the deepest reduction since the last report, in dB.
 func (c *comp) Report(dst []float64) {

@@ -28,7 +28,12 @@ func noteNames() []string {
 	return n
 }
 
-const delayMax = 4.0 // seconds
+const (
+	delayMax    = 4.0 // seconds
+	delayParams = 13
+	dampHz      = 2500 // where damping turns
+	duckFloor   = -30  // dB: the level at which echoes have stepped back all the way
+)
 
 // delay repeats the signal. Times are whole frames when they stand still, so
 // echoes are exact to the sample; while they move the line is read by Hermite
@@ -50,6 +55,10 @@ var delay = Kind{
 			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "Takes the highs out of each echo. At 20 kHz it is out.", Min: 500, Max: 20000, Default: 6000, Taper: param.Log, Step: 3, Digits: 0},
 			{Name: "width", Label: "Width", Unit: "%", Says: "How far apart the echoes of left and right are.", Min: 0, Max: 100, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
 			{Name: "change", Label: "Change of time", Says: "How a new time is reached: gliding, which bends the pitch, or by a cross-fade.", Default: 1, Max: 1, Taper: param.Choice, Choices: []string{"glide", "cross-fade"}},
+			{Name: "pan", Label: "Input pan", Unit: "", Says: "From where the signal goes in, between left and right.", Min: -1, Max: 1, Taper: param.Linear, Step: 0.05, Digits: 2},
+			{Name: "damping", Label: "Damping", Unit: "%", Says: "How much duller each echo is than the one before.", Min: 0, Max: 100, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "duck", Label: "Duck", Unit: "dB", Says: "How far the echoes step back while the signal, or the key, is there.", Min: 0, Max: 24, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "duckrelease", Label: "Duck release", Unit: "ms", Says: "How fast they come forward again.", Min: 20, Max: 2000, Default: 250, Taper: param.Log, Step: 3, Digits: 0},
 		},
 	},
 	New:  func(rate float64) Processor { return newEcho(rate) },
@@ -91,7 +100,13 @@ type echo struct {
 	hiL, hiR   dsp.Biquad
 	bl, br     [MaxFrames]float64
 	wl, wr     [MaxFrames]float64
-	last       [9]float64
+	last       [delayParams]float64
+	damp       dsp.Section
+	dampL      dsp.Biquad
+	dampR      dsp.Biquad
+	dl, dr     [MaxFrames]float64 // what goes round again, damped
+	duckEnv    float64
+	duckGain   [MaxFrames]float64
 	tempo      float64
 }
 
@@ -102,9 +117,58 @@ func newEcho(rate float64) *echo {
 }
 
 func (e *echo) Process(s *Span) {
+	ducks := e.listen(s)
+	e.enter(s)
+	e.echoes(s)
+	if ducks {
+		for i := range s.L {
+			s.L[i] *= e.duckGain[i]
+			s.R[i] *= e.duckGain[i]
+		}
+	}
+	e.flush()
+}
+
+// listen works out how far the echoes step back, before the input is overwritten.
+func (e *echo) listen(s *Span) bool {
+	duck := &s.Values[11]
+	if duck.Track == nil && duck.Now == 0 {
+		e.duckEnv = 0
+		return false
+	}
+	keyL, keyR := s.KeyL, s.KeyR
+	if keyL == nil {
+		keyL, keyR = s.L, s.R
+	}
+	up, down := dsp.Decay(0.004, e.rate), dsp.Decay(s.Values[12].At(0)/1000, e.rate)
+	env := e.duckEnv
+	for i := range s.L {
+		env = follow(env, max(math.Abs(keyL[i]), math.Abs(keyR[i])), up, down)
+		share := max(0, min(1, 1+(dsp.QuickLog(max(env, 1e-6))*(20/math.Ln10)-duckFloor)/20))
+		e.duckGain[i] = dsp.QuickExp(-duck.At(i) * share * (math.Ln10 / 20))
+	}
+	e.duckEnv = dsp.Flush(env)
+	return true
+}
+
+// enter pans the input.
+func (e *echo) enter(s *Span) {
+	pan := &s.Values[9]
+	if pan.Track == nil && pan.Now == 0 {
+		return
+	}
+	for i := range s.L {
+		if p := pan.At(i); p > 0 {
+			s.L[i] *= 1 - p
+		} else {
+			s.R[i] *= 1 + p
+		}
+	}
+}
+
+func (e *echo) echoes(s *Span) {
 	if e.rests(s) {
 		e.still(s, 0, len(s.L))
-		e.flush()
 		return
 	}
 	for from := 0; from < len(s.L); {
@@ -115,10 +179,11 @@ func (e *echo) Process(s *Span) {
 		e.run(s, from, to)
 		from = to
 	}
-	e.flush()
 }
 
 func (e *echo) flush() {
+	e.dampL.Flush()
+	e.dampR.Flush()
 	e.lowL.Flush()
 	e.lowR.Flush()
 	e.hiL.Flush()
@@ -154,6 +219,9 @@ func (e *echo) look(s *Span, i int) {
 	case e.fade == 0 && want != e.frames:
 		e.next, e.fade = want, e.fadeFrames
 	}
+	if e.fresh {
+		e.damp = dsp.LowPass1(dampHz, e.rate)
+	}
 	if e.fresh || v[5] != e.lowHz {
 		e.lowHz, e.low = v[5], dsp.HighPass1(v[5], e.rate)
 	}
@@ -178,6 +246,18 @@ func (e *echo) still(s *Span, from, to int) {
 	case e.highHz < 20000:
 		dsp.RunStereo(&e.high, &e.hiL, &e.hiR, l, r)
 	}
+	// what goes round again
+	al, ar := l, r
+	if damping := &s.Values[10]; damping.Track != nil || damping.Now > 0 {
+		al, ar = e.dl[:n], e.dr[:n]
+		copy(al, l)
+		copy(ar, r)
+		dsp.RunStereo(&e.damp, &e.dampL, &e.dampR, al, ar)
+		for i := range al {
+			d := damping.At(from+i) * 0.01
+			al[i], ar[i] = l[i]+d*(al[i]-l[i]), r[i]+d*(ar[i]-r[i])
+		}
+	}
 	route := int(s.Values[4].At(from))
 	feedback, width := &s.Values[3], &s.Values[7]
 	fb := feedback.Now * 0.01
@@ -189,11 +269,11 @@ func (e *echo) still(s *Span, from, to int) {
 		}
 		switch route {
 		case 1:
-			x, y = x+fb*bounded(r[i]), y+fb*bounded(l[i])
+			x, y = x+fb*bounded(ar[i]), y+fb*bounded(al[i])
 		case 2:
-			x, y = (x+y)*0.5+fb*bounded(r[i]), bounded(l[i])
+			x, y = (x+y)*0.5+fb*bounded(ar[i]), bounded(al[i])
 		default:
-			x, y = x+fb*bounded(l[i]), y+fb*bounded(r[i])
+			x, y = x+fb*bounded(al[i]), y+fb*bounded(ar[i])
 		}
 		e.wl[i], e.wr[i] = dsp.Flush(x), dsp.Flush(y)
 	}
@@ -247,15 +327,19 @@ func (e *echo) run(s *Span, from, to int) {
 		if e.highHz < 20000 {
 			l, r = e.hiL.Next(&e.high, l), e.hiR.Next(&e.high, r)
 		}
+		al, ar := l, r
+		if d := s.Values[10].At(i) * 0.01; d > 0 || s.Values[10].Track != nil {
+			al, ar = l+d*(e.dampL.Next(&e.damp, l)-l), r+d*(e.dampR.Next(&e.damp, r)-r)
+		}
 		fb := feedback.At(i) * 0.01
 		x, y := s.L[i], s.R[i]
 		switch route {
 		case 1: // each side feeds the other
-			x, y = x+fb*bounded(r), y+fb*bounded(l)
+			x, y = x+fb*bounded(ar), y+fb*bounded(al)
 		case 2: // all of it starts on the left and goes from side to side
-			x, y = (x+y)*0.5+fb*bounded(r), bounded(l)
+			x, y = (x+y)*0.5+fb*bounded(ar), bounded(al)
 		default:
-			x, y = x+fb*bounded(l), y+fb*bounded(r)
+			x, y = x+fb*bounded(al), y+fb*bounded(ar)
 		}
 		e.l.Write(dsp.Flush(x))
 		e.r.Write(dsp.Flush(y))
@@ -287,6 +371,7 @@ func (e *echo) Reset() {
 	e.l.Clear()
 	e.r.Clear()
 	e.lowL, e.lowR, e.hiL, e.hiR = dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}
+	e.dampL, e.dampR, e.duckEnv = dsp.Biquad{}, dsp.Biquad{}, 0
 	e.fade, e.fresh = 0, true
 }
 
@@ -324,10 +409,10 @@ func drawDelay(_, tempo float64, v []float64) Picture {
 			gain *= fb
 		}
 	}
-	h := Handle{Label: "Time", X: t, Y: 0}
+	h := Handle{Label: "Feedback", X: 2 * t, Y: max(-46, dsp.Decibels(fb)), ParamY: "feedback"}
 	if v[0] != 0 {
-		h.ParamX = "time"
-		p.Handles = append(p.Handles, h)
+		h = Handle{Label: "Time", X: t, Y: 0, ParamX: "time", ParamY: "feedback", ScaleX: 0.001}
 	}
+	p.Handles = append(p.Handles, h)
 	return p
 }

@@ -8,9 +8,9 @@ import (
 )
 
 // shifter changes the pitch of one side by a ratio near 1: two reads of one
-// line glide through a window and take turns, each silent when it jumps back (raised
-// cosines, which add up to one). The jump is a whole window, so that the frequency
-// between jumps is exact. Good for ratios within a semitone.
+// line glide through a window, half of it apart, and take turns: most of the time one
+// is heard alone, so that the frequency is exact, and each is silent when it jumps back.
+// Good for ratios within a semitone.
 type shifter struct {
 	line  *dsp.DelayLine
 	width float64 // of the window, frames
@@ -30,8 +30,21 @@ func (p *shifter) next(x, slide float64) float64 {
 	if other >= 1 {
 		other--
 	}
-	w := 0.5 - 0.5*math.Cos(2*math.Pi*p.place)
+	w := turnTaking(p.place)
 	return w*p.line.ReadAt(2+p.place*p.width) + (1-w)*p.line.ReadAt(2+other*p.width)
+}
+
+// turnTaking is the weight of a read at a place in its window; that of the other, half a
+// window away, is the rest to 1.
+func turnTaking(place float64) float64 {
+	const edge = 0.14
+	if place >= 0.5 {
+		return 1 - turnTaking(place-0.5)
+	}
+	if place < edge {
+		return 0.5 - 0.5*math.Cos(math.Pi/edge*place)
+	}
+	return 1
 }
 
 func (p *shifter) reset() { p.line.Clear(); p.place = 0 }
@@ -45,7 +58,7 @@ func slideOf(cents float64) float64 { return 1 - dsp.Exp(cents*(math.Ln2/1200)) 
 // of delay. Its sound is late by half the window on average.
 var detune = Kind{
 	Info: Info{
-		ID: "detune", Version: 1, Name: "Detune", Family: "Pitch", Mix: 50, MixLaw: "blend",
+		ID: "detune", Version: 1, Name: "Detune", Family: "Pitch", Mix: 100, MixLaw: "blend",
 		Says:     "Puts left and right a few cents out of tune.",
 		Synonyms: []string{"pitch", "cents", "thicken", "wide", "micro shift", "tune"},
 		Params: []param.Param{

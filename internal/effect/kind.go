@@ -35,6 +35,10 @@ type Info struct {
 	Mix      float64       `json:"mix" required:"true"` // percent it is inserted with
 	MixLaw   string        `json:"mixLaw" required:"true" enum:"blend,add"`
 	Live     []string      `json:"live"` // names of the figures its processor reports
+	// Sound says what a sound of the project can serve as, such as an impulse response; Learns
+	// says what it can work out from what it hears. Empty: neither.
+	Sound  string `json:"sound,omitempty"`
+	Learns string `json:"learns,omitempty"`
 }
 
 // Index returns the place of a parameter among Params, or -1.

@@ -8,9 +8,17 @@ var all = []Kind{
 	equaliser,
 	filter,
 	compressor,
+	gate,
 	limiter,
+	deesser,
+	transient,
+	saturation,
+	amplifier,
+	crush,
 	delay,
+	taps,
 	reverb,
+	convolver,
 	chorus,
 	flanger,
 	phaser,
@@ -20,6 +28,10 @@ var all = []Kind{
 	doubler,
 	detune,
 	width,
+	spinDown,
+	repeat,
+	reverse,
+	denoise,
 }
 
 var byID = sync.OnceValue(func() map[string]*Kind {

@@ -57,6 +57,8 @@ type Handle struct {
 	ParamY string  `json:"paramY,omitempty"`
 	ParamZ string  `json:"paramZ,omitempty"`
 	Quiet  bool    `json:"quiet,omitempty"` // belongs to something that is switched off
+	// ScaleX is how much of the axis one unit of ParamX is; 0 means that they are the same.
+	ScaleX float64 `json:"scaleX,omitempty"`
 }
 
 // Live names the reported figures that move a point on the picture and the
@@ -65,6 +67,8 @@ type Live struct {
 	X         int `json:"x" required:"true"`
 	Y         int `json:"y" required:"true"`
 	Reduction int `json:"reduction" required:"true"`
+	// Hidden says that X and Y are no place on the picture; only the history counts.
+	Hidden bool `json:"hidden,omitempty"`
 }
 
 const pictureSteps = 180

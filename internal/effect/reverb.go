@@ -20,7 +20,9 @@ const (
 // below the low edge and the high factor above the high edge. Movement turns pairs
 // of lines into each other by slowly drifting angles (time-varying orthogonal
 // matrix), which leaves the decay as it is. Before it: pre-delay, early
-// reflections, low and high cut, four all-pass diffusers a side.
+// reflections, low and high cut, four all-pass diffusers a side. The character (hall,
+// room, plate, chamber) sets the lengths of lines and diffusers, the first reflections and
+// the colour of what goes in; the decay is as asked in all of them.
 var reverb = Kind{
 	Info: Info{
 		ID: "reverb", Version: 1, Name: "Reverb", Family: "Space", Mix: 25, MixLaw: "add",
@@ -40,6 +42,7 @@ var reverb = Kind{
 			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What is kept out of the space at the top.", Min: 1000, Max: 20000, Default: 14000, Taper: param.Log, Step: 3, Digits: 0},
 			{Name: "movement", Label: "Movement", Unit: "%", Says: "How much the space lives.", Min: 0, Max: 100, Default: 30, Taper: param.Linear, Step: 1, Digits: 0},
 			{Name: "width", Label: "Width", Unit: "%", Says: "How far the space spreads between the sides.", Min: 0, Max: 150, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "character", Label: "Character", Says: "What kind of space it is.", Max: float64(len(characters) - 1), Taper: param.Choice, Choices: characterNames(), Structural: true},
 		},
 	},
 	New: func(rate float64) Processor { return newSpace(rate) },
@@ -56,6 +59,30 @@ var reverbMs = [reverbLines]float64{
 	21.13, 22.91, 25.37, 27.83, 29.71, 32.57, 35.09, 37.73, 40.51, 43.31, 46.99, 50.33, 54.41, 58.57, 63.29, 68.11,
 }
 
+// character is what makes one kind of space unlike another: how long its lines and
+// diffusers are against those of the hall, and its first reflections.
+type character struct {
+	name                  string
+	lines, diffuse, early float64    // times the hall's lengths
+	reflect               [2]float64 // level of the first reflections, and how much each is of the one before
+	low, high             float64    // gains in dB of what goes in, for lows and highs
+}
+
+var characters = []character{
+	{"hall", 1, 1, 1, [2]float64{0.5, -0.87}, 0, 0},
+	{"room", 0.52, 0.7, 0.42, [2]float64{0.72, -0.78}, 0, -1.5},
+	{"plate", 0.38, 0.62, 0.12, [2]float64{0.1, -0.5}, -4, 2.5},
+	{"chamber", 0.74, 1.15, 0.66, [2]float64{0.42, 0.8}, 1.5, -3},
+}
+
+func characterNames() []string {
+	var n []string
+	for _, c := range characters {
+		n = append(n, c.name)
+	}
+	return n
+}
+
 var diffuserMs = [2][reverbDiffusers]float64{{3.17, 5.09, 7.43, 10.67}, {3.41, 4.79, 7.91, 10.13}}
 
 var earlyMs = [2][reverbEarly]float64{{6.1, 11.9, 17.3, 23.9, 31.1, 39.7, 47.3, 58.1}, {7.9, 10.3, 19.1, 25.7, 29.3, 41.9, 50.9, 55.3}}
@@ -64,6 +91,10 @@ var earlyMs = [2][reverbEarly]float64{{6.1, 11.9, 17.3, 23.9, 31.1, 39.7, 47.3, 
 type space struct {
 	rate                 float64
 	size, predelay       float64 // structural, as prepared
+	kind                 int
+	colour               bool
+	tintLow, tintHigh    dsp.Section
+	tl, tr, ul, ur       dsp.Biquad
 	pre                  [2]*dsp.DelayLine
 	preFrames            int
 	early                [2][reverbEarly]int
@@ -112,33 +143,36 @@ func (a *allpass) run(x []float64) {
 
 func newSpace(rate float64) *space {
 	s := &space{rate: rate}
-	s.build(100, 15)
+	s.build(100, 15, 0)
 	return s
 }
 
 // Prepare sizes lines for size and pre-delay.
 func (s *space) Prepare(v []float64) {
-	if v[1] != s.size || v[2] != s.predelay {
-		s.build(v[1], v[2])
+	if v[1] != s.size || v[2] != s.predelay || int(v[13]) != s.kind {
+		s.build(v[1], v[2], int(v[13]))
 	}
 }
 
-func (s *space) build(size, predelay float64) {
-	s.size, s.predelay = size, predelay
+func (s *space) build(size, predelay float64, kind int) {
+	s.size, s.predelay, s.kind = size, predelay, kind
+	c := characters[kind]
+	s.colour = c.low != 0 || c.high != 0
+	s.tintLow, s.tintHigh = dsp.Shelf(false, 250, c.low, 0.6, s.rate), dsp.Shelf(true, 4000, c.high, 0.6, s.rate)
 	ms := s.rate / 1000
 	s.preFrames = int(math.Round(predelay * ms))
 	for side := range s.pre {
 		s.pre[side] = dsp.NewDelayLine(int((predelay + 60*size/100 + 5) * ms))
 		for i, t := range earlyMs[side] {
-			s.early[side][i] = s.preFrames + int(math.Round(t*size/100*ms))
+			s.early[side][i] = s.preFrames + int(math.Round(t*size/100*c.early*ms))
 		}
 		for i, t := range diffuserMs[side] {
-			s.diff[side][i].buf = make([]float64, int(math.Round(t*min(1.2, max(0.5, size/100))*ms)))
+			s.diff[side][i].buf = make([]float64, int(math.Round(t*c.diffuse*min(1.2, max(0.5, size/100))*ms)))
 			s.diff[side][i].pos = 0
 		}
 	}
 	for i, t := range reverbMs {
-		n := int(math.Round(t * size / 100 * ms))
+		n := max(MaxFrames+1, int(math.Round(t*size/100*c.lines*ms)))
 		n += 1 - n%2 // odd lengths share no factor of two
 		s.length[i] = n
 		s.line[i] = make([]float64, n)
@@ -159,6 +193,7 @@ func (s *space) Reset() {
 		s.state[i].Clear()
 	}
 	s.cl, s.cr, s.hl, s.hr = dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}
+	s.tl, s.tr, s.ul, s.ur = dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}
 	s.fresh, s.turned = true, -1
 }
 
@@ -176,6 +211,7 @@ func (s *space) CopyFrom(o Processor) {
 	}
 	s.state = p.state
 	s.cl, s.cr, s.hl, s.hr = p.cl, p.cr, p.hl, p.hr
+	s.tl, s.tr, s.ul, s.ur = p.tl, p.tr, p.ul, p.ur
 	s.cosine, s.sine, s.cosStep, s.sinStep = p.cosine, p.sine, p.cosStep, p.sinStep
 	s.cosEnd, s.sinEnd, s.turned, s.turnDepth = p.cosEnd, p.sinEnd, p.turned, p.turnDepth
 	s.cutLow, s.cutHigh = p.cutLow, p.cutHigh
@@ -283,6 +319,10 @@ func (s *space) flush() {
 	s.cr.Flush()
 	s.hl.Flush()
 	s.hr.Flush()
+	s.tl.Flush()
+	s.tr.Flush()
+	s.ul.Flush()
+	s.ur.Flush()
 }
 
 // absorption is the filter of a line of so many frames: the middle's loss, with
@@ -326,6 +366,9 @@ func (s *space) run(p *Span, from, to int) {
 	s.pre[0].ReadBlock(inL, s.preFrames+n-1)
 	s.pre[1].ReadBlock(inR, s.preFrames+n-1)
 	dsp.RunStereo2(&s.cutLow, &s.cutHigh, &s.cl, &s.cr, &s.hl, &s.hr, inL, inR)
+	if s.colour {
+		dsp.RunStereo2(&s.tintLow, &s.tintHigh, &s.tl, &s.tr, &s.ul, &s.ur, inL, inR)
+	}
 	for k := range s.diff[0] {
 		s.diff[0][k].run(inL)
 		s.diff[1][k].run(inR)
@@ -359,7 +402,7 @@ func (s *space) run(p *Span, from, to int) {
 // reflect makes the early reflections of the piece just written to the pre-delay.
 func (s *space) reflect(n int, early *Value, from int) {
 	var el, er, t [MaxFrames]float64
-	g := 0.5
+	g, next := characters[s.kind].reflect[0], characters[s.kind].reflect[1]
 	for k := range s.early[0] {
 		s.pre[0].ReadBlock(t[:n], s.early[0][k]+n-1)
 		for i, v := range t {
@@ -369,7 +412,7 @@ func (s *space) reflect(n int, early *Value, from int) {
 		for i, v := range t {
 			er[i] += g * v
 		}
-		g *= -0.87
+		g *= next
 	}
 	e := dsp.Gain(early.Now)
 	for i := range n {

@@ -26,7 +26,7 @@ var wah = Kind{
 			{Name: "sense", Label: "Sensitivity", Unit: "dB", Says: "The level at which it is moved all the way.", Min: -60, Max: 0, Default: -14, Taper: param.Linear, Step: 0.5, Digits: 1},
 			{Name: "attack", Label: "Attack", Unit: "ms", Says: "How fast it follows a rising level.", Min: 1, Max: 200, Default: 8, Taper: param.Log, Step: 3, Digits: 0},
 			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it falls back.", Min: 10, Max: 2000, Default: 160, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "dry", Label: "Body", Unit: "dB", Says: "How much of the untouched signal stays under the peak.", Min: -120, Max: 0, Default: -14, Taper: param.Level, Step: 0.5, Digits: 1},
+			{Name: "dry", Label: "Body", Unit: "dB", Says: "How much of the untouched signal stays under the peak.", Min: -120, Max: 0, Default: -4, Taper: param.Level, Step: 0.5, Digits: 1},
 		}, cycleParams(1.2, 8)...),
 	},
 	New:  func(rate float64) Processor { return &quack{rate: rate} },

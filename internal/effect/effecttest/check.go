@@ -102,16 +102,29 @@ func twin(t *testing.T, k *effect.Kind) {
 	require.Equal(t, wantR, r)
 }
 
+// passing are settings at which an effect lets an impulse through without a delay
+// of its own making, where its defaults do not.
+var passing = map[string]map[string]float64{
+	"amplifier": {"cabinet": 0, "drive": -6, "tight": 20},
+}
+
+// A convolver's loudest frame is its response's: its latency is held where it is
+// compared with direct convolution.
+const convolves = "convolver"
+
 // latency sends an impulse through settings at which the effect should pass it,
 // and looks for the first sound.
 func latency(t *testing.T, k *effect.Kind) {
+	if k.ID == convolves {
+		return
+	}
 	for _, rate := range Rates {
-		rig := New(k.ID, rate, nil)
+		rig := New(k.ID, rate, passing[k.ID])
 		if k.Latency == nil {
 			require.Zero(t, rig.Latency())
 			continue
 		}
-		l, r := make([]float64, 4096), make([]float64, 4096)
+		l, r := make([]float64, 8192), make([]float64, 8192)
 		l[100], r[100] = 0.1, 0.1
 		rig.Run(l, r, 128)
 		at := 0
