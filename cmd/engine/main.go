@@ -10,6 +10,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"runtime/debug"
+	"time"
 	"unsafe"
 
 	"shoal/internal/engine"
@@ -25,7 +26,11 @@ var (
 	scratch []byte
 	text    []byte
 	out     = make([]float32, 2*engine.Block)
-	levels  = make([]float32, 16384)
+	levels  = make([]float32, 32768)
+	// base is the newest revision; while something is tried on it, the engine plays that
+	// instead.
+	base  *project.Project
+	tried []project.Change
 )
 
 func main() {
@@ -71,18 +76,119 @@ func document(n int32, fresh bool) int32 {
 	if err != nil {
 		return fail(err)
 	}
+	base = p
 	if eng != nil && !fresh {
-		if err := eng.SetDocument(p); err != nil {
+		if err := eng.SetDocument(onTrial()); err != nil {
 			return fail(err)
 		}
 		return 0
 	}
+	tried = nil
 	lib = engine.NewLibrary(maxPages)
 	e, err := engine.New(p, lib)
 	if err != nil {
 		return fail(err)
 	}
 	eng = e
+	eng.Clock(func() int64 { return time.Now().UnixNano() })
+	return 0
+}
+
+// onTrial is the newest revision with what is tried on it, as far as that still fits.
+func onTrial() *project.Project {
+	if len(tried) > 0 {
+		if p, _, err := project.Apply(base, tried, engine.EffectInfo); err == nil {
+			return p
+		}
+		tried = nil
+	}
+	return base
+}
+
+// try lets changes be heard without making them: the scratch buffer holds them as a
+// JSON list. An empty list ends it.
+//
+//go:wasmexport try
+func try(n int32) int32 {
+	var wire []project.Wire
+	err := json.Unmarshal(scratch[:n], &wire)
+	if err != nil {
+		return fail(err)
+	}
+	batch, err := project.Decode(wire)
+	if err != nil {
+		return fail(err)
+	}
+	if _, _, err := project.Apply(base, batch, engine.EffectInfo); err != nil {
+		return fail(err)
+	}
+	tried = batch
+	if err := eng.SetDocument(onTrial()); err != nil {
+		return fail(err)
+	}
+	return 0
+}
+
+// listen chooses a point to listen to: a node's id in the scratch buffer, and
+// whether only what it changes is wanted. No id is the main output.
+//
+//go:wasmexport listen
+func listen(n int32, change bool) int32 {
+	if err := eng.Listen(engine.Listening{Node: string(scratch[:n]), Change: change && n > 0}); err != nil {
+		return fail(err)
+	}
+	return 0
+}
+
+// trial chooses which alternative of a chain is heard; the scratch buffer holds JSON.
+//
+//go:wasmexport trial
+func trial(n int32) int32 {
+	var t struct {
+		Channel string             `json:"channel"`
+		Trial   string             `json:"trial"`
+		Match   map[string]float64 `json:"match"`
+	}
+	if err := json.Unmarshal(scratch[:n], &t); err != nil {
+		return fail(err)
+	}
+	eng.Trial(t.Channel, t.Trial, t.Match)
+	return 0
+}
+
+//go:wasmexport rms
+func rms(on bool) { eng.RMS(on) }
+
+// watch keeps the spectrum of the stage named in the scratch buffer.
+//
+//go:wasmexport watch
+func watch(n int32) { eng.Watch(string(scratch[:n])) }
+
+// spectrum writes the watched stage's spectrum, before and after, to levelsAt and returns
+// how many figures it has; 0 when nothing is watched.
+//
+//go:wasmexport spectrum
+func spectrum() int32 {
+	if !eng.Spectrum(levels) {
+		return 0
+	}
+	return 2 * engine.SpectrumPoints
+}
+
+// costs leaves what every stage costs as JSON.
+//
+//go:wasmexport costs
+func costs() { text, _ = json.Marshal(eng.Costs()) }
+
+// learn leaves the parameter values that a stage has worked out as JSON.
+//
+//go:wasmexport learn
+func learn(n int32) int32 {
+	m, err := eng.Learn(string(scratch[:n]))
+	if err != nil {
+		return fail(err)
+	}
+	text, _ = json.Marshal(m)
 	return 0
 }
 

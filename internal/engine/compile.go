@@ -25,6 +25,10 @@ type compiler struct {
 	where  map[string]pair     // the buffer in which a tap's signal stands then
 	taps   map[string][]*tapTo // who listens, by tap name
 	feeds  map[string][]feed   // what flows into a channel
+	only   *capture
+	point  Listening
+	heard  *gnode // what a listener listens to instead of the main output
+	last   []func() // what can be tied together only when all steps are there
 	err    error
 }
 
@@ -45,19 +49,21 @@ type capture struct {
 	channel string // empty: the main output
 }
 
-// compile builds the plan of a valid document.
-func compile(doc *project.Project, lib *Library, only *capture) (*plan, error) {
+// compile builds the plan of a valid document: for a print when only is given, else
+// for a listener, who may listen to one point.
+func compile(doc *project.Project, lib *Library, only *capture, point Listening) (*plan, error) {
 	c := &compiler{
-		doc: doc, lib: lib, clock: doc.Clock(),
+		doc: doc, lib: lib, clock: doc.Clock(), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
 	}
 	c.plan = &plan{doc: doc, clock: c.clock, twins: map[string]twin{}, slots: map[address]*slot{}, strips: map[string]*strip{},
-		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
+		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
 	for _, l := range doc.Lines {
 		c.lines[address{l.Owner, l.Name}] = l
 		fmt.Fprintf(&c.shape, "line %v;", *l)
 	}
+	fmt.Fprintf(&c.shape, "listen %v;", point)
 	fmt.Fprintf(&c.shape, "time %d %v %v;", doc.SampleRate, doc.Tempo, doc.Meter)
 	c.collectTaps()
 	for _, ch := range doc.Channels {
@@ -76,6 +82,9 @@ func compile(doc *project.Project, lib *Library, only *capture) (*plan, error) {
 	if only == nil || only.channel == "" {
 		captured = outs[main.ID]
 		c.plan.out = c.bufs[main.ID]
+	}
+	if c.heard != nil {
+		captured, c.plan.out = c.heard, c.where["listening"]
 	}
 	if c.err != nil {
 		return nil, c.err
@@ -101,6 +110,9 @@ func compile(doc *project.Project, lib *Library, only *capture) (*plan, error) {
 			}
 		}
 	}
+	for _, f := range c.last {
+		f()
+	}
 	c.plan.latency = captured.lag
 	c.plan.shape = c.shape.String()
 	return c.plan, nil
@@ -118,7 +130,7 @@ func tapName(t *project.Tap) string {
 // knows who listens to it.
 func (c *compiler) collectTaps() {
 	for _, ch := range c.doc.Channels {
-		ch.Chain.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
+		ch.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
 			if n.Stage != nil && n.Stage.Key != nil {
 				name := tapName(n.Stage.Key)
 				t := &tapTo{buf: newPair()}
@@ -186,7 +198,7 @@ func (c *compiler) channelInput(ch *project.Channel) {
 }
 
 func (c *compiler) meter(p Point, buf pair, reporting *stageStep) *meter {
-	m := &meter{buf: buf}
+	m := &meter{buf: buf, power: &c.plan.power}
 	p.Report = -1
 	if reporting != nil && reporting.reporter != nil {
 		p.Report = 0
@@ -206,7 +218,13 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 	buf := c.bufs[ch.ID]
 	at := c.input[ch.ID]
 	wait := c.tapped("input "+ch.ID, at, buf)
-	at, wait = c.chain(&ch.Chain, ch.Chain.Bypass, at, buf, wait)
+	if len(ch.Trials) > 0 && c.only == nil {
+		wait = append(wait, c.enterTrials(ch, at, buf)...)
+	}
+	at, wait = c.chain(ch, &ch.Chain, ch.Chain.Bypass, at, buf, wait)
+	if len(ch.Trials) > 0 && c.only == nil {
+		at, wait = c.trials(ch, at, buf, wait)
+	}
 	pre = at
 	wait = append(wait, c.tapped("pre "+ch.ID, at, buf)...)
 	if captured {
@@ -261,16 +279,19 @@ func (c *compiler) send(ch *project.Channel, s *project.Send, at *gnode, buf pai
 
 // chain builds the nodes of a chain in a buffer. wait are nodes that must run
 // before the buffer is written again.
-func (c *compiler) chain(chain *project.Chain, bypassed bool, at *gnode, buf pair, wait []*gnode) (*gnode, []*gnode) {
+func (c *compiler) chain(ch *project.Channel, chain *project.Chain, bypassed bool, at *gnode, buf pair, wait []*gnode) (*gnode, []*gnode) {
 	for _, n := range chain.Nodes {
 		if n.Stage != nil {
 			wait = append(wait, c.tapped("before "+n.Stage.ID, at, buf)...)
 			at = c.stage(n.Stage, bypassed, at, buf, wait)
 		} else {
 			wait = append(wait, c.tapped("before "+n.Fork.ID, at, buf)...)
-			at = c.fork(n.Fork, bypassed, at, buf, wait)
+			at = c.fork(ch, n.Fork, bypassed, at, buf, wait)
 		}
 		wait = c.tapped("after "+n.ID(), at, buf)
+		if n.ID() == c.point.Node && c.only == nil {
+			wait = append(wait, c.listening(ch, n, at, buf))
+		}
 	}
 	return at, wait
 }
@@ -289,7 +310,8 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		return at
 	}
 	rate := float64(c.doc.SampleRate)
-	fmt.Fprintf(&c.shape, "stage %s %s %d %s %v;", s.ID, s.Effect, s.Version, s.ActsOn, s.Key)
+	sound, ready := c.sound(s)
+	fmt.Fprintf(&c.shape, "stage %s %s %d %s %v %s %v;", s.ID, s.Effect, s.Version, s.ActsOn, s.Key, s.Sound, ready)
 	values := make([]float64, len(kind.Params))
 	for i := range kind.Params {
 		d := &kind.Params[i]
@@ -311,9 +333,17 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 	n.emit = func(n *gnode) []step {
 		t := &stageStep{id: s.ID, kind: kind, proc: kind.New(rate), buf: buf, lag: n.lagIn, clock: c.clock,
 			add: s.MixLaw == "add", actsOn: s.ActsOn, dry: newShift2(n.latency), dryBuf: newPair()}
+		if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {
+			p.TakeImpulse(s.Sound, sound.sides)
+		}
 		if p, ok := t.proc.(effect.Preparer); ok {
 			p.Prepare(values)
 		}
+		t.ringOut, t.listened = s.RingOut, s.ID == c.point.Node && c.point.Change
+		if t.listened {
+			t.input = newPair()
+		}
+		t.tail = tailFrames(kind, values, c.clock.Tempo(0), rate)
 		for i := range kind.Params {
 			p := c.slot(s.ID, kind.Params[i].Name, kind.Params[i], values[i], n.lagIn)
 			p.stirred = &t.stirred
@@ -343,7 +373,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 	return n
 }
 
-func (c *compiler) fork(f *project.Fork, bypassed bool, at *gnode, buf pair, wait []*gnode) *gnode {
+func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at *gnode, buf pair, wait []*gnode) *gnode {
 	fmt.Fprintf(&c.shape, "fork %s %s;", f.ID, f.Kind)
 	type branch struct {
 		end *gnode
@@ -363,7 +393,7 @@ func (c *compiler) fork(f *project.Fork, bypassed bool, at *gnode, buf pair, wai
 		}
 		split := c.g.add("path "+path.Name, at)
 		split.emit = func(*gnode) []step { return []step{&splitStep{from: buf, to: pb, kind: kind}} }
-		end, pathWait := c.chain(&path.Chain, path.Chain.Bypass, split, pb, nil)
+		end, pathWait := c.chain(ch, &path.Chain, path.Chain.Bypass, split, pb, nil)
 		gain := c.g.add("path "+path.Name, end)
 		gain.order = pathWait
 		gain.emit = func(n *gnode) []step {

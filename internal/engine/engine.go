@@ -49,6 +49,12 @@ type Engine struct {
 	quiet   int       // frames for which the output has been silent
 	tripped bool
 	missing []Missing
+	point   Listening
+	watch   *watch
+	power   bool
+	clock   func() int64
+	trial   map[string]string             // the trial heard, by channel
+	match   map[string]map[string]float64 // dB by channel and trial
 
 	L, R []float64 // the last block
 	loud *dsp.Loudness
@@ -58,8 +64,8 @@ type Engine struct {
 
 // New makes an engine for a document.
 func New(doc *project.Project, lib *Library) (*Engine, error) {
-	e := &Engine{lib: lib, rate: float64(doc.SampleRate), solo: map[string]bool{}, L: make([]float64, Block), R: make([]float64, Block)}
-	p, err := compile(doc, lib, nil)
+	e := &Engine{lib: lib, rate: float64(doc.SampleRate), solo: map[string]bool{}, trial: map[string]string{}, match: map[string]map[string]float64{}, L: make([]float64, Block), R: make([]float64, Block)}
+	p, err := compile(doc, lib, nil, Listening{})
 	if err != nil {
 		return nil, fmt.Errorf("compile %s: %w", doc.Name, err)
 	}
@@ -82,7 +88,7 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.pending = doc
 		return nil
 	}
-	p, err := compile(doc, e.lib, nil)
+	p, err := compile(doc, e.lib, nil, e.point)
 	if err != nil {
 		return fmt.Errorf("compile %s: %w", doc.Name, err)
 	}
@@ -92,6 +98,12 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		return nil
 	}
 	p.setSolo(e.solo, 0)
+	for id, t := range p.trials {
+		t.choose(e.trial[id], e.match[id], 0)
+	}
+	p.setWatch(e.watch)
+	p.power = e.power
+	p.probe.begin(p.steps, e.clock)
 	p.adopt(e.now)
 	d := p.latency - e.now.latency
 	p.cursor = e.now.cursor
@@ -152,6 +164,53 @@ func (e *Engine) Loop(from, to int64) {
 		c.loopOn, c.from, c.to = e.loopOn, from, to
 		c.wrapped = false
 	}
+}
+
+// Listen lets somebody hear one point instead of the main output; the zero value
+// is the main output again.
+func (e *Engine) Listen(point Listening) error {
+	e.point = point
+	return e.SetDocument(e.Document())
+}
+
+// Trial chooses which alternative of a channel's chain is heard: a trial's id, or empty for
+// the chain. match is how much each is turned up or down for this, in dB by trial.
+func (e *Engine) Trial(channel, trial string, match map[string]float64) {
+	e.trial[channel], e.match[channel] = trial, match
+	for _, p := range e.plans() {
+		if t := p.trials[channel]; t != nil {
+			t.choose(trial, match, int(fadeSeconds*e.rate))
+		}
+	}
+}
+
+// RMS lets levels hold mean levels behind the peaks.
+func (e *Engine) RMS(on bool) {
+	e.power = on
+	for _, p := range e.plans() {
+		p.power = on
+	}
+}
+
+// Clock gives the engine a clock in nanoseconds to measure its stages by.
+func (e *Engine) Clock(now func() int64) {
+	e.clock = now
+	for _, p := range e.plans() {
+		p.probe.begin(p.steps, now)
+	}
+}
+
+// Learn asks a stage for the parameter values that it has worked out from what it heard.
+func (e *Engine) Learn(stage string) (map[string]float64, error) {
+	s, ok := e.latest().stages[stage]
+	if !ok {
+		return nil, fmt.Errorf("there is no stage %s", stage)
+	}
+	l, ok := s.proc.(effect.Learner)
+	if !ok {
+		return nil, fmt.Errorf("%s learns nothing", s.kind.Name)
+	}
+	return l.Learn(), nil
 }
 
 func (e *Engine) plans() []*plan {
@@ -280,6 +339,7 @@ func (e *Engine) Ahead(frames int64) []Missing {
 		at = *e.seek
 	}
 	end := at + frames
+	out = p.wanting(out)
 	if e.loopOn && at < e.to && end > e.to {
 		for _, pl := range p.players {
 			out = pl.missing(out, e.from, min(e.to, e.from+end-e.to))
@@ -323,6 +383,9 @@ func (e *Engine) block(most int) int {
 		doc := e.pending
 		e.pending = nil
 		_ = e.SetDocument(doc) // was valid when it was given
+	}
+	if e.next == nil && e.now.stale() {
+		_ = e.SetDocument(e.now.doc)
 	}
 	n := min(most, Block)
 	if e.master.Moving() || e.discard > 0 {
@@ -411,7 +474,8 @@ const (
 )
 
 // Levels writes the levels since the last call to dst and returns how many
-// values there are. dst must have room for LevelFirst + 2 × points + reports.
+// values there are. dst must have room for LevelFirst + 2 × points + reports, and
+// 2 × points more with RMS.
 func (e *Engine) Levels(dst []float32) int {
 	p := e.latest()
 	bound := func(v float64) float32 { return float32(max(v, dsp.Off)) }
@@ -436,6 +500,17 @@ func (e *Engine) Levels(dst []float32) int {
 			dst[k] = float32(v)
 			k++
 		}
+	}
+	if !e.power {
+		return k
+	}
+	for _, m := range p.meters {
+		if k+2 > len(dst) {
+			return k
+		}
+		l, r := m.rms()
+		dst[k], dst[k+1] = bound(l), bound(r)
+		k += 2
 	}
 	return k
 }
@@ -473,5 +548,5 @@ func EffectInfo(id string) (project.EffectInfo, bool) {
 	if !ok {
 		return project.EffectInfo{}, false
 	}
-	return project.EffectInfo{Version: k.Version, Name: k.Name, Params: k.Params}, true
+	return project.EffectInfo{Version: k.Version, Name: k.Name, Params: k.Params, Sound: k.Sound}, true
 }

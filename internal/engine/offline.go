@@ -33,9 +33,23 @@ func Offline(ctx context.Context, doc *project.Project, lib *Library, job Job, l
 			only.channel = ""
 		}
 	}
-	p, err := compile(doc, lib, only)
+	p, err := compile(doc, lib, only, Listening{})
 	if err != nil {
 		return err
+	}
+	if need := p.wanting(nil); len(need) > 0 { // impulse responses: they must be there before anything runs
+		if load == nil {
+			return fmt.Errorf("audio %.12s is not there", need[0].Hash)
+		}
+		if err := load(ctx, need); err != nil {
+			return err
+		}
+		if p, err = compile(doc, lib, only, Listening{}); err != nil {
+			return err
+		}
+		if left := p.wanting(nil); len(left) > 0 {
+			return fmt.Errorf("audio %.12s could not be read", left[0].Hash)
+		}
 	}
 	if job.To <= job.From {
 		return fmt.Errorf("the range to render is empty: frames %d to %d", job.From, job.To)

@@ -20,6 +20,7 @@ type plan struct {
 	strips  map[string]*strip
 	sends   map[string]*sendStep
 	stages  map[string]*stageStep
+	trials  map[string]*trialStep
 	joins   map[string]*joinStep
 	paths   map[string]*pathStep
 	points  []Point
@@ -29,6 +30,9 @@ type plan struct {
 	latency int  // how late out is
 	cursor  cursor
 	missing []Missing
+	wants   []want // pages of impulse responses that were absent when it was built
+	probe   probe
+	power   bool // meters keep RMS as well
 }
 
 type address struct{ owner, name string }
@@ -49,11 +53,37 @@ type Point struct {
 
 // meter measures the peak of a signal since it was last read.
 type meter struct {
-	buf  pair
-	l, r uint64 // bit patterns, see scan
+	buf    pair
+	l, r   uint64 // bit patterns, see scan
+	power  *bool  // whether RMS is asked for as well
+	sl, sr float64
+	count  int
 }
 
-func (m *meter) run(_ *cursor, n int) { m.take(scan(m.buf.l[:n], m.buf.r[:n])) }
+func (m *meter) run(_ *cursor, n int) {
+	m.take(scan(m.buf.l[:n], m.buf.r[:n]))
+	if *m.power {
+		m.square(m.buf.l[:n], m.buf.r[:n])
+	}
+}
+
+// square adds a block to the mean power.
+func (m *meter) square(l, r []float64) {
+	a, b := 0.0, 0.0
+	for i, v := range l {
+		a += v * v
+		b += r[i] * r[i]
+	}
+	m.sl, m.sr, m.count = m.sl+a, m.sr+b, m.count+len(l)
+}
+
+// rms reads the mean levels in dB and starts anew.
+func (m *meter) rms() (l, r float64) {
+	n := float64(max(1, m.count))
+	l, r = dsp.Decibels(math.Sqrt(m.sl/n)), dsp.Decibels(math.Sqrt(m.sr/n))
+	m.sl, m.sr, m.count = 0, 0, 0
+	return l, r
+}
 
 func (m *meter) take(l, r uint64) { m.l, m.r = max(m.l, l), max(m.r, r) }
 
@@ -86,6 +116,7 @@ func (p *plan) check(n int) []Missing {
 	if !p.cursor.rolling {
 		return nil
 	}
+	p.missing = p.wanting(p.missing)
 	for _, pl := range p.players {
 		p.missing = pl.missing(p.missing, p.cursor.frame, p.cursor.frame+int64(n))
 	}
@@ -105,7 +136,12 @@ func (p *plan) room(n int) int {
 }
 
 func (p *plan) run(n int) {
-	for _, s := range p.steps {
+	at := p.probe.turn()
+	for i, s := range p.steps {
+		if i == at {
+			p.probe.measure(s, &p.cursor, n)
+			continue
+		}
 		s.run(&p.cursor, n)
 	}
 	p.cursor.advance(n)
@@ -155,6 +191,9 @@ func (p *plan) update(doc *project.Project, smooth int) {
 			}
 		}
 		p.updateChain(&ch.Chain, ch.Chain.Bypass, smooth)
+		for _, t := range ch.Trials {
+			p.updateChain(&t.Chain, t.Chain.Bypass, smooth)
+		}
 	}
 }
 
@@ -170,7 +209,7 @@ func (p *plan) updateChain(c *project.Chain, bypassed bool, smooth int) {
 				p.aim(s.ID, d.Name, valueOf(s, d), smooth)
 			}
 			p.aim(s.ID, "mix", s.Mix, smooth)
-			t.add = s.MixLaw == "add"
+			t.add, t.ringOut = s.MixLaw == "add", s.RingOut
 			t.heard.Aim(boolGain(!s.Bypass && !bypassed), gateFrames)
 			continue
 		}

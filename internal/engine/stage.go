@@ -30,6 +30,21 @@ type stageStep struct {
 	idle     bool   // fully bypassed: nothing is computed
 	broken   bool   // it made something that is no number
 	reporter effect.Reporter
+	ringOut  bool // bypassed, it lets what is in it die away
+	tail     int  // frames that takes at most
+	left     int  // of it
+	listened bool // somebody listens to what it changes: input is kept
+	input    pair
+	watch    *watch
+	cost     *spent
+}
+
+// tailFrames is how long an effect sounds on after its input has ended.
+func tailFrames(k *effect.Kind, values []float64, tempo, rate float64) int {
+	if k.Tail == nil {
+		return 0
+	}
+	return int(min(60, k.Tail(values, tempo)) * rate)
 }
 
 func (s *stageStep) run(c *cursor, n int) {
@@ -38,7 +53,15 @@ func (s *stageStep) run(c *cursor, n int) {
 		s.fill(c, n)
 	}
 	mix := s.mix.fill(c, s.lag, n)
+	if s.watch != nil {
+		s.watch.in.write(l, r)
+		defer s.watch.out.write(l, r)
+	}
 	off := !s.heard.Moving() && s.heard.Now() == 0
+	if s.ringOut && s.actsOn == "both" && !s.broken && s.rings(off, n) {
+		s.ring(c, l, r, n, &mix)
+		return
+	}
 	if off && !s.idle {
 		s.proc.Reset()
 		s.idle = true
@@ -46,7 +69,7 @@ func (s *stageStep) run(c *cursor, n int) {
 	if !off {
 		s.idle = false
 	}
-	full := !s.add && mix.Track == nil && mix.Now == 100 && !s.heard.Moving() && !off && s.actsOn == "both"
+	full := !s.add && mix.Track == nil && mix.Now == 100 && !s.heard.Moving() && !off && s.actsOn == "both" && !s.listened
 	if full && !s.broken {
 		s.dry.feed(l, r)
 		s.process(c, l, r, n)
@@ -61,6 +84,10 @@ func (s *stageStep) run(c *cursor, n int) {
 	copy(dl, l)
 	copy(dr, r)
 	s.dry.process(s.dryBuf, n)
+	if s.listened {
+		copy(s.input.l, dl)
+		copy(s.input.r, dr)
+	}
 	if !off && !s.broken {
 		s.divide(l, r)
 		s.process(c, l, r, n)
@@ -76,6 +103,52 @@ func (s *stageStep) run(c *cursor, n int) {
 	}
 	copy(l, dl)
 	copy(r, dr)
+}
+
+// rings reports whether what is in a bypassed stage is still dying away.
+func (s *stageStep) rings(off bool, n int) bool {
+	if s.heard.Moving() {
+		s.left = s.tail
+		return s.heard.Target() == 0
+	}
+	if !off || s.left <= 0 {
+		return false
+	}
+	s.left -= n
+	return true
+}
+
+// ring runs a stage that is being bypassed, or has been: its input fades out, the
+// dry signal comes forward, and what it still holds is heard.
+func (s *stageStep) ring(c *cursor, l, r []float64, n int, mix *effect.Value) {
+	dl, dr := s.dryBuf.l[:n], s.dryBuf.r[:n]
+	copy(dl, l)
+	copy(dr, r)
+	s.dry.process(s.dryBuf, n)
+	if s.listened {
+		copy(s.input.l, dl)
+		copy(s.input.r, dr)
+	}
+	for i := range l {
+		h := s.heard.Next()
+		l[i] *= h
+		r[i] *= h
+		if !s.add {
+			k := 1 - mix.At(i)*0.01*h
+			dl[i] *= k
+			dr[i] *= k
+		}
+	}
+	s.idle = false
+	s.process(c, l, r, n)
+	for i := range l {
+		m := mix.At(i) * 0.01
+		l[i], r[i] = dl[i]+m*l[i], dr[i]+m*r[i]
+	}
+	if !s.finite(l, r) {
+		clear(l)
+		clear(r)
+	}
 }
 
 // fill takes the parameters for the next n frames, and again for the next block
@@ -169,6 +242,9 @@ func (s *stageStep) finite(l, r []float64) bool {
 		return false
 	}
 	s.meter.take(a, b)
+	if *s.meter.power {
+		s.meter.square(l, r)
+	}
 	return true
 }
 
@@ -177,7 +253,7 @@ func (s *stageStep) key() string { return "stage " + s.id + " " + s.kind.ID }
 func (s *stageStep) reset() {
 	s.proc.Reset()
 	s.dry.clear()
-	s.broken = false
+	s.broken, s.left = false, 0
 }
 
 func (s *stageStep) copyFrom(o twin) {
@@ -187,5 +263,5 @@ func (s *stageStep) copyFrom(o twin) {
 	heard := s.heard.Target()
 	s.heard = old.heard
 	s.heard.Aim(heard, gateFrames)
-	s.idle = old.idle
+	s.idle, s.left = old.idle, old.left
 }

@@ -84,7 +84,7 @@ func (c *RemoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 		}
 	}
 	for _, ch := range p.Channels {
-		ch.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+		ch.Walk(func(_ *Chain, _ int, n *Node) bool {
 			if s := n.Stage; s != nil && s.Key != nil && inside[s.Key.Node] && !inside[s.ID] {
 				undo = append(undo, &SetKey{s.ID, s.Key})
 				k := *before
@@ -135,7 +135,7 @@ func (c *MoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 	chain.Nodes = insert(chain.Nodes, c.Index, at.node)
 	if to != at.channel { // its taps move with it
 		for _, ch := range p.Channels {
-			ch.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+			ch.Walk(func(_ *Chain, _ int, n *Node) bool {
 				if s := n.Stage; s != nil && s.Key != nil && inside[s.Key.Node] {
 					undo = append(undo, &SetKey{s.ID, s.Key})
 					k := *s.Key
@@ -151,11 +151,13 @@ func (c *MoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 
 // SetNode sets what is given of a stage's or fork's properties.
 type SetNode struct {
-	ID     string  `json:"id"`
-	Name   *string `json:"name,omitempty"`
-	Bypass *bool   `json:"bypass,omitempty"`
-	MixLaw *string `json:"mixLaw,omitempty"`
-	ActsOn *string `json:"actsOn,omitempty"`
+	ID      string  `json:"id"`
+	Name    *string `json:"name,omitempty"`
+	Bypass  *bool   `json:"bypass,omitempty"`
+	MixLaw  *string `json:"mixLaw,omitempty"`
+	ActsOn  *string `json:"actsOn,omitempty"`
+	RingOut *bool   `json:"ringOut,omitempty"`
+	MixLock *bool   `json:"mixLock,omitempty"`
 }
 
 func (c *SetNode) apply(p *Project, _ Effects) ([]Change, error) {
@@ -167,15 +169,19 @@ func (c *SetNode) apply(p *Project, _ Effects) ([]Change, error) {
 		return []Change{&SetNode{ID: c.ID, Name: swap(&f.Name, c.Name), Bypass: swap(&f.Bypass, c.Bypass), MixLaw: swap(&f.MixLaw, c.MixLaw)}}, nil
 	}
 	s := at.node.Stage
-	return []Change{&SetNode{ID: c.ID, Name: swap(&s.Name, c.Name), Bypass: swap(&s.Bypass, c.Bypass), MixLaw: swap(&s.MixLaw, c.MixLaw), ActsOn: swap(&s.ActsOn, c.ActsOn)}}, nil
+	return []Change{&SetNode{ID: c.ID, Name: swap(&s.Name, c.Name), Bypass: swap(&s.Bypass, c.Bypass), MixLaw: swap(&s.MixLaw, c.MixLaw), ActsOn: swap(&s.ActsOn, c.ActsOn),
+		RingOut: swap(&s.RingOut, c.RingOut), MixLock: swap(&s.MixLock, c.MixLock)}}, nil
 }
 
 // ReplaceStage puts another effect where a stage stands. The stage keeps its
-// id and so its taps; bypass, mix and what it acts on stay when Keep is set.
+// id and so its taps; what two effects share (bypass, mix, key, what it acts on) stays
+// when Keep is set.
 type ReplaceStage struct {
 	ID    string `json:"id"`
 	Stage *Stage `json:"stage"`
 	Keep  bool   `json:"keep"`
+	// Preset takes over the parameters only, and mix and law unless they are locked.
+	Preset bool `json:"preset,omitempty"`
 }
 
 func (c *ReplaceStage) apply(p *Project, effects Effects) ([]Change, error) {
@@ -199,6 +205,13 @@ func (c *ReplaceStage) apply(p *Project, effects Effects) ([]Change, error) {
 	}
 	if c.Keep {
 		next.Bypass, next.Mix, next.MixLaw, next.ActsOn = old.Bypass, old.Mix, old.MixLaw, old.ActsOn
+		next.Key, next.RingOut, next.MixLock = old.Key, old.RingOut, old.MixLock
+	}
+	if c.Preset {
+		next.Name, next.Bypass, next.ActsOn, next.Key, next.RingOut, next.MixLock = old.Name, old.Bypass, old.ActsOn, old.Key, old.RingOut, old.MixLock
+		if old.MixLock {
+			next.Mix, next.MixLaw = old.Mix, old.MixLaw
+		}
 	}
 	undo := []Change{&ReplaceStage{ID: c.ID, Stage: old}}
 	if next.Effect != old.Effect {
@@ -243,5 +256,21 @@ func (c *SetKey) apply(p *Project, _ Effects) ([]Change, error) {
 	}
 	undo := &SetKey{c.ID, s.Key}
 	s.Key = c.Key
+	return []Change{undo}, nil
+}
+
+// SetSound sets the sound that a stage uses; empty is none.
+type SetSound struct {
+	ID    string `json:"id"`
+	Sound string `json:"sound"`
+}
+
+func (c *SetSound) apply(p *Project, _ Effects) ([]Change, error) {
+	s, _, ok := p.StageByID(c.ID)
+	if !ok {
+		return nil, gone("the stage")
+	}
+	undo := &SetSound{c.ID, s.Sound}
+	s.Sound = c.Sound
 	return []Change{undo}, nil
 }

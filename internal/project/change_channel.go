@@ -22,6 +22,12 @@ func (c *AddChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	if ch.Chain.Nodes == nil {
 		ch.Chain.Nodes = []*Node{}
 	}
+	if ch.Trials == nil {
+		ch.Trials = []*Trial{}
+	}
+	if ch.Letter == "" {
+		ch.Letter = "A"
+	}
 	if ch.Sends == nil {
 		ch.Sends = []*Send{}
 	}
@@ -68,7 +74,7 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 				other.Sends = slices.Delete(other.Sends, k, k+1)
 			}
 		}
-		other.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+		other.Walk(func(_ *Chain, _ int, n *Node) bool {
 			if n.Stage != nil && n.Stage.Key != nil && n.Stage.Key.Channel == ch.ID {
 				undo = append(undo, &SetKey{ID: n.Stage.ID, Key: n.Stage.Key})
 				n.Stage.Key = nil
@@ -93,10 +99,13 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 // channelIDs lists the ids on a channel that can own parameters.
 func channelIDs(c *Channel) map[string]bool {
 	m := map[string]bool{c.ID: true}
+	for _, t := range c.Trials {
+		m[t.ID] = true
+	}
 	for _, s := range c.Sends {
 		m[s.ID] = true
 	}
-	c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool { nodeIDs(n, m); return true })
+	c.Walk(func(_ *Chain, _ int, n *Node) bool { nodeIDs(n, m); return true })
 	return m
 }
 

@@ -34,6 +34,14 @@ func (c *RemoveAudio) apply(p *Project, _ Effects) ([]Change, error) {
 				return nil, nil // somebody uses it by now: it stays
 			}
 		}
+		used := false
+		ch.Walk(func(_ *Chain, _ int, n *Node) bool {
+			used = n.Stage != nil && n.Stage.Sound == c.Hash
+			return !used
+		})
+		if used {
+			return nil, nil
+		}
 	}
 	a := p.Audio[i]
 	p.Audio = slices.Delete(p.Audio, i, i+1)

@@ -61,23 +61,26 @@ const (
 
 // Channel is a row of the board.
 type Channel struct {
-	ID        string  `json:"id" required:"true"`
-	Kind      string  `json:"kind" required:"true" enum:"track,group,return,main"`
-	Name      string  `json:"name" required:"true"`
-	Tint      int     `json:"tint" required:"true"` // 0 none, 1 to 8
-	Stereo    bool    `json:"stereo" required:"true"`
-	Hidden    bool    `json:"hidden" required:"true"`
-	Chain     Chain   `json:"chain" required:"true"`
-	Waterline string  `json:"waterline"` // the id of the last printed node; empty: nothing is printed
-	Fader     float64 `json:"fader" required:"true"`
-	Pan       float64 `json:"pan" required:"true"`
-	Mute      bool    `json:"mute" required:"true"`
-	MutePre   bool    `json:"mutePre" required:"true"` // mute silences pre-fader sends too
-	SoloSafe  bool    `json:"soloSafe" required:"true"`
-	Output    string  `json:"output" required:"true"` // a channel's id, or empty for none
-	Sends     []*Send `json:"sends" required:"true"`
-	Clips     []*Clip `json:"clips" required:"true"`
-	PrintOf   *Origin `json:"printOf,omitempty"`
+	ID     string `json:"id" required:"true"`
+	Kind   string `json:"kind" required:"true" enum:"track,group,return,main"`
+	Name   string `json:"name" required:"true"`
+	Tint   int    `json:"tint" required:"true"` // 0 none, 1 to 8
+	Stereo bool   `json:"stereo" required:"true"`
+	Hidden bool   `json:"hidden" required:"true"`
+	Chain  Chain  `json:"chain" required:"true"`
+	// Trials are alternatives of the chain, kept beside it to compare; Letter is the chain's own.
+	Trials    []*Trial `json:"trials" required:"true"`
+	Letter    string   `json:"letter" required:"true"`
+	Waterline string   `json:"waterline"` // the id of the last printed node; empty: nothing is printed
+	Fader     float64  `json:"fader" required:"true"`
+	Pan       float64  `json:"pan" required:"true"`
+	Mute      bool     `json:"mute" required:"true"`
+	MutePre   bool     `json:"mutePre" required:"true"` // mute silences pre-fader sends too
+	SoloSafe  bool     `json:"soloSafe" required:"true"`
+	Output    string   `json:"output" required:"true"` // a channel's id, or empty for none
+	Sends     []*Send  `json:"sends" required:"true"`
+	Clips     []*Clip  `json:"clips" required:"true"`
+	PrintOf   *Origin  `json:"printOf,omitempty"`
 }
 
 // Origin says what a printed channel was made from.
@@ -91,6 +94,16 @@ type Origin struct {
 type Chain struct {
 	Bypass bool    `json:"bypass" required:"true"`
 	Nodes  []*Node `json:"nodes" required:"true"`
+}
+
+// MaxTrials is how many alternatives of a chain are kept beside it.
+const MaxTrials = 3
+
+// Trial is an alternative of a channel's chain.
+type Trial struct {
+	ID     string `json:"id" required:"true"`
+	Letter string `json:"letter" required:"true"` // A to D
+	Chain  Chain  `json:"chain" required:"true"`
 }
 
 // Node is a stage or a fork: exactly one of the two is set.
@@ -111,6 +124,10 @@ type Stage struct {
 	MixLaw  string             `json:"mixLaw" required:"true" enum:"blend,add"`
 	ActsOn  string             `json:"actsOn" required:"true" enum:"both,left,right,mid,side"`
 	Key     *Tap               `json:"key,omitempty"`
+	// Sound is the hash of the sound that the effect uses, such as an impulse response.
+	Sound   string `json:"sound,omitempty"`
+	RingOut bool   `json:"ringOut" required:"true"` // bypassed, it lets what is in it die away
+	MixLock bool   `json:"mixLock" required:"true"` // presets and replacements leave mix and law alone
 }
 
 // Fork divides a chain into paths and joins them again.
@@ -193,6 +210,7 @@ type EffectInfo struct {
 	Version int
 	Name    string
 	Params  []param.Param
+	Sound   string // what a sound of the project can serve it as; empty: nothing
 }
 
 // Effects finds what is known of an effect by its id.

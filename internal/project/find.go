@@ -56,6 +56,30 @@ func (c *Chain) Walk(f func(in *Chain, i int, n *Node) bool) bool {
 	return true
 }
 
+// chains lists the chain and the trials' chains, each with its owner's id.
+func (c *Channel) chains() []ownedChain {
+	list := []ownedChain{{c.ID, &c.Chain}}
+	for _, t := range c.Trials {
+		list = append(list, ownedChain{t.ID, &t.Chain})
+	}
+	return list
+}
+
+type ownedChain struct {
+	owner string
+	chain *Chain
+}
+
+// Walk calls f for every node of the channel, also of its trials, until f returns false.
+func (c *Channel) Walk(f func(in *Chain, i int, n *Node) bool) bool {
+	for _, o := range c.chains() {
+		if !o.chain.Walk(f) {
+			return false
+		}
+	}
+	return true
+}
+
 // place is where a node stands.
 type place struct {
 	channel *Channel
@@ -68,7 +92,17 @@ type place struct {
 // findNode looks for a node in every chain.
 func (p *Project) findNode(id string) (place, bool) {
 	for _, c := range p.Channels {
-		if at, ok := findIn(c.ID, &c.Chain, id); ok {
+		if at, ok := c.find(id); ok {
+			return at, true
+		}
+	}
+	return place{}, false
+}
+
+// find looks for a node in the channel's chains.
+func (c *Channel) find(id string) (place, bool) {
+	for _, o := range c.chains() {
+		if at, ok := findIn(o.owner, o.chain, id); ok {
 			at.channel = c
 			return at, true
 		}
@@ -96,11 +130,13 @@ func findIn(owner string, c *Chain, id string) (place, bool) {
 // findChain finds the chain of a channel or path.
 func (p *Project) findChain(owner string) (*Channel, *Chain, bool) {
 	for _, c := range p.Channels {
-		if c.ID == owner {
-			return c, &c.Chain, true
+		for _, o := range c.chains() {
+			if o.owner == owner {
+				return c, o.chain, true
+			}
 		}
 		var found *Chain
-		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+		c.Walk(func(_ *Chain, _ int, n *Node) bool {
 			if n.Fork != nil {
 				for _, path := range n.Fork.Paths {
 					if path.ID == owner {
@@ -129,7 +165,7 @@ func (p *Project) StageByID(id string) (*Stage, *Channel, bool) {
 func (p *Project) findPath(id string) (*Path, bool) {
 	var found *Path
 	for _, c := range p.Channels {
-		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+		c.Walk(func(_ *Chain, _ int, n *Node) bool {
 			if n.Fork != nil {
 				for _, path := range n.Fork.Paths {
 					if path.ID == id {
@@ -179,7 +215,10 @@ func (p *Project) ids() map[string]int {
 		for _, x := range c.Clips {
 			m[x.ID]++
 		}
-		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+		for _, t := range c.Trials {
+			m[t.ID]++
+		}
+		c.Walk(func(_ *Chain, _ int, n *Node) bool {
 			m[n.ID()]++
 			if n.Fork != nil {
 				for _, path := range n.Fork.Paths {

@@ -33,7 +33,7 @@ func New(name string, rate int, bpm float64, beats, unit int) *Project {
 func NewChannel(kind, name, output string) *Channel {
 	return &Channel{
 		ID: NewID(), Kind: kind, Name: name, Stereo: true, Output: output, SoloSafe: kind == Return || kind == Main,
-		Chain: Chain{Nodes: []*Node{}}, Sends: []*Send{}, Clips: []*Clip{},
+		Chain: Chain{Nodes: []*Node{}}, Trials: []*Trial{}, Letter: "A", Sends: []*Send{}, Clips: []*Clip{},
 	}
 }
 
@@ -71,7 +71,10 @@ func freshIDs(c *Channel) map[string]string {
 	for _, x := range c.Clips {
 		give(&x.ID)
 	}
-	c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+	for _, t := range c.Trials {
+		give(&t.ID)
+	}
+	c.Walk(func(_ *Chain, _ int, n *Node) bool {
 		if n.Stage != nil {
 			give(&n.Stage.ID)
 			return true
@@ -85,7 +88,7 @@ func freshIDs(c *Channel) map[string]string {
 	if w, ok := m[c.Waterline]; ok {
 		c.Waterline = w
 	}
-	c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+	c.Walk(func(_ *Chain, _ int, n *Node) bool {
 		if n.Stage != nil && n.Stage.Key != nil {
 			k := n.Stage.Key
 			if id, ok := m[k.Channel]; ok {

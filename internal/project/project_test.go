@@ -54,16 +54,19 @@ func asJSON(t *testing.T, v any) string {
 func randomChange(r *rand.Rand, p *Project) Change {
 	ch := p.Channels[r.IntN(len(p.Channels))]
 	other := p.Channels[r.IntN(len(p.Channels))]
-	var nodes, owners, sends, clips []string
+	var nodes, owners, sends, clips, trials []string
 	for _, c := range p.Channels {
 		owners = append(owners, c.ID)
+		for _, t := range c.Trials {
+			owners, trials = append(owners, t.ID), append(trials, t.ID)
+		}
 		for _, s := range c.Sends {
 			sends = append(sends, s.ID)
 		}
 		for _, x := range c.Clips {
 			clips = append(clips, x.ID)
 		}
-		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+		c.Walk(func(_ *Chain, _ int, n *Node) bool {
 			nodes = append(nodes, n.ID())
 			if n.Fork != nil {
 				for _, path := range n.Fork.Paths {
@@ -80,7 +83,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(20) {
+	switch r.IntN(26) {
 	case 0:
 		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
 	case 1:
@@ -115,6 +118,22 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return &AddSend{ch.ID, i, &Send{To: other.ID, Level: -10}}
 	case 18:
 		return &RemoveSend{pick(sends)}
+	case 19:
+		keyed := stageNode("reverb")
+		keyed.Stage.Key = &Tap{Channel: ch.ID, Point: "after", Node: pick(nodes)}
+		return &PasteNodes{pick(owners), i, []*Node{stageNode("trim"), keyed}}
+	case 20:
+		return &PutChain{Owner: pick(owners), Bypass: yes, Nodes: []*Node{stageNode("reverb"), stageNode("trim")}}
+	case 21, 22:
+		var order []int
+		if yes && len(ch.Chain.Nodes) > 0 {
+			order = r.Perm(len(ch.Chain.Nodes))
+		}
+		return &AddTrial{Channel: ch.ID, Order: order}
+	case 23:
+		return &DropTrial{pick(trials)}
+	case 24:
+		return &TakeTrial{pick(trials)}
 	default:
 		start := int64(r.IntN(1000))
 		return &SetClip{ID: pick(clips), Start: &start}

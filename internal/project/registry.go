@@ -27,6 +27,13 @@ var registry = map[string]func() Change{
 	"stage.replace":     func() Change { return &ReplaceStage{} },
 	"stage.duplicate":   func() Change { return &DuplicateStage{} },
 	"stage.key":         func() Change { return &SetKey{} },
+	"stage.sound":       func() Change { return &SetSound{} },
+	"nodes.paste":       func() Change { return &PasteNodes{} },
+	"chain.put":         func() Change { return &PutChain{} },
+	"trial.add":         func() Change { return &AddTrial{} },
+	"trial.put":         func() Change { return &PutTrial{} },
+	"trial.drop":        func() Change { return &DropTrial{} },
+	"trial.take":        func() Change { return &TakeTrial{} },
 	"param.set":         func() Change { return &SetParam{} },
 	"line.set":          func() Change { return &SetLine{} },
 	"send.add":          func() Change { return &AddSend{} },
@@ -85,8 +92,21 @@ func Read(b []byte, effects Effects) (*Project, error) {
 				return nil, fmt.Errorf("read project: channel %s has an empty clip", c.Name)
 			}
 		}
-		if err := noHoles(&c.Chain, 0); err != nil {
-			return nil, fmt.Errorf("read project: channel %s: %w", c.Name, err)
+		if c.Trials == nil { // written before there were any
+			c.Trials = []*Trial{}
+		}
+		if c.Letter == "" {
+			c.Letter = "A"
+		}
+		for _, t := range c.Trials {
+			if t == nil {
+				return nil, fmt.Errorf("read project: channel %s has an empty trial", c.Name)
+			}
+		}
+		for _, o := range c.chains() {
+			if err := noHoles(o.chain, 0); err != nil {
+				return nil, fmt.Errorf("read project: channel %s: %w", c.Name, err)
+			}
 		}
 	}
 	for _, l := range p.Lines {

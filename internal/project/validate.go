@@ -142,6 +142,19 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 	}) {
 		return fmt.Errorf("the waterline stands after %q, which is not in its chain", c.Waterline)
 	}
+	if len(c.Trials) > MaxTrials {
+		return fmt.Errorf("it has %d trials; at most %d are kept beside the chain", len(c.Trials), MaxTrials)
+	}
+	letters := map[string]bool{c.Letter: true}
+	for _, t := range c.Trials {
+		if len(t.Letter) != 1 || t.Letter < "A" || t.Letter > "D" || letters[t.Letter] {
+			return fmt.Errorf("trial %q: trials have letters of their own, A to D", t.Letter)
+		}
+		letters[t.Letter] = true
+		if err := p.checkChain(&t.Chain, effects, 0); err != nil {
+			return fmt.Errorf("trial %s: %w", t.Letter, err)
+		}
+	}
 	return p.checkChain(&c.Chain, effects, 0)
 }
 
@@ -156,6 +169,9 @@ func (p *Project) checkChain(c *Chain, effects Effects, depth int) error {
 		case n.Stage != nil:
 			if err := n.Stage.check(effects); err != nil {
 				return err
+			}
+			if err := p.checkSound(n.Stage, effects); err != nil {
+				return fmt.Errorf("stage %s: %w", n.Stage.ID, err)
 			}
 			if err := p.checkTap(n.Stage.Key); err != nil {
 				return fmt.Errorf("the key of stage %s: %w", n.Stage.Effect, err)
@@ -183,6 +199,20 @@ func (p *Project) checkChain(c *Chain, effects Effects, depth int) error {
 				}
 			}
 		}
+	}
+	return nil
+}
+
+// checkSound refuses a sound that is not in the project, or that the effect cannot use.
+func (p *Project) checkSound(s *Stage, effects Effects) error {
+	if s.Sound == "" {
+		return nil
+	}
+	if info, _ := effects(s.Effect); info.Sound == "" {
+		return fmt.Errorf("%s uses no sound", info.Name)
+	}
+	if _, ok := p.AudioByHash(s.Sound); !ok {
+		return fmt.Errorf("its sound %.12s is not in the project's audio", s.Sound)
 	}
 	return nil
 }
@@ -242,7 +272,7 @@ func (p *Project) checkTap(t *Tap) error {
 	case "input", "pre", "post":
 		return nil
 	case "before", "after":
-		if at, ok := findIn(c.ID, &c.Chain, t.Node); !ok || at.node == nil {
+		if at, ok := c.find(t.Node); !ok || at.node == nil {
 			return fmt.Errorf("%s has no stage %q", c.Name, t.Node)
 		}
 		return nil
@@ -342,7 +372,7 @@ func (p *Project) checkLoops() error {
 		for _, s := range c.Sends {
 			feeds[c.ID] = append(feeds[c.ID], s.To)
 		}
-		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+		c.Walk(func(_ *Chain, _ int, n *Node) bool {
 			if n.Stage != nil && n.Stage.Key != nil {
 				feeds[n.Stage.Key.Channel] = append(feeds[n.Stage.Key.Channel], c.ID)
 			}

@@ -1,0 +1,134 @@
+package project
+
+import "fmt"
+
+// PasteNodes puts copies of nodes into a chain, from this project or another. They
+// get new ids; keys that listened to something among them follow, others that are not
+// in this project are let go.
+type PasteNodes struct {
+	Owner string  `json:"owner"`
+	Index int     `json:"index"`
+	Nodes []*Node `json:"nodes"`
+}
+
+func (c *PasteNodes) apply(p *Project, effects Effects) ([]Change, error) {
+	at, chain, ok := p.findChain(c.Owner)
+	if !ok {
+		return nil, gone("the chain")
+	}
+	if len(c.Nodes) == 0 {
+		return nil, fmt.Errorf("there is nothing to paste")
+	}
+	nodes, err := p.freshNodes(at.ID, c.Nodes, effects)
+	if err != nil {
+		return nil, err
+	}
+	var undo []Change
+	for i, n := range nodes {
+		chain.Nodes = insert(chain.Nodes, c.Index+i, n)
+		undo = append(undo, &RemoveNode{n.ID()})
+	}
+	return undo, nil
+}
+
+// freshNodes copies nodes for a channel, with new ids and what is missing filled in.
+func (p *Project) freshNodes(channel string, nodes []*Node, effects Effects) ([]*Node, error) {
+	holder := &Channel{ID: channel, Chain: Chain{Nodes: nodes}}
+	if err := noHoles(&holder.Chain, 0); err != nil {
+		return nil, err
+	}
+	holder = Clone(holder)
+	fresh := freshIDs(holder)
+	inside := map[string]bool{}
+	for _, id := range fresh {
+		inside[id] = true
+	}
+	holder.Walk(func(_ *Chain, _ int, n *Node) bool {
+		s := n.Stage
+		if s == nil {
+			return true
+		}
+		if s.Params == nil {
+			s.Params = map[string]float64{}
+		}
+		if info, ok := effects(s.Effect); ok && s.Version == 0 {
+			s.Version = info.Version
+		}
+		if _, ok := p.AudioByHash(s.Sound); !ok {
+			s.Sound = ""
+		}
+		if k := s.Key; k != nil {
+			if inside[k.Node] {
+				k.Channel = channel
+			} else if p.checkTap(k) != nil {
+				s.Key = nil
+			}
+		}
+		return true
+	})
+	return holder.Chain.Nodes, nil
+}
+
+// PutChain replaces all that stands in a chain, as a preset does. Lines of what goes
+// away go with it; the waterline is taken away. With Keep the nodes are put as they
+// are, ids and all, which is how it is undone.
+type PutChain struct {
+	Owner  string  `json:"owner"`
+	Bypass bool    `json:"bypass"`
+	Nodes  []*Node `json:"nodes"`
+	Keep   bool    `json:"keep,omitempty"`
+}
+
+func (c *PutChain) apply(p *Project, effects Effects) ([]Change, error) {
+	ch, chain, ok := p.findChain(c.Owner)
+	if !ok {
+		return nil, gone("the chain")
+	}
+	undo := []Change{&PutChain{c.Owner, chain.Bypass, chain.Nodes, true}}
+	old := map[string]bool{}
+	for _, n := range chain.Nodes {
+		nodeIDs(n, old)
+	}
+	staying := map[string]bool{}
+	if err := noHoles(&Chain{Nodes: c.Nodes}, 0); err != nil {
+		return nil, err
+	}
+	for _, n := range c.Nodes {
+		if c.Keep {
+			nodeIDs(n, staying)
+		}
+	}
+	leaving := map[string]bool{}
+	for id := range old {
+		if !staying[id] {
+			leaving[id] = true
+		}
+	}
+	undo = append(undo, p.dropLines(leaving)...)
+	for _, other := range p.Channels {
+		other.Walk(func(_ *Chain, _ int, n *Node) bool {
+			if s := n.Stage; s != nil && s.Key != nil && leaving[s.Key.Node] && !old[s.ID] {
+				undo = append(undo, &SetKey{s.ID, s.Key})
+				s.Key = &Tap{Channel: ch.ID, Point: "input"}
+			}
+			return true
+		})
+	}
+	if leaving[ch.Waterline] {
+		w := ch.Waterline
+		undo = append(undo, &SetChannel{ID: ch.ID, Waterline: &w})
+		ch.Waterline = ""
+	}
+	nodes := Clone(c.Nodes)
+	if !c.Keep {
+		var err error
+		if nodes, err = p.freshNodes(ch.ID, c.Nodes, effects); err != nil {
+			return nil, err
+		}
+	}
+	if nodes == nil {
+		nodes = []*Node{}
+	}
+	chain.Nodes, chain.Bypass = nodes, c.Bypass
+	return undo, nil
+}
