@@ -27,7 +27,7 @@ type compiler struct {
 	feeds  map[string][]feed   // what flows into a channel
 	only   *capture
 	point  Listening
-	heard  *gnode // what a listener listens to instead of the main output
+	heard  *gnode   // what a listener listens to instead of the main output
 	last   []func() // what can be tied together only when all steps are there
 	err    error
 }

@@ -205,3 +205,12 @@ func (p *plan) chainTail(c *project.Chain) float64 {
 	}
 	return t
 }
+
+// ChannelLatency is how late a channel's signal is behind its chain, in frames.
+func ChannelLatency(doc *project.Project, channel string) (int, error) {
+	p, err := compile(doc, NewLibrary(0), &capture{channel: channel}, Listening{})
+	if err != nil {
+		return 0, err
+	}
+	return p.latency, nil
+}

@@ -15,6 +15,7 @@ import (
 	"shoal/internal/effect"
 	"shoal/internal/engine"
 	"shoal/internal/param"
+	"shoal/internal/preset"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 	"shoal/internal/store"
@@ -144,6 +145,33 @@ func table() []route {
 		{"GET", "/api/prints/:print/file", "Fetch an exported file.", (*Server).printFile, struct {
 			Print string `path:"print"`
 		}{}, nil},
+		{"POST", "/api/projects/:id/sounds", "Load a sound file for a stage that uses one, such as an impulse response: the body is the file.", (*Server).loadSound, struct {
+			inProject
+			Name  string `query:"name"`
+			Stage string `query:"stage"`
+		}{}, Revised{}},
+		{"POST", "/api/projects/:id/trials", "Compare the trials of a row in figures.", (*Server).compare, struct {
+			inProject
+			CompareSpec
+		}{}, printing.Comparison{}},
+		{"GET", "/api/projects/:id/presets", "The changes that put a preset on a stage, a chain or a row.", (*Server).takePreset, struct {
+			inProject
+			Preset string `query:"preset"`
+			Target string `query:"target"`
+		}{}, Taken{}},
+		{"GET", "/api/presets", "All presets, those that come with Shoal first.", (*Server).presets, nil, []preset.Preset{}},
+		{"POST", "/api/presets", "Save what stands in a project as a preset.", (*Server).savePreset, NewPreset{}, preset.Preset{}},
+		{"PUT", "/api/presets/:preset", "Rename a preset.", (*Server).setPreset, struct {
+			Preset string `path:"preset"`
+			PresetWords
+		}{}, preset.Preset{}},
+		{"DELETE", "/api/presets/:preset", "Delete a preset; it can be taken back.", (*Server).binPreset, struct {
+			Preset string `path:"preset"`
+		}{}, nil},
+		{"POST", "/api/presets/:preset/restore", "Take a deleted preset back.", (*Server).restorePreset, struct {
+			Preset string `path:"preset"`
+		}{}, nil},
+		{"POST", "/api/preset-files", "Import a file of presets.", (*Server).importPresets, PresetFile{}, []preset.Preset{}},
 		{"GET", "/api/audio/:hash/pcm/:page", "A page of samples: float32, one channel after the other.", (*Server).page, struct {
 			Hash string `path:"hash"`
 			Page int    `path:"page"`
@@ -203,7 +231,7 @@ func OpenAPI() ([]byte, error) {
 		}
 	}
 	// types that only travel inside WebSocket messages or the engine's answers
-	for path, v := range map[string]any{"/engine/picture": effect.Picture{}, "/engine/timeline": project.Timeline{}, "/engine/layout": []engine.Point{}} {
+	for path, v := range map[string]any{"/engine/picture": effect.Picture{}, "/engine/timeline": project.Timeline{}, "/engine/layout": []engine.Point{}, "/engine/costs": []engine.Cost{}} {
 		op, err := r.NewOperationContext(http.MethodGet, path)
 		if err != nil {
 			return nil, err

@@ -1,0 +1,239 @@
+// Package preset knows what a preset is, which ones ship with Shoal, and what
+// becomes of a document when one is taken: all of it as ordinary changes.
+package preset
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"shoal/internal/effect"
+	"shoal/internal/project"
+)
+
+// Version is the version of the presets' format.
+const Version = 1
+
+// Kinds of presets.
+const (
+	Stage   = "stage"
+	Chain   = "chain"
+	Channel = "channel"
+)
+
+// Preset is a setting with a name: of a stage, of a whole chain, or of a channel with
+// all that is on it.
+type Preset struct {
+	Version int      `json:"version" required:"true"`
+	ID      string   `json:"id" required:"true"`
+	Kind    string   `json:"kind" required:"true" enum:"stage,chain,channel"`
+	Effect  string   `json:"effect" required:"true"` // of a stage's preset
+	Name    string   `json:"name" required:"true"`
+	Says    string   `json:"says" required:"true"` // what it is for
+	Tags    []string `json:"tags" required:"true"`
+	Shipped bool     `json:"shipped" required:"true"`
+	// Unknown are what this program does not know of it: it is kept, and left out when the
+	// preset is taken.
+	Unknown []string `json:"unknown" required:"true"`
+	Body    Body     `json:"body" required:"true"`
+}
+
+// Body is what a preset sets.
+type Body struct {
+	Params   map[string]float64 `json:"params,omitempty"` // those that differ from the default
+	Mix      float64            `json:"mix"`
+	MixLaw   string             `json:"mixLaw,omitempty"`
+	Nodes    []*project.Node    `json:"nodes,omitempty"`
+	Fader    float64            `json:"fader"`
+	Pan      float64            `json:"pan"`
+	Stereo   bool               `json:"stereo"`
+	SoloSafe bool               `json:"soloSafe"`
+	Tint     int                `json:"tint"`
+}
+
+// Check refuses what is no preset, in words.
+func (p *Preset) Check() error {
+	p.Name, p.Says = strings.TrimSpace(p.Name), strings.TrimSpace(p.Says)
+	switch {
+	case p.Name == "" || len(p.Name) > 80:
+		return fmt.Errorf("a preset needs a name of 1 to 80 letters")
+	case len(p.Says) > 300:
+		return fmt.Errorf("preset %s: what it is for must be said in 300 letters", p.Name)
+	case len(p.Tags) > 12:
+		return fmt.Errorf("preset %s: at most 12 tags", p.Name)
+	case p.Kind != Stage && p.Kind != Chain && p.Kind != Channel:
+		return fmt.Errorf("preset %s: unknown kind %q", p.Name, p.Kind)
+	case p.Kind == Stage && p.Effect == "":
+		return fmt.Errorf("preset %s: it does not say for which effect it is", p.Name)
+	}
+	for _, n := range p.Body.Nodes {
+		if n == nil || (n.Stage == nil) == (n.Fork == nil) {
+			return fmt.Errorf("preset %s: a node must be either a stage or a fork", p.Name)
+		}
+	}
+	if p.Tags == nil {
+		p.Tags = []string{}
+	}
+	p.Unknown = p.unknown()
+	return nil
+}
+
+// unknown lists the effects and parameters that this program does not have.
+func (p *Preset) unknown() []string {
+	list := []string{}
+	if p.Version > Version {
+		list = append(list, fmt.Sprintf("format version %d", p.Version))
+	}
+	params := func(id string, version int, m map[string]float64) {
+		k, ok := effect.Find(id)
+		if !ok {
+			list = append(list, "effect "+id)
+			return
+		}
+		if version > k.Version {
+			list = append(list, fmt.Sprintf("version %d of %s", version, k.Name))
+		}
+		for name := range m {
+			if k.Index(name) < 0 {
+				list = append(list, k.Name+" "+name)
+			}
+		}
+	}
+	if p.Kind == Stage {
+		params(p.Effect, 1, p.Body.Params)
+	}
+	chain := project.Chain{Nodes: p.Body.Nodes}
+	chain.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
+		if n.Stage != nil {
+			params(n.Stage.Effect, n.Stage.Version, n.Stage.Params)
+		}
+		return true
+	})
+	slices.Sort(list)
+	return list
+}
+
+// known copies parameters without what the effect does not have; values out of range are
+// brought into it.
+func known(id string, m map[string]float64) map[string]float64 {
+	out := map[string]float64{}
+	k, ok := effect.Find(id)
+	if !ok {
+		return out
+	}
+	for name, v := range m {
+		if i := k.Index(name); i >= 0 {
+			if v = k.Params[i].Clamp(v); v != k.Params[i].Default && k.Params[i].Check(v) == nil {
+				out[name] = v
+			}
+		}
+	}
+	return out
+}
+
+// Take gives the changes that put a preset on a stage (its id), or on a channel or trial (its
+// owner's id).
+func (p *Preset) Take(doc *project.Project, target string) ([]project.Change, error) {
+	switch p.Kind {
+	case Stage:
+		s, _, ok := doc.StageByID(target)
+		if !ok {
+			return nil, fmt.Errorf("the stage is no longer there")
+		}
+		k, ok := effect.Find(p.Effect)
+		if !ok {
+			return nil, fmt.Errorf("preset %s is for the effect %q, which this program does not have", p.Name, p.Effect)
+		}
+		next := project.NewStage(p.Effect, k.Version, p.Body.Mix, p.Body.MixLaw)
+		next.Params = known(p.Effect, p.Body.Params)
+		if s.Effect == p.Effect { // a loaded sound is not part of a preset
+			next.Sound = s.Sound
+		}
+		return []project.Change{&project.ReplaceStage{ID: target, Stage: next, Preset: true}}, nil
+	case Chain:
+		return []project.Change{&project.PutChain{Owner: target, Nodes: p.nodes()}}, nil
+	}
+	ch, ok := doc.Channel(target)
+	if !ok {
+		return nil, fmt.Errorf("the row is no longer there")
+	}
+	b := p.Body
+	out := []project.Change{
+		&project.PutChain{Owner: target, Nodes: p.nodes()},
+		&project.SetParam{Owner: target, Name: "fader", Value: b.Fader}, &project.SetParam{Owner: target, Name: "pan", Value: b.Pan},
+	}
+	if ch.Kind != project.Main {
+		out = append(out, &project.SetChannel{ID: target, Stereo: &b.Stereo, SoloSafe: &b.SoloSafe, Tint: &b.Tint})
+	}
+	return out, nil
+}
+
+// nodes copies the chain without what this program does not know.
+func (p *Preset) nodes() []*project.Node {
+	chain := project.Clone(project.Chain{Nodes: p.Body.Nodes})
+	strip(&chain)
+	return chain.Nodes
+}
+
+func strip(c *project.Chain) {
+	c.Nodes = slices.DeleteFunc(c.Nodes, func(n *project.Node) bool {
+		if n.Fork != nil {
+			for _, path := range n.Fork.Paths {
+				strip(&path.Chain)
+			}
+			return false
+		}
+		k, ok := effect.Find(n.Stage.Effect)
+		if ok {
+			n.Stage.Params = known(n.Stage.Effect, n.Stage.Params)
+			n.Stage.Version = min(max(n.Stage.Version, 1), k.Version)
+		}
+		return !ok
+	})
+	if c.Nodes == nil {
+		c.Nodes = []*project.Node{}
+	}
+}
+
+// From makes the preset of what stands in a document: a stage (its id), or the chain of a
+// channel or trial (its owner's id), or a channel.
+func From(doc *project.Project, kind, target string) (*Preset, error) {
+	p := &Preset{Version: Version, ID: project.NewID(), Kind: kind, Tags: []string{}, Unknown: []string{}}
+	if kind == Stage {
+		s, _, ok := doc.StageByID(target)
+		if !ok {
+			return nil, fmt.Errorf("the stage is no longer there")
+		}
+		p.Effect = s.Effect
+		p.Body = Body{Params: project.Clone(s.Params), Mix: s.Mix, MixLaw: s.MixLaw}
+		return p, nil
+	}
+	for _, ch := range doc.Channels {
+		chain := &ch.Chain
+		found := ch.ID == target
+		for _, t := range ch.Trials {
+			if t.ID == target {
+				found, chain = true, &t.Chain
+			}
+		}
+		if !found {
+			continue
+		}
+		p.Body = Body{Nodes: project.Clone(chain.Nodes)}
+		if kind == Channel {
+			p.Body.Fader, p.Body.Pan, p.Body.Stereo, p.Body.SoloSafe, p.Body.Tint = ch.Fader, ch.Pan, ch.Stereo, ch.SoloSafe, ch.Tint
+		}
+		return p, nil
+	}
+	return nil, fmt.Errorf("the chain is no longer there")
+}
+
+// Find returns a shipped preset.
+func Find(id string) (*Preset, bool) {
+	for _, p := range Shipped() {
+		if p.ID == id {
+			return &p, true
+		}
+	}
+	return nil, false
+}

@@ -1,0 +1,230 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"shoal/internal/preset"
+	"shoal/internal/project"
+	"shoal/internal/store"
+)
+
+// NewPreset asks to save what stands in a project as a preset.
+type NewPreset struct {
+	Project string   `json:"project" required:"true"`
+	Kind    string   `json:"kind" required:"true" enum:"stage,chain,channel"`
+	Target  string   `json:"target" required:"true"` // a stage, or the owner of a chain
+	Name    string   `json:"name" required:"true"`
+	Says    string   `json:"says" required:"true"`
+	Tags    []string `json:"tags" required:"true"`
+}
+
+// PresetWords renames a preset.
+type PresetWords struct {
+	Name string   `json:"name" required:"true"`
+	Says string   `json:"says" required:"true"`
+	Tags []string `json:"tags" required:"true"`
+}
+
+// PresetFile is a file of presets.
+type PresetFile struct {
+	Version int             `json:"version" required:"true"`
+	Presets []preset.Preset `json:"presets" required:"true"`
+}
+
+// Taken holds the changes that put a preset somewhere.
+type Taken struct {
+	Label   string         `json:"label" required:"true"`
+	Changes []project.Wire `json:"changes" required:"true"`
+}
+
+func (s *Server) presets(c *gin.Context) {
+	list := append([]preset.Preset{}, preset.Shipped()...)
+	bodies, err := s.store.Presets(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	for _, b := range bodies {
+		var p preset.Preset
+		if err := json.Unmarshal(b, &p); err != nil || p.Check() != nil {
+			continue // written by something else: it stays in the database
+		}
+		p.Shipped = false
+		list = append(list, p)
+	}
+	c.JSON(http.StatusOK, list)
+}
+
+// findPreset finds a shipped preset or a saved one.
+func (s *Server) findPreset(ctx context.Context, id string) (*preset.Preset, error) {
+	if p, ok := preset.Find(id); ok {
+		return p, nil
+	}
+	b, err := s.store.Preset(ctx, id)
+	if err != nil {
+		if errors.Is(err, store.ErrNone) {
+			return nil, &refusal{http.StatusNotFound, fmt.Errorf("the preset is no longer there")}
+		}
+		return nil, err
+	}
+	var p preset.Preset
+	if err := json.Unmarshal(b, &p); err != nil {
+		return nil, fmt.Errorf("read preset %s: %w", id, err)
+	}
+	return &p, p.Check()
+}
+
+// own finds a preset that may be changed.
+func (s *Server) own(c *gin.Context) (*preset.Preset, error) {
+	p, err := s.findPreset(c, c.Param("preset"))
+	if err != nil {
+		return nil, err
+	}
+	if p.Shipped {
+		return nil, refuse(fmt.Errorf("%s comes with Shoal and stays as it is: save a copy under a name of your own", p.Name))
+	}
+	return p, nil
+}
+
+func (s *Server) put(c *gin.Context, author string, p *preset.Preset) error {
+	if err := p.Check(); err != nil {
+		return refuse(err)
+	}
+	b, err := json.Marshal(p)
+	if err != nil {
+		return err
+	}
+	return s.store.PutPreset(c, p.ID, author, p.Name, b)
+}
+
+func (s *Server) savePreset(c *gin.Context) {
+	author, err := s.author(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	var n NewPreset
+	if err := body(c, &n); err != nil {
+		fail(c, err)
+		return
+	}
+	doc, _, err := s.desk.Document(c, n.Project)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	p, err := preset.From(doc, n.Kind, n.Target)
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	p.Name, p.Says, p.Tags = n.Name, n.Says, n.Tags
+	if err := s.put(c, author, p); err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, p)
+}
+
+func (s *Server) setPreset(c *gin.Context) {
+	author, err := s.author(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	var w PresetWords
+	if err := body(c, &w); err != nil {
+		fail(c, err)
+		return
+	}
+	p, err := s.own(c)
+	if err == nil {
+		p.Name, p.Says, p.Tags = w.Name, w.Says, w.Tags
+		err = s.put(c, author, p)
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, p)
+}
+
+func (s *Server) binPreset(c *gin.Context)     { s.setPresetBin(c, true) }
+func (s *Server) restorePreset(c *gin.Context) { s.setPresetBin(c, false) }
+
+func (s *Server) setPresetBin(c *gin.Context, in bool) {
+	if _, err := s.author(c); err != nil {
+		fail(c, err)
+		return
+	}
+	p, err := s.own(c)
+	if err == nil {
+		err = s.store.BinPreset(c, p.ID, in)
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Health{true})
+}
+
+// importPresets takes a file of presets in, all or none. Every one gets an id of its own.
+func (s *Server) importPresets(c *gin.Context) {
+	author, err := s.author(c)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	var f PresetFile
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 16<<20)
+	if err := json.NewDecoder(c.Request.Body).Decode(&f); err != nil {
+		fail(c, refuse(fmt.Errorf("this is not a file of presets: %w", err)))
+		return
+	}
+	if len(f.Presets) == 0 {
+		fail(c, refuse(fmt.Errorf("the file holds no presets")))
+		return
+	}
+	for i := range f.Presets {
+		p := &f.Presets[i]
+		p.ID, p.Shipped = project.NewID(), false
+		if err := p.Check(); err != nil {
+			fail(c, refuse(fmt.Errorf("preset %d of the file: %w; nothing was imported", i+1, err)))
+			return
+		}
+	}
+	for i := range f.Presets {
+		if err := s.put(c, author, &f.Presets[i]); err != nil {
+			fail(c, err)
+			return
+		}
+	}
+	c.JSON(http.StatusOK, f.Presets)
+}
+
+// takePreset answers with the changes that put a preset on a target: to try them, or to
+// make them.
+func (s *Server) takePreset(c *gin.Context) {
+	doc, _, err := s.desk.Document(c, c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	p, err := s.findPreset(c, c.Query("preset"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	batch, err := p.Take(doc, c.Query("target"))
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	c.JSON(http.StatusOK, Taken{"Preset " + p.Name, mustEncode(batch)})
+}
