@@ -17,8 +17,8 @@ type spent struct {
 
 // Cost is what a stage takes of the engine's time.
 type Cost struct {
-	Stage string  `json:"stage"`
-	Nanos float64 `json:"nanos"` // a frame
+	Stage string  `json:"stage" required:"true"`
+	Nanos float64 `json:"nanos" required:"true"` // a frame
 }
 
 func (p *probe) begin(steps []step, clock func() int64) {

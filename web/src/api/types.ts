@@ -27,6 +27,13 @@ export type Opened = S['ServerOpened']
 export type Revised = S['ServerRevised']
 export type Missed = S['ServerMissed']
 export type NewProject = S['ServerNewProject']
+export type Trial = S['ProjectTrial']
+export type Chain = S['ProjectChain']
+export type Preset = S['PresetPreset']
+export type Comparison = S['PrintingComparison']
+export type Alternative = S['PrintingAlternative']
+export type Taken = S['ServerTaken']
+export type Cost = S['EngineCost']
 
 /** A change as it travels: its name and its fields; Go checks both. */
 export type Change = { type: string; do: Record<string, unknown> }

@@ -4,12 +4,23 @@ import { ChainView } from './ChainView'
 import { Sends } from './Sends'
 import { StagePanel } from './StagePanel'
 
-/** The selected row spread out: its chain and sends on the left, the selected stage on the right. */
+/** The selected row spread out: its chain and sends on the left, the selected stage on the right, and
+    beside it a second one that is kept there. */
 export function Bench() {
   const project = useSession((s) => s.project)!
-  const { channel: channelId, stage: stageId } = useView()
+  const { channel: channelId, stage: stageId, pinned: pinnedId } = useView()
   const channel = project.channels.find((c) => c.id === channelId)
   const found = findStage(project, stageId)
+  const pinned = findStage(project, pinnedId)
+  const panel = (f: NonNullable<typeof found>, isPinned: boolean) => (
+    <div
+      key={isPinned ? `pinned ${f.stage.id}` : f.stage.id}
+      className={`${pinned ? 'w-[460px]' : 'w-[500px]'} shrink-0`}
+      style={{ borderLeft: '1px solid var(--hair)' }}
+    >
+      <StagePanel stage={f.stage} channel={f.channel} pinned={isPinned} />
+    </div>
+  )
   return (
     <section
       className="flex h-[300px] shrink-0"
@@ -20,15 +31,16 @@ export function Bench() {
         <>
           <div className="flex min-w-0 flex-1 flex-col">
             <ChainView channel={channel} />
-            <Sends channel={channel} />
+            {!pinned && <Sends channel={channel} />}
           </div>
-          <div className="w-[500px] shrink-0" style={{ borderLeft: '1px solid var(--hair)' }}>
-            {found && found.channel.id === channel.id ? (
-              <StagePanel key={found.stage.id} stage={found.stage} channel={channel} />
-            ) : (
-              <p className="soft p-5">Select a stage to see what it does, or press / to add one.</p>
-            )}
-          </div>
+          {pinned && panel(pinned, true)}
+          {found && found.channel.id === channel.id && found.stage.id !== pinned?.stage.id ? (
+            panel(found, false)
+          ) : pinned ? null : (
+            <p className="soft w-[500px] shrink-0 p-5" style={{ borderLeft: '1px solid var(--hair)' }}>
+              Select a stage to see what it does, or press / to add one.
+            </p>
+          )}
         </>
       ) : (
         <p className="soft m-auto">Select a row: its chain is spread out here. Press ? for the keys.</p>

@@ -1,9 +1,11 @@
 import { type KeyboardEvent, type PointerEvent, type WheelEvent, useRef } from 'react'
 import type { EffectInfo, Param, Picture, Stage } from '../api/types'
 import { round, step } from '../controls/format'
-import { move, useSession } from '../live/session'
+import { moveTogether } from '../live/selection'
+import { useSession } from '../live/session'
 import { usePicture } from '../live/picture'
 import { LivePoint, ReductionHistory } from './LivePoint'
+import { Spectrum } from './Spectrum'
 import { type Frame, frameOf } from './frame'
 
 type Handle = NonNullable<Picture['handles']>[number]
@@ -15,10 +17,13 @@ export function PictureView({
   stage,
   effect,
   onGroup,
+  watched,
 }: {
   stage: Stage
   effect: EffectInfo
-  onGroup: (i: number) => void
+  onGroup: (group: string) => void
+  /** Whether the live spectrum is that of this stage. */
+  watched: boolean
 }) {
   const p = usePicture(stage)
   if (!p)
@@ -40,6 +45,7 @@ export function PictureView({
         style={{ background: 'var(--shoal-1)', border: '1px solid var(--deep)' }}
       >
         <Grid p={p} f={f} />
+        {p.spectrum && watched && <Spectrum stage={stage.id} width={W} height={H} />}
         {p.curves.map((c) => (
           <g key={c.name}>
             {c.fill && <path d={f.area(c.x, c.y)} fill="var(--shoal-3)" opacity={0.55} />}
@@ -64,15 +70,15 @@ export function PictureView({
             strokeWidth={3}
           />
         ))}
-        {p.live && <LivePoint stage={stage.id} live={p.live} frame={f} />}
-        {p.handles?.map((h, i) => (
+        {p.live && !p.live.hidden && <LivePoint stage={stage.id} live={p.live} frame={f} />}
+        {p.handles?.map((h) => (
           <HandlePoint
             key={h.label}
             handle={h}
             frame={f}
             stage={stage}
             effect={effect}
-            onGrab={() => onGroup(i)}
+            onGrab={() => onGroup(effect.params.find((x) => x.name === (h.paramX || h.paramY))?.group ?? '')}
           />
         ))}
       </svg>
@@ -144,7 +150,13 @@ function HandlePoint({
   const pz = param(handle.paramZ)
   const now = (p: Param) => moving[`${stage.id} ${p.name}`] ?? stage.params[p.name] ?? p.default
   const set = (p: Param, v: number, rest = false) =>
-    move(stage.id, p.name, round({ ...p, digits: p.digits + 1 }, v), `${p.label} of ${effect.name}`, rest)
+    moveTogether(
+      stage.id,
+      p.name,
+      round({ ...p, digits: p.digits + 1 }, v),
+      `${p.label} of ${effect.name}`,
+      rest,
+    )
   const wake = () => {
     const on = effect.params.find((p) => p.group && p.group === px?.group && p.taper === 'switch')
     if (on && handle.quiet) set(on, 1, true)
@@ -155,7 +167,7 @@ function HandlePoint({
     const fine = e.shiftKey ? 0.1 : 1
     h.x += e.movementX * fine
     h.y += e.movementY * fine
-    if (px) set(px, frame.xAt(h.x))
+    if (px) set(px, frame.xAt(h.x) / (handle.scaleX || 1))
     // a handle on a curve moves its parameter by as much as the hand moves on the axis
     if (py) set(py, now(py) - (e.movementY * fine * (frame.yMax - frame.yMin)) / H)
   }

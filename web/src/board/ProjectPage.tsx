@@ -7,11 +7,14 @@ import { useKeys } from '../keys/useKeys'
 import { close, open, refused, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 import { Logbook } from '../logbook/Logbook'
+import { PresetList } from '../presets/PresetList'
 import { PrintDialog } from '../prints/PrintDialog'
 import { PrintTray } from '../prints/PrintTray'
 import { NameGate } from '../start/NameGate'
+import { CostCard } from '../topbar/CostCard'
 import { Notices } from '../topbar/Notices'
 import { TopBar } from '../topbar/TopBar'
+import { CompareCard } from '../trials/CompareCard'
 import { Board } from './Board'
 
 export function ProjectPage() {
@@ -29,6 +32,12 @@ export function ProjectPage() {
       solo: [],
       dialog: null,
       playing: false,
+      together: [],
+      pinned: '',
+      listening: null,
+      trials: {},
+      matches: {},
+      blind: null,
       zoom: 0,
       scroll: 0,
     })
@@ -55,6 +64,9 @@ export function ProjectPage() {
       {dialog?.kind === 'print' && <PrintDialog channel={dialog.channel} target={dialog.target} />}
       {dialog?.kind === 'keys' && <KeysCard />}
       {dialog?.kind === 'logbook' && <Logbook />}
+      {dialog?.kind === 'presets' && <PresetList key={dialog.target} of={dialog.of} target={dialog.target} />}
+      {dialog?.kind === 'compare' && <CompareCard channel={dialog.channel} />}
+      {dialog?.kind === 'costs' && <CostCard />}
       <PrintTray />
       <Notices />
       <NameGate />

@@ -1,17 +1,25 @@
 import type { Stage } from '../api/types'
-import * as act from '../live/actions'
+import { pick } from '../live/pick'
 import { stageName, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
-import { carry, carried } from './carry'
+import { carried, carryStage } from './carry'
 import { MiniPicture } from './MiniPicture'
 
-type Props = { stage: Stage; owner: string; index: number; chainOff: boolean; size: 'full' | 'small' }
+type Props = {
+  stage: Stage
+  channel: string
+  owner: string
+  index: number
+  chainOff: boolean
+  size: 'full' | 'small'
+}
 
 /** A stage on a row. Drag it to another place; a bypassed one is hollow and struck through. */
-export function StageChip({ stage, owner, index, chainOff, size }: Props) {
+export function StageChip({ stage, channel, owner, index, chainOff, size }: Props) {
   const effects = useSession((s) => s.effects)
   const broken = useSession((s) => s.broken.includes(stage.id))
   const selected = useView((v) => v.stage === stage.id)
+  const together = useView((v) => v.together.includes(stage.id))
   const off = stage.bypass || chainOff
   const name = stageName(stage, effects)
   return (
@@ -19,22 +27,19 @@ export function StageChip({ stage, owner, index, chainOff, size }: Props) {
       type="button"
       draggable
       data-stage={stage.id}
-      aria-pressed={selected}
+      aria-pressed={selected || together}
       aria-label={`${name}${off ? ', bypassed' : ''}${broken ? ', silenced: it made something that is no number' : ''}`}
       title={`${name}${off ? ' (bypassed)' : ''}`}
       className="flex h-[22px] min-w-0 shrink-0 items-center gap-2 rounded-[2px] border px-1.5 text-[12px] whitespace-nowrap"
       style={{
-        background: off ? 'transparent' : 'var(--card)',
+        background: off ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',
         borderColor: broken ? 'var(--loss)' : selected ? 'var(--ink)' : 'var(--deep)',
         borderStyle: off ? 'dashed' : 'solid',
         borderWidth: selected ? 2 : 1,
       }}
-      onClick={(e) => {
-        e.stopPropagation()
-        act.select(owner, stage.id)
-      }}
+      onClick={(e) => pick(e, channel, stage.id)}
       onDoubleClick={() => setView({ renaming: stage.id, bench: true })}
-      onDragStart={(e) => carry(e, { stage: stage.id })}
+      onDragStart={(e) => carryStage(e, stage.id)}
       onDragOver={(e) => carried(e) && e.preventDefault()}
       onDrop={(e) => {
         const c = carried(e)

@@ -2,8 +2,8 @@ import type { Channel, Stage } from '../api/types'
 import { Depth } from '../controls/Depth'
 import { ParamControl } from '../controls/ParamControl'
 import * as act from '../live/actions'
-import { useSession } from '../live/session'
-import { setView } from '../live/view'
+import { shownChain, useSession } from '../live/session'
+import { setView, useView } from '../live/view'
 import { carried } from './carry'
 import { SendChip } from './SendChip'
 import { StageChip } from './StageChip'
@@ -14,7 +14,9 @@ export const STRIP = 372 // level, sends and output keep this much at the right
 export function Water({ channel, width }: { channel: Channel; width: number }) {
   const strip = useSession((s) => s.strip)
   const out = useSession((s) => s.project?.channels.find((c) => c.id === channel.output)?.name)
-  const stages = channel.chain.nodes.flatMap((n) => (n.stage ? [n.stage] : []))
+  const trials = useView((v) => v.trials)
+  const { owner, chain, letter } = shownChain(channel, trials)
+  const stages = chain.nodes.flatMap((n) => (n.stage ? [n.stage] : []))
   const room = width - STRIP - 40
   const full = stages.reduce((w, s) => w + chipWidth(s), 0) <= room
   // what does not fit folds in the middle; the first and the last stay
@@ -31,12 +33,12 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           const c = carried(e)
           if (!c) return
           e.preventDefault()
-          c.drop(channel.id, stages.length)
+          c.drop(owner, stages.length)
         }}
         onDoubleClick={(e) =>
           e.target === e.currentTarget &&
           setView({
-            dialog: { kind: 'effects', owner: channel.id, index: stages.length },
+            dialog: { kind: 'effects', owner, index: stages.length },
             channel: channel.id,
           })
         }
@@ -47,20 +49,35 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
         />
         <span className="relative flex min-w-0 items-center gap-1">
           <Plate>
-            <Depth point={`in ${channel.id}`} title="Peak at the input, in dB below full scale" />
+            <Depth point={`in ${channel.id}`} title="Level at the input" />
           </Plate>
+          {channel.trials.length > 0 && (
+            <span
+              className="water-label text-[11px] font-semibold"
+              title={`Trial ${letter} is heard; Y for the next`}
+            >
+              {letter}
+            </span>
+          )}
           {stages.map((s, i) =>
             folded && i >= firstOut && i < firstOut + folded ? (
               i === firstOut ? (
-                <Fold key="fold" stages={stages.slice(firstOut, firstOut + folded)} owner={channel.id} />
+                <Fold
+                  key="fold"
+                  stages={stages.slice(firstOut, firstOut + folded)}
+                  first={firstOut}
+                  channel={channel.id}
+                  owner={owner}
+                />
               ) : null
             ) : (
               <span key={s.id} className="flex items-center gap-1">
                 <StageChip
                   stage={s}
-                  owner={channel.id}
+                  channel={channel.id}
+                  owner={owner}
                   index={i}
-                  chainOff={channel.chain.bypass}
+                  chainOff={chain.bypass}
                   size={full ? 'full' : 'small'}
                 />
                 <Plate>
@@ -77,7 +94,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
             onClick={(e) => {
               e.stopPropagation()
               act.select(channel.id)
-              setView({ dialog: { kind: 'effects', owner: channel.id, index: stages.length } })
+              setView({ dialog: { kind: 'effects', owner, index: stages.length } })
             }}
           >
             +
@@ -141,7 +158,17 @@ function Plate({ children }: { children: React.ReactNode }) {
   )
 }
 
-function Fold({ stages, owner }: { stages: Stage[]; owner: string }) {
+function Fold({
+  stages,
+  first,
+  channel,
+  owner,
+}: {
+  stages: Stage[]
+  first: number
+  channel: string
+  owner: string
+}) {
   return (
     <span className="dropdown dropdown-hover dropdown-bottom">
       <button
@@ -155,7 +182,15 @@ function Fold({ stages, owner }: { stages: Stage[]; owner: string }) {
         style={{ background: 'var(--paper)', borderColor: 'var(--hair)' }}
       >
         {stages.map((s, i) => (
-          <StageChip key={s.id} stage={s} owner={owner} index={i} chainOff={false} size="full" />
+          <StageChip
+            key={s.id}
+            stage={s}
+            channel={channel}
+            owner={owner}
+            index={first + i}
+            chainOff={false}
+            size="full"
+          />
         ))}
       </span>
     </span>

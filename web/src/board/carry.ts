@@ -1,17 +1,24 @@
 import type { DragEvent } from 'react'
 import * as act from '../live/actions'
+import { chosen, copyTo, moveTo } from '../live/selection'
 import { useSession } from '../live/session'
 
 /** What is being dragged over the board: a stage, an effect from the list, a row, or a file. */
-type Load = { stage?: string; effect?: string; row?: string }
+type Load = { stages?: string[]; effect?: string; row?: string }
 
 let load: Load | null = null
 
 export function carry(e: DragEvent, what: Load) {
   load = what
   e.dataTransfer.effectAllowed = 'copyMove'
-  e.dataTransfer.setData('text/plain', what.stage ?? what.effect ?? what.row ?? '')
+  e.dataTransfer.setData('text/plain', what.stages?.join(' ') ?? what.effect ?? what.row ?? '')
   e.stopPropagation()
+}
+
+/** Drags a stage, and with it the others that are selected. */
+export function carryStage(e: DragEvent, stage: string) {
+  const all = chosen()
+  carry(e, { stages: all.includes(stage) ? all : [stage] })
 }
 
 document.addEventListener('dragend', () => (load = null))
@@ -19,11 +26,12 @@ document.addEventListener('dragend', () => (load = null))
 /** Something that can stand in a chain, and how it gets there. */
 export function carried(e: DragEvent): { drop: (owner: string, index: number) => void } | null {
   const now = load
-  if (!now || (!now.stage && !now.effect)) return null
+  if (!now || (!now.stages && !now.effect)) return null
   const off = e.shiftKey
+  const copy = e.ctrlKey || e.metaKey
   return {
     drop: (owner, index) => {
-      if (now.stage) void act.moveStage(now.stage, owner, index)
+      if (now.stages) void (copy ? copyTo : moveTo)(now.stages, owner, index)
       const effect = useSession.getState().effects.find((x) => x.id === now.effect)
       if (effect) void act.addStage(effect, owner, index, off)
     },

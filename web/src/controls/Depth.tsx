@@ -1,30 +1,66 @@
-import { useRef } from 'react'
+import { useEffect, useRef } from 'react'
 import { Hold, useHeard } from '../live/meters'
+import { view } from '../live/view'
 
-/** The peak at a point in dB below full scale, as on a chart: tenths small, no minus sign. */
-export function Depth({ point, title }: { point: string; title?: string }) {
-  const ref = useRef<HTMLSpanElement>(null)
+const CLEAR = 'shoal-clear-marks'
+
+/** Takes every held maximum and clip mark away. */
+export const clearMarks = () => window.dispatchEvent(new Event(CLEAR))
+
+/** The level at a point in dB below full scale, as on a chart: tenths small, no minus sign. The highest
+    peak is held; where it went over full scale a mark stays until it is cleared. */
+export function Depth({ point, title = 'Level here' }: { point: string; title?: string }) {
+  const ref = useRef<HTMLButtonElement>(null)
   const hold = useRef(new Hold(350))
   const last = useRef(NaN)
+  const highest = useRef(-120)
+  useEffect(() => {
+    const clear = () => {
+      highest.current = -120
+      last.current = NaN
+      if (ref.current) ref.current.dataset.over = 'false'
+    }
+    window.addEventListener(CLEAR, clear)
+    return () => window.removeEventListener(CLEAR, clear)
+  }, [])
   useHeard((h) => {
     const el = ref.current
     if (!el) return
     const p = h.peaks.get(point)
-    const db = hold.current.feed(p ? Math.max(p[0], p[1]) : -120)
+    const peak = p ? Math.max(p[0], p[1]) : -120
+    if (peak > highest.current) {
+      highest.current = peak
+      el.title = `${title}, in dB below full scale. Highest so far: ${words(peak)}. Click to clear.`
+      if (peak > 0) el.dataset.over = 'true'
+    }
+    const mean = view().depth === 'rms' ? h.means.get(point) : undefined
+    const db = hold.current.feed(mean ? Math.max(mean[0], mean[1]) : peak)
     if (db === last.current) return
     last.current = db
     const text = depthText(db)
-    el.dataset.over = String(db > 0)
     el.firstChild!.textContent = text[0]!
     el.lastChild!.textContent = text[1]!
   }, 'figure')
   return (
-    <span ref={ref} className="depth" title={title ?? 'Peak here, in dB below full scale'}>
+    <button
+      type="button"
+      ref={ref}
+      tabIndex={-1}
+      className="depth"
+      title={title}
+      onClick={(e) => {
+        e.stopPropagation()
+        clearMarks()
+      }}
+    >
       <span>–</span>
       <sub></sub>
-    </span>
+    </button>
   )
 }
+
+const words = (db: number) =>
+  db <= -119 ? 'nothing' : `${db > 0 ? '+' : '−'}${Math.abs(db).toFixed(1)} dBFS`
 
 export function depthText(db: number): [string, string] {
   if (db <= -99.95) return ['–', '']

@@ -1,5 +1,6 @@
 import type { Param } from '../api/types'
-import { move, useSession } from '../live/session'
+import { moveTogether } from '../live/selection'
+import { useSession } from '../live/session'
 import { Scale } from './Scale'
 
 type Props = { owner: string; param: Param; value: number; of: string; narrow?: boolean; label?: string }
@@ -8,7 +9,8 @@ type Props = { owner: string; param: Param; value: number; of: string; narrow?: 
 export function ParamControl({ owner, param, value, of, narrow, label }: Props) {
   const moving = useSession((s) => s.moving[`${owner} ${param.name}`])
   const v = moving ?? value
-  const set = (x: number, rest: boolean) => move(owner, param.name, x, `${param.label} of ${of}`, rest)
+  const set = (x: number, rest: boolean) =>
+    moveTogether(owner, param.name, x, `${param.label} of ${of}`, rest)
   if (param.taper === 'switch') {
     return (
       <label
@@ -25,7 +27,8 @@ export function ParamControl({ owner, param, value, of, narrow, label }: Props) 
       </label>
     )
   }
-  if (param.taper === 'choice') {
+  // note lengths are a ruler too: they have an order, and can be typed
+  if (param.taper === 'choice' && !param.choices?.[0]?.includes('/')) {
     return (
       <label
         className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]"

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
 import type { Param } from '../api/types'
+import { notice } from '../live/session'
 import { at, figure, place, read, round, step } from './format'
 
 type Props = {
@@ -45,7 +46,29 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
     grip.current = null
     onMove(value, true)
   }
+  /** Takes what was typed or pasted; what is out of range is brought into it, with a word. */
+  const take = (text: string): boolean => {
+    const v = read(param, text)
+    if (v === null) return false
+    const inside = Math.min(Math.max(v, param.min), param.max)
+    if (inside !== v)
+      notice(
+        `${name} goes from ${figure(param, param.min)} to ${figure(param, param.max)} ${param.unit}: it is now at ${figure(param, inside)}.`,
+      )
+    onMove(inside, true)
+    return true
+  }
   const key = (e: KeyboardEvent) => {
+    if ((e.ctrlKey || e.metaKey) && (e.key === 'c' || e.key === 'v')) {
+      e.preventDefault()
+      e.stopPropagation()
+      if (e.key === 'c') void navigator.clipboard.writeText(`${shown.replace('−', '-')} ${param.unit}`.trim())
+      else
+        void navigator.clipboard.readText().then((t) => {
+          if (!take(t)) notice(`“${t.slice(0, 40)}” is no value for ${name}.`, 'refused')
+        })
+      return
+    }
     if (e.ctrlKey || e.metaKey || e.altKey) return
     const presses: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }
     let v: number | null = null
@@ -85,6 +108,11 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
       onPointerCancel={up}
       onDoubleClick={() => onMove(param.default, true)}
       onKeyDown={key}
+      onWheel={(e) => {
+        // only with the focus: elsewhere the wheel scrolls
+        if (document.activeElement !== e.currentTarget) return
+        onMove(step(param, value, (e.deltaY < 0 ? 1 : -1) * (e.shiftKey ? 0.1 : 1)), false)
+      }}
     >
       <rect x="0" y="0" width="100" height="20" fill="transparent" />
       {Array.from({ length: ticks }, (_, i) => (
@@ -153,11 +181,8 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
             e.stopPropagation()
             if (e.key === 'Escape') setTyping(false)
             if (e.key !== 'Enter') return
-            const v = read(param, e.currentTarget.value)
-            if (v !== null) {
-              onMove(v, true)
-              setTyping(false)
-            } else e.currentTarget.classList.add('input-error')
+            if (take(e.currentTarget.value)) setTyping(false)
+            else e.currentTarget.classList.add('input-error')
           }}
         />
       ) : (

@@ -8,8 +8,25 @@ test('values are read as people type them', () => {
   expect(read(hz, '2k')).toBe(2000)
   expect(read(db, '-6')).toBe(-6)
   expect(read(db, 'off')).toBe(-120)
-  expect(read(db, '99')).toBe(12)
+  expect(read(db, '99')).toBe(99) // out of range: the scale says so and brings it in
+  expect(read({ taper: 'linear', min: 0, max: 500, unit: 'ms' }, '1.5 s')).toBe(1500)
   expect(read(db, 'loud')).toBeNull()
+})
+
+test('note lengths are typed short or long', () => {
+  const notes = {
+    taper: 'choice',
+    min: 0,
+    max: 3,
+    unit: '',
+    choices: ['1/8', '1/8 triplet', '1/8 dotted', '1/4'],
+  } as const
+  const typed = (t: string) => read({ ...notes, choices: [...notes.choices] }, t)
+  expect(typed('1/8d')).toBe(2)
+  expect(typed('1/8 t')).toBe(1)
+  expect(typed('1/8')).toBe(0)
+  expect(typed('1/4')).toBe(3)
+  expect(typed('7')).toBeNull()
 })
 
 test('values are written as people read them', () => {

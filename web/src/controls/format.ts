@@ -20,9 +20,12 @@ export function figure(
   return sign + s
 }
 
-/** Reads what a person typed: "2k", "-6", "1.5 s" for a time in ms, "off". */
-export function read(p: Pick<Param, 'unit' | 'min' | 'max' | 'taper'>, text: string): number | null {
+type Readable = Pick<Param, 'unit' | 'min' | 'max' | 'taper' | 'choices'>
+
+/** Reads what a person typed: "2k", "-6", "1.5 s" for a time in ms, "1/8d", "off". It may lie outside the range. */
+export function read(p: Readable, text: string): number | null {
   const t = text.trim().toLowerCase().replace('−', '-').replace(',', '.')
+  if (p.taper === 'choice') return choice(p.choices ?? [], t)
   if (p.taper === 'level' && (t === 'off' || t === '-∞' || t === '-inf')) return p.min
   const side = /^([lrc])(?:entre)?\s*(\d*)$/.exec(t)
   if (side && p.min === -1)
@@ -33,7 +36,16 @@ export function read(p: Pick<Param, 'unit' | 'min' | 'max' | 'taper'>, text: str
   if (m[2] === 'k' || m[2] === 'khz') v *= 1000
   if (m[2] === 's' && p.unit === 'ms') v *= 1000
   if (m[2] === 'ms' && p.unit === 's') v /= 1000
-  return Math.min(Math.max(v, p.min), p.max)
+  return v
+}
+
+/** Finds a choice by its name or its beginning; "1/8d" is dotted and "1/8t" a triplet. */
+function choice(choices: string[], t: string): number | null {
+  const full = t.replace(/(\d)\s*d$/, '$1 dotted').replace(/(\d)\s*t$/, '$1 triplet')
+  const names = choices.map((c) => c.toLowerCase())
+  const exact = names.indexOf(full)
+  const i = exact >= 0 ? exact : names.findIndex((n) => n.startsWith(full))
+  return full && i >= 0 ? i : null
 }
 
 const knee = -60

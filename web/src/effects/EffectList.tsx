@@ -1,53 +1,63 @@
-import { useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import type { EffectInfo } from '../api/types'
-import * as act from '../live/actions'
-import { useSession } from '../live/session'
-import { setView } from '../live/view'
 import { carry } from '../board/carry'
-import { recent, remember, search } from './search'
+import { SideList } from '../controls/SideList'
+import * as act from '../live/actions'
+import { refused, theEngine } from '../live/session'
+import { setView } from '../live/view'
+import { useSession } from '../live/session'
+import { favourites, recent, remember, search, toggleFavourite } from './search'
 
-/** The list of effects: families, search with synonyms, recent ones first. It does not cover the board, so that an effect can be dragged onto a chain. */
-export function EffectList({ owner, index, replace }: { owner: string; index: number; replace?: string }) {
+type Props = { owner: string; index: number; replace?: string }
+
+/** The list of effects: favourites, recent ones, families, search with synonyms. When a stage is to be replaced,
+    the one that is chosen is heard in its place before it is taken. */
+export function EffectList({ owner, index, replace }: Props) {
   const effects = useSession((s) => s.effects)
-  const row = useSession((s) => s.project?.channels.find((c) => c.id === owner)?.name)
+  const row = act.rowOf(owner)?.name
   const [text, setText] = useState('')
-  const [at, setAt] = useState(0)
-  const input = useRef<HTMLInputElement>(null)
-  const found = useMemo(() => search(effects, text, recent()), [effects, text])
+  const [at, setAt] = useState(replace ? -1 : 0)
+  const [likes, setLikes] = useState(favourites)
+  const [recents] = useState(recent)
+  const found = useMemo(() => search(effects, text, recents, likes), [effects, text, recents, likes])
   const shut = () => setView({ dialog: null })
-  const take = (e: EffectInfo, off: boolean) => {
+  const take = async (e: EffectInfo, off: boolean) => {
     remember(e.id)
     shut()
-    if (replace) void act.replaceStage(replace, e)
-    else void act.addStage(e, owner, index, off)
+    if (replace) await act.replaceStage(replace, e)
+    else await act.addStage(e, owner, index, off)
   }
   const flat = found.flatMap((g) => g.effects)
   const chosen = flat[Math.min(at, flat.length - 1)]
+  useEffect(() => {
+    if (replace && chosen)
+      theEngine()
+        ?.try([act.replacement(replace, chosen)])
+        .catch(refused)
+  }, [replace, chosen])
+  useEffect(() => () => void (replace && theEngine()?.try([])), [replace])
   return (
-    <section
-      role="dialog"
-      aria-label="Effects"
-      className="fixed top-[86px] right-4 z-40 flex max-h-[76vh] w-[360px] flex-col rounded border p-3 shadow-lg"
-      style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
-      onKeyDown={(e) => {
-        e.stopPropagation()
-        if (e.key === 'Escape') shut()
+    <SideList
+      label="Effects"
+      onClose={shut}
+      onKey={(e) => {
         if (e.key === 'ArrowDown') setAt(Math.min(at + 1, flat.length - 1))
         if (e.key === 'ArrowUp') setAt(Math.max(at - 1, 0))
-        if (e.key === 'Enter' && chosen) take(chosen, e.shiftKey)
+        if (e.key === 'Enter' && chosen) void take(chosen, e.shiftKey)
         if (['ArrowDown', 'ArrowUp', 'Enter'].includes(e.key)) e.preventDefault()
       }}
-    >
-      <div className="mb-2 flex items-center justify-between text-[12px]">
+      head={
         <span>{replace ? 'Replace the stage by' : `Add to ${row ?? 'the chain'}, place ${index + 1}`}</span>
-        <button className="btn btn-xs btn-ghost" onClick={shut}>
-          Close
-        </button>
-      </div>
+      }
+      foot={
+        replace
+          ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'
+          : 'Enter adds it, Shift Enter adds it switched off. Or drag it onto a chain.'
+      }
+    >
       <input
-        ref={input}
         autoFocus
-        className="input input-sm w-full"
+        className="input input-sm w-full shrink-0"
         placeholder="Search: echo, warm, level…"
         aria-label="Search effects"
         value={text}
@@ -61,30 +71,44 @@ export function EffectList({ owner, index, replace }: { owner: string; index: nu
           <div key={g.name} className="mb-2">
             <div className="water-label text-[12px]">{g.name}</div>
             {g.effects.map((e) => (
-              <button
-                key={g.name + e.id}
-                role="option"
-                aria-selected={e === chosen}
-                draggable
-                className="block w-full rounded-[2px] px-2 py-1 text-left"
+              <div
+                key={e.id}
+                className="flex items-start rounded-[2px]"
                 style={e === chosen ? { background: 'var(--shoal-2)' } : undefined}
-                onClick={(ev) => take(e, ev.shiftKey)}
-                onDragStart={(ev) => {
-                  remember(e.id)
-                  carry(ev, { effect: e.id })
-                }}
               >
-                <span className="font-semibold">{e.name}</span>
-                <span className="soft block text-[12px]">{e.says}</span>
-              </button>
+                <button
+                  role="option"
+                  aria-selected={e === chosen}
+                  draggable
+                  ref={(el) => {
+                    if (e === chosen) el?.scrollIntoView({ block: 'nearest' })
+                  }}
+                  className="block min-w-0 grow px-2 py-1 text-left"
+                  onClick={(ev) => void take(e, ev.shiftKey)}
+                  onDragStart={(ev) => {
+                    remember(e.id)
+                    carry(ev, { effect: e.id })
+                  }}
+                >
+                  <span className="font-semibold">{e.name}</span>
+                  <span className="soft block text-[12px]">{e.says}</span>
+                </button>
+                <button
+                  className="soft px-2 py-1 text-[13px]"
+                  tabIndex={-1}
+                  aria-pressed={likes.includes(e.id)}
+                  aria-label={`${e.name} is a favourite`}
+                  title="Favourites stand first"
+                  onClick={() => setLikes(toggleFavourite(e.id))}
+                >
+                  {likes.includes(e.id) ? '★' : '☆'}
+                </button>
+              </div>
             ))}
           </div>
         ))}
         {flat.length === 0 && <p className="soft p-2">No effect goes by “{text}”.</p>}
       </div>
-      <p className="soft mt-1 text-[11px]">
-        Enter adds it, Shift Enter adds it switched off. Or drag it onto a chain.
-      </p>
-    </section>
+    </SideList>
   )
 }

@@ -8,10 +8,26 @@ export function remember(id: string) {
   localStorage.setItem(key, JSON.stringify([id, ...recent().filter((x) => x !== id)].slice(0, 3)))
 }
 
+const liked = 'shoal.favourites'
+
+export const favourites = (): string[] => JSON.parse(localStorage.getItem(liked) ?? '[]') as string[]
+
+export function toggleFavourite(id: string): string[] {
+  const now = favourites()
+  const next = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
+  localStorage.setItem(liked, JSON.stringify(next))
+  return next
+}
+
 export type Family = { name: string; effects: EffectInfo[] }
 
-/** Families in order, recent ones above; while searching, the best matches first. */
-export function search(effects: EffectInfo[], text: string, recents: string[]): Family[] {
+/** Favourites, recent ones, then families in order; while searching, the best matches first. */
+export function search(
+  effects: EffectInfo[],
+  text: string,
+  recents: string[],
+  likes: string[] = [],
+): Family[] {
   const t = text.trim().toLowerCase()
   if (t) {
     const score = (e: EffectInfo) => {
@@ -24,11 +40,13 @@ export function search(effects: EffectInfo[], text: string, recents: string[]): 
     return found.length ? [{ name: 'Found', effects: found }] : []
   }
   const families: Family[] = []
-  const last = recents.flatMap((id) => effects.filter((e) => e.id === id))
+  const best = likes.flatMap((id) => effects.filter((e) => e.id === id))
+  if (best.length) families.push({ name: 'Favourites', effects: best })
+  const last = recents.filter((id) => !likes.includes(id)).flatMap((id) => effects.filter((e) => e.id === id))
   if (last.length) families.push({ name: 'Recent', effects: last })
   for (const e of effects) {
-    if (last.includes(e)) continue
-    const f = families.find((x) => x.name === e.family && x.name !== 'Recent')
+    if (last.includes(e) || best.includes(e)) continue
+    const f = families.find((x) => x.name === e.family)
     if (f) f.effects.push(e)
     else families.push({ name: e.family, effects: [e] })
   }

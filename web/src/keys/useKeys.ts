@@ -1,6 +1,10 @@
 import { useHotkeys } from 'react-hotkeys-hook'
 import * as act from '../live/actions'
-import { stages, takeBack, theEngine, useSession } from '../live/session'
+import { listenTo, listenToAll, showDepth } from '../live/listening'
+import * as several from '../live/selection'
+import { shownChain, stages, takeBack, theEngine, useSession } from '../live/session'
+import * as trial from '../live/trials'
+import { clearMarks } from '../controls/Depth'
 import { setView, view } from '../live/view'
 import { zoomBy } from '../board/Board'
 import { barAt } from '../board/time'
@@ -21,7 +25,10 @@ export function useKeys() {
     )
   const rows = () =>
     (useSession.getState().project?.channels ?? []).filter((c) => view().showHidden || !c.hidden)
-  const chain = () => [...stages(act.selectedChannel()?.chain.nodes ?? [])]
+  const chain = () => {
+    const c = act.selectedChannel()
+    return c ? [...stages(shownChain(c, view().trials).chain.nodes)] : []
+  }
   const row = (run: (c: NonNullable<ReturnType<typeof act.selectedChannel>>) => void) => {
     const c = act.selectedChannel()
     if (c) run(c)
@@ -37,7 +44,7 @@ export function useKeys() {
     const list = chain()
     const i = list.findIndex((s) => s.id === view().stage)
     const next = list[i < 0 ? (by > 0 ? 0 : list.length - 1) : Math.min(Math.max(i + by, 0), list.length - 1)]
-    if (next) setView({ stage: next.id })
+    if (next) setView({ stage: next.id, together: [] })
   }
   const shiftRow = (by: number) => {
     const all = useSession.getState().project?.channels ?? []
@@ -72,10 +79,34 @@ export function useKeys() {
       setView({ dialog: { kind: 'print', channel: c.id, target: c.kind === 'track' ? 'track' : 'file' } }),
     ),
   )
-  on('b', () => stage(act.toggleBypass))
+  on('shift+left', () => several.extend(-1))
+  on('shift+right', () => several.extend(1))
+  on('b', () => void several.bypass())
   on('shift+b', () => row((c) => void act.toggleChain(c)))
   on('u', () => stage((id) => void act.duplicateStage(id)))
-  on('delete,backspace', () => stage((id) => void act.removeStage(id)))
+  on('delete,backspace', () => void several.remove())
+  on('i', () => stage((id) => setView({ pinned: view().pinned === id ? '' : id })))
+  on('w', () => stage((id) => setView({ dialog: { kind: 'presets', of: 'stage', target: id } })))
+  on('shift+w', () =>
+    row((c) =>
+      setView({ dialog: { kind: 'presets', of: 'chain', target: shownChain(c, view().trials).owner } }),
+    ),
+  )
+  on('j', () => stage((id) => listenTo(id, false)))
+  on('shift+j', () => stage((id) => listenTo(id, true)))
+  on('escape', () => {
+    listenToAll()
+    setView({ together: [] })
+  })
+  on('ctrl+c,meta+c', () => void several.copy())
+  on('ctrl+x,meta+x', () => void several.copy().then(() => several.remove()))
+  on('ctrl+v,meta+v', () => void several.paste())
+  on('o', () => row((c) => void trial.keepOtherOrder(c)))
+  on('shift+o', () => row((c) => void trial.keep(c)))
+  on('y', () => row((c) => trial.hearNext(c, 1)))
+  on('shift+y', () => row((c) => trial.hearNext(c, -1)))
+  on('e', clearMarks)
+  on('shift+e', () => showDepth(view().depth === 'peak' ? 'rms' : 'peak'))
   on('r', () =>
     stage((id) => {
       const at = act.placeOf(id)
@@ -88,8 +119,11 @@ export function useKeys() {
       const at = view().stage ? act.placeOf(view().stage) : null
       const owner = view().channel || rows()[0]?.id
       if (!owner) return
-      const index = at && at.owner === owner ? at.index + 1 : (act.selectedChannel()?.chain.nodes.length ?? 0)
-      setView({ channel: owner, dialog: { kind: 'effects', owner, index } })
+      const c = act.rowOf(owner)
+      const shown = c && shownChain(c, view().trials)
+      if (!shown) return
+      const index = at && at.owner === shown.owner ? at.index + 1 : shown.chain.nodes.length
+      setView({ channel: owner, dialog: { kind: 'effects', owner: shown.owner, index } })
     },
     true,
   )

@@ -1,5 +1,15 @@
-import type { Channel, EffectInfo, Node } from '../api/types'
-import { change, findStage, notice, refused, stageName, theEngine, useSession } from './session'
+import type { Change, Channel, EffectInfo, Node } from '../api/types'
+import {
+  chainsOf,
+  change,
+  findStage,
+  notice,
+  refused,
+  shownChain,
+  stageName,
+  theEngine,
+  useSession,
+} from './session'
 import { type Range, setView, view } from './view'
 
 /** What a person can do; each asks Go for a change and says in words what it was. */
@@ -11,8 +21,15 @@ export const selectedChannel = (): Channel | undefined =>
   project()?.channels.find((c) => c.id === view().channel)
 
 export function select(channel: string, stage = '') {
-  setView({ channel, stage })
+  setView({ channel, stage, together: [] })
 }
+
+/** The row that a chain belongs to, by its owner: a row, a trial or a path. */
+export const rowOf = (owner: string): Channel | undefined =>
+  project()?.channels.find((c) => chainsOf(c).some((x) => x.owner === owner || holds(x.chain.nodes, owner)))
+
+const holds = (nodes: Node[], path: string): boolean =>
+  nodes.some((n) => n.fork?.paths.some((p) => p.id === path || holds(p.chain.nodes, path)))
 
 export async function togglePlay() {
   const engine = theEngine()
@@ -64,57 +81,53 @@ export function placeOf(id: string): { owner: string; index: number; nodes: Node
     return null
   }
   for (const c of project()?.channels ?? []) {
-    const found = look(c.id, c.chain.nodes)
-    if (found) return found
+    for (const { owner, chain } of chainsOf(c)) {
+      const found = look(owner, chain.nodes)
+      if (found) return found
+    }
   }
   return null
 }
 
-const nameOf = (id: string) => {
+export const nameOf = (id: string) => {
   const p = project()
   const found = p && findStage(p, id)
   return found ? stageName(found.stage, session().effects) : 'stage'
 }
 
 /** A fresh id, like Go's: what is added can be named before it has arrived. */
-function newId(): string {
+export function newId(): string {
   const letters = 'abcdefghijkmnpqrstuvwxyz23456789'
   return Array.from(crypto.getRandomValues(new Uint8Array(10)), (b) => letters[b % 32]).join('')
 }
 
 export async function addStage(effect: EffectInfo, owner: string, index: number, off: boolean) {
-  const stage = {
-    id: newId(),
-    name: '',
-    effect: effect.id,
-    version: effect.version,
-    params: {},
-    bypass: off,
-    mix: effect.mix,
-    mixLaw: effect.mixLaw,
-    actsOn: 'both',
-  }
-  select(owner, stage.id)
+  const stage = newStage(effect, newId(), off)
+  select(rowOf(owner)?.id ?? owner, stage.id)
   await change(`Add ${effect.name}`, { type: 'node.add', do: { owner, index, node: { stage } } })
 }
 
 export async function replaceStage(id: string, effect: EffectInfo) {
-  const stage = {
-    id,
-    name: '',
-    effect: effect.id,
-    version: effect.version,
-    params: {},
-    bypass: false,
-    mix: effect.mix,
-    mixLaw: effect.mixLaw,
-    actsOn: 'both',
-  }
-  await change(`Replace ${nameOf(id)} by ${effect.name}`, {
-    type: 'stage.replace',
-    do: { id, stage, keep: false },
-  })
+  await change(`Replace ${nameOf(id)} by ${effect.name}`, replacement(id, effect))
 }
+
+/** The change that puts another effect where a stage stands; what the two share stays. */
+export const replacement = (id: string, effect: EffectInfo): Change => ({
+  type: 'stage.replace',
+  do: { id, stage: newStage(effect, id, false), keep: true },
+})
+
+const newStage = (effect: EffectInfo, id: string, bypass: boolean) => ({
+  id,
+  name: '',
+  effect: effect.id,
+  version: effect.version,
+  params: {},
+  bypass,
+  mix: effect.mix,
+  mixLaw: effect.mixLaw,
+  actsOn: 'both',
+})
 
 export async function moveStage(id: string, owner: string, index: number) {
   const from = placeOf(id)
@@ -136,7 +149,14 @@ export const shiftStage = (id: string, by: number) => {
 
 export const setStage = (
   id: string,
-  what: { name?: string; bypass?: boolean; mixLaw?: string; actsOn?: string },
+  what: {
+    name?: string
+    bypass?: boolean
+    mixLaw?: string
+    actsOn?: string
+    ringOut?: boolean
+    mixLock?: boolean
+  },
   label: string,
 ) => change(`${label} ${nameOf(id)}`, { type: 'node.set', do: { id, ...what } })
 
@@ -146,11 +166,13 @@ export function toggleBypass(id: string) {
   if (found) void setStage(id, { bypass: !found.stage.bypass }, found.stage.bypass ? 'Switch on' : 'Bypass')
 }
 
-export const toggleChain = (c: Channel) =>
-  change(`${c.chain.bypass ? 'Switch on' : 'Bypass'} the chain of ${c.name}`, {
+export function toggleChain(c: Channel) {
+  const { owner, chain } = shownChain(c, view().trials)
+  return change(`${chain.bypass ? 'Switch on' : 'Bypass'} the chain of ${c.name}`, {
     type: 'chain.set',
-    do: { owner: c.id, bypass: !c.chain.bypass },
+    do: { owner, bypass: !chain.bypass },
   })
+}
 
 export async function removeStage(id: string) {
   const at = placeOf(id)
@@ -177,6 +199,8 @@ export async function addRow(kind: 'track' | 'return') {
     stereo: true,
     hidden: false,
     chain: { bypass: false, nodes: [] },
+    trials: [],
+    letter: 'A',
     waterline: '',
     fader: 0,
     pan: 0,

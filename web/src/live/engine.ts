@@ -1,4 +1,4 @@
-import type { Picture } from '../api/types'
+import type { Change, Cost, Picture } from '../api/types'
 import {
   allocate,
   type FromWorker,
@@ -31,6 +31,8 @@ export type Heard = {
   truePeak: number
   /** Peaks in dB by point, as "kind owner": left, right. */
   peaks: Map<string, [number, number]>
+  /** Mean levels in dB, while they are asked for. */
+  means: Map<string, [number, number]>
   reports: Map<string, number[]>
 }
 
@@ -42,11 +44,13 @@ export class Engine {
   private shared: Shared | null
   private context: AudioContext | null = null
   private layouts = new Map<number, Point[]>()
-  private tickets = new Map<number, (p: Picture | null) => void>()
+  private tickets = new Map<number, (json: string, trouble: string) => void>()
   private ticket = 0
   private ready: Promise<void>
   private loaded: Promise<void>
   private heldPeaks = new Map<string, [number, number]>()
+  private heldMeans = new Map<string, [number, number]>()
+  private power = false
   private lastSlot = -1
   private last: Heard | null = null
 
@@ -56,6 +60,8 @@ export class Engine {
   /** The engine ended by itself: it must be made anew. */
   onStopped: () => void = () => undefined
   onBroken: (stages: string[]) => void = () => undefined
+  onCosts: (costs: Cost[]) => void = () => undefined
+  onSpectrum: (values: Float32Array) => void = () => undefined
 
   constructor() {
     this.shared = globalThis.crossOriginIsolated ? allocate() : null
@@ -78,9 +84,15 @@ export class Engine {
           this.layouts.set(m.id, m.points)
           this.layouts.delete(m.id - 8)
           break
-        case 'picture':
-          this.tickets.get(m.ticket)?.(m.json ? JSON.parse(m.json) : null)
+        case 'answer':
+          this.tickets.get(m.ticket)?.(m.json, m.trouble)
           this.tickets.delete(m.ticket)
+          break
+        case 'costs':
+          this.onCosts(JSON.parse(m.json))
+          break
+        case 'spectrum':
+          this.onSpectrum(m.values)
           break
         case 'broken':
           this.onBroken(m.stages)
@@ -161,12 +173,40 @@ export class Engine {
   measureAgain = () => this.post({ do: 'measureAgain' })
   buffer = (frames: number) => this.post({ do: 'buffer', frames })
 
-  draw(stage: string): Promise<Picture | null> {
+  listen = (node: string, change: boolean) => this.post({ do: 'listen', node, change })
+  trial = (channel: string, trial: string, match: Record<string, number>) =>
+    this.post({ do: 'trial', json: JSON.stringify({ channel, trial, match }) })
+  watch = (stage: string) => this.post({ do: 'watch', stage })
+  rms(on: boolean) {
+    this.power = on
+    this.post({ do: 'rms', on })
+  }
+
+  private question(post: (ticket: number) => ToWorker): Promise<{ json: string; trouble: string }> {
     const ticket = ++this.ticket
     return new Promise((resolve) => {
-      this.tickets.set(ticket, resolve)
-      this.post({ do: 'draw', stage, ticket })
+      this.tickets.set(ticket, (json, trouble) => resolve({ json, trouble }))
+      this.post(post(ticket))
     })
+  }
+
+  async draw(stage: string): Promise<Picture | null> {
+    const { json } = await this.question((ticket) => ({ do: 'draw', stage, ticket }))
+    return json ? (JSON.parse(json) as Picture) : null
+  }
+
+  /** What a stage has worked out from what it heard: values by parameter. */
+  async learn(stage: string): Promise<Record<string, number>> {
+    const { json, trouble } = await this.question((ticket) => ({ do: 'learn', stage, ticket }))
+    if (trouble) throw new Error(trouble)
+    return JSON.parse(json) as Record<string, number>
+  }
+
+  /** Lets changes be heard without making them; none ends it. */
+  async try(changes: Change[]) {
+    const json = JSON.stringify(changes)
+    const { trouble } = await this.question((ticket) => ({ do: 'try', json, ticket }))
+    if (trouble) throw new Error(trouble)
   }
 
   get underruns() {
@@ -205,9 +245,14 @@ export class Engine {
     const points = this.layouts.get(stamps[at + STAMP.layout]!) ?? []
     const peaks = this.heldPeaks
     peaks.clear()
+    const means = this.heldMeans
+    means.clear()
     const reports = new Map<string, number[]>()
+    // means stand behind the reports
+    const meansAt = stamps[at + STAMP.count]! - 2 * points.length
     points.forEach((p, i) => {
       peaks.set(`${p.kind} ${p.owner}`, [v[FIRST + 2 * i]!, v[FIRST + 2 * i + 1]!])
+      if (this.power) means.set(`${p.kind} ${p.owner}`, [v[meansAt + 2 * i]!, v[meansAt + 2 * i + 1]!])
       if (p.report >= 0) {
         const r = FIRST + 2 * points.length + p.report
         reports.set(p.owner, [v[r]!, v[r + 1]!, v[r + 2]!])
@@ -222,6 +267,7 @@ export class Engine {
       integrated: v[2]!,
       truePeak: v[3]!,
       peaks,
+      means,
       reports,
     }
     return this.last

@@ -4,7 +4,7 @@ export const RING_FRAMES = 32768
 
 /** Levels travel in slots, each stamped with the place in the ring that it belongs to. */
 export const SLOTS = 64
-export const SLOT_VALUES = 4096
+export const SLOT_VALUES = 8192
 export const STAMP = { write: 0, song: 1, state: 2, layout: 3, count: 4, load: 5, size: 6 } as const
 
 export type Shared = {
@@ -37,7 +37,12 @@ export type ToWorker =
   | { do: 'loop'; from: number; to: number }
   | { do: 'solo'; ids: string[] }
   | { do: 'move'; owner: string; name: string; value: number }
-  | { do: 'draw'; stage: string; ticket: number }
+  | { do: 'draw' | 'learn'; stage: string; ticket: number }
+  | { do: 'try'; json: string; ticket: number }
+  | { do: 'listen'; node: string; change: boolean }
+  | { do: 'trial'; json: string }
+  | { do: 'rms'; on: boolean }
+  | { do: 'watch'; stage: string }
   | { do: 'buffer'; frames: number }
 
 /** From the worker to the page. */
@@ -45,7 +50,9 @@ export type FromWorker =
   | { say: 'ready' }
   | { say: 'timeline'; json: string }
   | { say: 'layout'; id: number; points: Point[] }
-  | { say: 'picture'; ticket: number; json: string }
+  | { say: 'answer'; ticket: number; json: string; trouble: string }
+  | { say: 'costs'; json: string }
+  | { say: 'spectrum'; values: Float32Array }
   | { say: 'broken'; stages: string[] }
   | { say: 'trouble'; text: string }
   | { say: 'stopped' }

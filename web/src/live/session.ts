@@ -2,6 +2,7 @@ import { applyPatch, type Operation } from 'fast-json-patch'
 import { create } from 'zustand'
 import { get, post, Refused } from '../api/client'
 import type {
+  Chain,
   Change,
   ChangeMessage,
   Channel,
@@ -21,7 +22,12 @@ import type {
 import { Engine, type Timeline } from './engine'
 import { setView } from './view'
 
-export type Notice = { id: number; tone: 'info' | 'refused'; text: string }
+export type Notice = {
+  id: number
+  tone: 'info' | 'refused'
+  text: string
+  action?: { text: string; run: () => void }
+}
 
 /** What one window knows of the project it has open. */
 export type Session = {
@@ -40,6 +46,8 @@ export type Session = {
   notices: Notice[]
   waiting: boolean
   broken: string[]
+  /** What stages cost, in nanoseconds a frame, smoothed. */
+  costs: Record<string, number>
   /** Values under a hand in this window, ahead of the document, by "owner name". */
   moving: Record<string, number>
 }
@@ -59,6 +67,7 @@ const empty: Session = {
   notices: [],
   waiting: false,
   broken: [],
+  costs: {},
   moving: {},
 }
 
@@ -74,10 +83,12 @@ let noticeId = 0
 
 export const theEngine = () => engine
 
-export function notice(text: string, tone: Notice['tone'] = 'info') {
+export function notice(text: string, tone: Notice['tone'] = 'info', action?: Notice['action']) {
   const id = ++noticeId
-  set((s) => ({ notices: [...s.notices.filter((n) => n.text !== text).slice(-3), { id, tone, text }] }))
-  setTimeout(() => dismiss(id), tone === 'refused' ? 9000 : 5000)
+  set((s) => ({
+    notices: [...s.notices.filter((n) => n.text !== text).slice(-3), { id, tone, text, action }],
+  }))
+  setTimeout(() => dismiss(id), tone === 'refused' || action ? 9000 : 5000)
 }
 
 export const dismiss = (id: number) => set((s) => ({ notices: s.notices.filter((n) => n.id !== id) }))
@@ -94,6 +105,14 @@ function makeEngine(): Engine {
   e.onTrouble = (text) => notice(text, 'refused')
   e.onWaiting = (waiting) => set({ waiting })
   e.onBroken = (broken) => set({ broken })
+  e.onCosts = (list) => {
+    const costs: Record<string, number> = {}
+    for (const c of list) {
+      const before = now().costs[c.stage]
+      costs[c.stage] = before === undefined ? c.nanos : before * 0.6 + c.nanos * 0.4
+    }
+    if (list.length) set({ costs })
+  }
   e.onStopped = () => {
     if (engine !== e) return
     e.close()
@@ -272,9 +291,24 @@ export function* stages(nodes: Node[]): Generator<Stage> {
   }
 }
 
+/** A channel's chain and its trials, each with the id that owns it. */
+export function chainsOf(c: Channel): { owner: string; letter: string; chain: Chain }[] {
+  return [
+    { owner: c.id, letter: c.letter, chain: c.chain },
+    ...c.trials.map((t) => ({ owner: t.id, letter: t.letter, chain: t.chain })),
+  ]
+}
+
+/** The alternative of a channel's chain that this window shows and hears. */
+export function shownChain(c: Channel, trials: Record<string, string>) {
+  const all = chainsOf(c)
+  return all.find((x) => x.owner === trials[c.id]) ?? all[0]!
+}
+
 export function findStage(project: Project, id: string): { stage: Stage; channel: Channel } | null {
   for (const channel of project.channels) {
-    for (const stage of stages(channel.chain.nodes)) if (stage.id === id) return { stage, channel }
+    for (const { chain } of chainsOf(channel))
+      for (const stage of stages(chain.nodes)) if (stage.id === id) return { stage, channel }
   }
   return null
 }

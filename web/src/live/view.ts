@@ -7,6 +7,9 @@ export type Dialog =
   | { kind: 'print'; channel: string; target: 'track' | 'file' }
   | { kind: 'keys' }
   | { kind: 'logbook' }
+  | { kind: 'presets'; of: 'stage' | 'chain' | 'channel'; target: string }
+  | { kind: 'compare'; channel: string }
+  | { kind: 'costs' }
   | null
 
 /** What belongs to this window alone: never to the document. */
@@ -26,6 +29,23 @@ export type View = {
   dialog: Dialog
   renaming: string
   playing: boolean
+  /** Stages selected together, the one on the bench among them; empty: only that one. */
+  together: string[]
+  /** Whether stages set together keep their differences. */
+  keepDifferences: boolean
+  /** A second stage on the bench. */
+  pinned: string
+  /** What is listened to instead of the main output. */
+  listening: { node: string; change: boolean } | null
+  /** The trial that is heard, by channel. */
+  trials: Record<string, string>
+  /** Level matches of trials in dB, by channel and trial, and whether they are used. */
+  matches: Record<string, Record<string, number>>
+  matching: boolean
+  /** A row whose trials are compared without saying which is which: their order. */
+  blind: { channel: string; order: string[] } | null
+  /** Whether depth figures are peaks or mean levels. */
+  depth: 'peak' | 'rms'
 }
 
 const stored = (): Partial<View> => {
@@ -53,16 +73,21 @@ export const useView = create<View>(() => ({
   dialog: null,
   renaming: '',
   playing: false,
+  together: [],
+  keepDifferences: true,
+  pinned: '',
+  listening: null,
+  trials: {},
+  matches: {},
+  matching: true,
+  blind: null,
+  depth: s.depth ?? 'peak',
 }))
 
 export const view = useView.getState
 export const setView = useView.setState
 
 useView.subscribe((v, before) => {
-  if (v.tide !== before.tide || v.rowHeight !== before.rowHeight || v.bench !== before.bench) {
-    localStorage.setItem(
-      'shoal.view',
-      JSON.stringify({ tide: v.tide, rowHeight: v.rowHeight, bench: v.bench }),
-    )
-  }
+  const kept = ({ tide, rowHeight, bench, depth }: View) => JSON.stringify({ tide, rowHeight, bench, depth })
+  if (kept(v) !== kept(before)) localStorage.setItem('shoal.view', kept(v))
 })

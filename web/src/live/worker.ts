@@ -43,6 +43,14 @@ type Exports = {
   solo(n: number): number
   page(index: number, frames: number, channels: number): void
   draw(n: number): number
+  learn(n: number): number
+  try(n: number): number
+  listen(n: number, change: number): number
+  trial(n: number): number
+  rms(on: number): void
+  watch(n: number): void
+  spectrum(): number
+  costs(): void
 }
 
 type Missing = { hash: string; page: number }
@@ -62,6 +70,9 @@ let layoutText = ''
 let asked = false // somebody wants sound
 let pumping = false
 let wakeUp: (() => void) | null = null
+let watching = false // somebody looks at a spectrum
+let spectrumAt = 0
+let costsAt = 0
 let busy = 0 // part of real time that rendering takes
 const fetching = new Map<string, Promise<void>>()
 const lost = new Map<string, string>()
@@ -267,11 +278,27 @@ async function pump() {
       HEAD.running,
       queued() >= Math.min(target, 2048) || Atomics.load(head, HEAD.running) ? 1 : 0,
     )
+    const now = performance.now()
+    if (watching && now - spectrumAt > 80) {
+      spectrumAt = now
+      const count = engine.spectrum()
+      if (count)
+        say({
+          say: 'spectrum',
+          values: new Float32Array(engine.mem.buffer, engine.levelsAt(), count).slice(),
+        })
+    }
+    if (now - costsAt > 1000) {
+      costsAt = now
+      engine.costs()
+      say({ say: 'costs', json: text() })
+    }
     if (++checked % 40 === 0) {
       void fetchAhead()
       engine.broken()
-      const now = text()
-      if (now !== broken && (broken = now) !== 'null') say({ say: 'broken', stages: JSON.parse(now) })
+      const silenced = text()
+      if (silenced !== broken && (broken = silenced) !== 'null')
+        say({ say: 'broken', stages: JSON.parse(silenced) })
     }
     if (engine.quiet()) {
       // nothing sounds and nothing rolls: rest until somebody asks
@@ -296,6 +323,11 @@ function wake() {
   asked = true
   wakeUp?.()
   void pump()
+}
+
+/** Answers a question: what the engine left as text, or why it could not. */
+function reply(ticket: number, failed: number) {
+  say({ say: 'answer', ticket, json: failed ? '' : text() || 'null', trouble: failed ? text() : '' })
 }
 
 /** While nothing plays, a stamp shows where the song stands. */
@@ -351,10 +383,26 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     case 'move':
       engine.move(write(`${m.owner}\n${m.name}`), m.value)
       break
-    case 'draw': {
-      const ok = engine.draw(write(m.stage)) === 0
-      say({ say: 'picture', ticket: m.ticket, json: ok ? text() : '' })
+    case 'draw':
+    case 'learn':
+      reply(m.ticket, (m.do === 'draw' ? engine.draw : engine.learn)(write(m.stage)))
       break
-    }
+    case 'try':
+      reply(m.ticket, engine.try(write(m.json)))
+      tellLayout()
+      break
+    case 'listen':
+      if (engine.listen(write(m.node), m.change ? 1 : 0) !== 0) say({ say: 'trouble', text: text() })
+      break
+    case 'trial':
+      engine.trial(write(m.json))
+      break
+    case 'rms':
+      engine.rms(m.on ? 1 : 0)
+      break
+    case 'watch':
+      watching = m.stage !== ''
+      engine.watch(write(m.stage))
+      break
   }
 }

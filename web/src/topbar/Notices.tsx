@@ -26,6 +26,17 @@ export function Notices() {
           }}
         >
           <span>{n.text}</span>
+          {n.action && (
+            <button
+              className="btn btn-xs btn-outline ml-auto"
+              onClick={() => {
+                n.action!.run()
+                dismiss(n.id)
+              }}
+            >
+              {n.action.text}
+            </button>
+          )}
           <button className="btn btn-xs btn-ghost" aria-label="Put away" onClick={() => dismiss(n.id)}>
             ×
           </button>

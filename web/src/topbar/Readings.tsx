@@ -111,11 +111,15 @@ export function EngineLoad() {
     figure.current!.title = gaps ? `${gaps} gaps heard since the page was opened` : 'No gaps so far'
   })
   return (
-    <div>
-      <div className="soft text-[11px]">Engine</div>
-      <span ref={figure} className="figure text-[13px]" data-testid="load">
+    <button
+      className="text-left"
+      aria-label="What the engine's time goes to"
+      onClick={() => setView({ dialog: { kind: 'costs' } })}
+    >
+      <span className="soft block text-[11px]">Engine</span>
+      <span ref={figure} className="figure block text-[13px] leading-[16px]" data-testid="load">
         –
       </span>
-    </div>
+    </button>
   )
 }

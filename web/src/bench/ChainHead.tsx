@@ -1,0 +1,75 @@
+import type { Channel } from '../api/types'
+import { chainCost, percent, share } from '../controls/cost'
+import { Menu } from '../controls/Menu'
+import * as act from '../live/actions'
+import { copyChain, paste } from '../live/selection'
+import { shownChain, useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+import { TrialStrip } from '../trials/TrialStrip'
+
+/** The head of a row's chain: what it is, what it costs, its trials, and what can be done with all of it. */
+export function ChainHead({ channel }: { channel: Channel }) {
+  const trials = useView((v) => v.trials)
+  const costs = useSession((s) => s.costs)
+  const rate = useSession((s) => s.project!.sampleRate)
+  const narrow = useView((v) => v.pinned !== '')
+  const { owner, chain } = shownChain(channel, trials)
+  const cost = chainCost(channel, trials, costs)
+  const target = { channel: channel.id, owner }
+  return (
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
+      <h2 className="text-[15px] font-bold">{channel.name}</h2>
+      {!narrow && (
+        <span className="soft text-[12px]">
+          {channel.kind} · {channel.stereo ? 'stereo' : 'mono'}
+          {cost > 0 ? ` · costs ${percent(share(cost, rate))}` : ''}
+          {channel.printOf ? ` · printed from ${channel.printOf.name}` : ''}
+        </span>
+      )}
+      <span className="ml-auto flex items-center gap-1.5">
+        <TrialStrip channel={channel} />
+        <Menu
+          label={`What to do with the chain of ${channel.name}`}
+          className={`btn btn-xs font-normal ${chain.bypass ? 'btn-primary' : 'btn-outline'}`}
+          items={[
+            {
+              text: chain.bypass ? 'Switch the chain on' : 'Bypass the chain',
+              key: '⇧B',
+              run: () => void act.toggleChain(channel),
+            },
+            {
+              text: 'Presets of chains',
+              key: '⇧W',
+              run: () => setView({ dialog: { kind: 'presets', of: 'chain', target: owner } }),
+            },
+            {
+              text: 'Presets of rows',
+              run: () => setView({ dialog: { kind: 'presets', of: 'channel', target: target.channel } }),
+            },
+            { text: 'Copy the chain', run: () => void copyChain() },
+            { text: 'Paste stages here', key: 'Ctrl V', run: () => void paste() },
+          ]}
+        >
+          Chain {chain.bypass ? 'out' : 'in'} ▾
+        </Menu>
+        {channel.kind === 'track' && (
+          <button
+            className="btn btn-xs btn-outline font-normal"
+            onClick={() => setView({ dialog: { kind: 'print', channel: channel.id, target: 'track' } })}
+            title="Print this row to a new track ( P )"
+          >
+            Print
+          </button>
+        )}
+        {!narrow && (
+          <button
+            className="btn btn-xs btn-outline font-normal"
+            onClick={() => setView({ dialog: { kind: 'print', channel: channel.id, target: 'file' } })}
+          >
+            Export
+          </button>
+        )}
+      </span>
+    </div>
+  )
+}

@@ -1,0 +1,166 @@
+import { useState } from 'react'
+import { upload } from '../api/client'
+import type { Change, EffectInfo, Revised, Stage } from '../api/types'
+import { ParamControl } from '../controls/ParamControl'
+import * as act from '../live/actions'
+import { change, notice, refused, theEngine, useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+
+/** What every stage has: mix with its law and lock, what it acts on, how it ends; and what only some use. */
+export function StageFoot({ stage, effect, name }: { stage: Stage; effect: EffectInfo; name: string }) {
+  const strip = useSession((s) => s.strip)
+  const { together, keepDifferences } = useView()
+  if (!strip) return null
+  return (
+    <>
+      {effect.sound && <SoundLoader stage={stage} what={effect.sound} />}
+      {effect.learns && <Learn stage={stage} text={effect.learns} />}
+      <ParamControl
+        owner={stage.id}
+        param={{ ...strip.mix, default: effect.mix }}
+        value={stage.mix}
+        of={name}
+      />
+      <Pick
+        label="Mix law"
+        says="Blend fades from dry to wet; add leaves the dry signal as it is and adds the wet."
+        value={stage.mixLaw}
+        choices={['blend', 'add']}
+        onPick={(mixLaw) => act.setStage(stage.id, { mixLaw }, 'Change the mix law of')}
+      />
+      <Pick
+        label="Acts on"
+        says="Which part of the stereo signal the stage treats; the rest passes untouched."
+        value={stage.actsOn}
+        choices={['both', 'left', 'right', 'mid', 'side']}
+        onPick={(actsOn) => act.setStage(stage.id, { actsOn }, 'Change what it acts on:')}
+      />
+      <Toggle
+        label="Lock the mix"
+        says="Presets and replacements leave mix and law alone."
+        on={stage.mixLock}
+        onSet={(mixLock) =>
+          act.setStage(stage.id, { mixLock }, mixLock ? 'Lock the mix of' : 'Unlock the mix of')
+        }
+      />
+      <Toggle
+        label="Ring out"
+        says="Bypassed, it lets what is in it die away instead of stopping."
+        on={stage.ringOut}
+        onSet={(ringOut) => act.setStage(stage.id, { ringOut }, 'Change how it ends:')}
+      />
+      {together.length > 1 && (
+        <Toggle
+          label={`Set ${together.length} together, keep differences`}
+          says="Moving a scale moves it in every selected stage of this effect; off, all take the same value."
+          on={keepDifferences}
+          onSet={(keepDifferences) => setView({ keepDifferences })}
+        />
+      )}
+    </>
+  )
+}
+
+function Pick(p: {
+  label: string
+  says: string
+  value: string
+  choices: string[]
+  onPick: (v: string) => unknown
+}) {
+  return (
+    <label className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]" title={p.says}>
+      {p.label}
+      <select
+        className="select select-xs w-full"
+        aria-label={p.label}
+        value={p.value}
+        onChange={(e) => p.onPick(e.target.value)}
+      >
+        {p.choices.map((c) => (
+          <option key={c}>{c}</option>
+        ))}
+      </select>
+    </label>
+  )
+}
+
+function Toggle(p: { label: string; says: string; on: boolean; onSet: (on: boolean) => unknown }) {
+  return (
+    <label className="flex h-6 cursor-pointer items-center justify-between gap-2 text-[12px]" title={p.says}>
+      {p.label}
+      <input
+        type="checkbox"
+        className="toggle toggle-xs"
+        checked={p.on}
+        onChange={(e) => p.onSet(e.target.checked)}
+      />
+    </label>
+  )
+}
+
+/** Loads a sound file for a stage that uses one. */
+function SoundLoader({ stage, what }: { stage: Stage; what: string }) {
+  const project = useSession((s) => s.project)!
+  const [part, setPart] = useState<number | null>(null)
+  const loaded = project.audio.find((a) => a.hash === stage.sound)
+  const take = async (file: File | undefined) => {
+    if (!file) return
+    try {
+      setPart(0)
+      await upload<Revised>(
+        `/api/projects/${project.id}/sounds?stage=${stage.id}&name=${encodeURIComponent(file.name)}`,
+        file,
+        setPart,
+      )
+      notice(`${file.name} is the ${what} now.`)
+    } catch (e) {
+      refused(e)
+    } finally {
+      setPart(null)
+    }
+  }
+  return (
+    <div className="flex items-center justify-between gap-2 text-[12px]">
+      <span className="soft truncate" title={loaded?.name}>
+        {part !== null ? `Loading, ${Math.round(part * 100)} %` : (loaded?.name ?? `No ${what} from a file`)}
+      </span>
+      <label className="btn btn-xs btn-outline shrink-0 font-normal">
+        Load a file
+        <input
+          type="file"
+          className="sr-only"
+          accept=".wav,.flac,audio/*"
+          aria-label={`Load an ${what}`}
+          onChange={(e) => {
+            void take(e.target.files?.[0])
+            e.target.value = ''
+          }}
+        />
+      </label>
+    </div>
+  )
+}
+
+/** Lets a stage set its own parameters from what plays now. */
+function Learn({ stage, text }: { stage: Stage; text: string }) {
+  const learn = async () => {
+    try {
+      const values = await theEngine()!.learn(stage.id)
+      await change(
+        text,
+        ...Object.entries(values).map(([name, value]): Change => ({
+          type: 'param.set',
+          do: { owner: stage.id, name, value },
+        })),
+      )
+    } catch (e) {
+      refused(e)
+    }
+  }
+  return (
+    <button className="btn btn-xs btn-outline font-normal" onClick={() => void learn()}>
+      {text}
+    </button>
+  )
+}

@@ -1,0 +1,105 @@
+import type { Channel, EffectInfo, Stage } from '../api/types'
+import { Menu } from '../controls/Menu'
+import * as act from '../live/actions'
+import { listenTo, listenToAll } from '../live/listening'
+import { copy, paste } from '../live/selection'
+import { stageName, useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+
+type Props = { stage: Stage; channel: Channel; effect: EffectInfo; pinned?: boolean }
+
+/** The head of a stage on the bench: its name, listening, in and out, presets and the rest. */
+export function StageHead({ stage, channel, effect, pinned }: Props) {
+  const effects = useSession((s) => s.effects)
+  const name = stageName(stage, effects)
+  return (
+    <div className="mb-1.5 flex items-center gap-2">
+      <h2 className="truncate text-[15px] font-bold" title={effect.says}>
+        {name}
+      </h2>
+      <span className="soft truncate text-[12px]">
+        on {channel.name}
+        {stage.name && stage.name !== effect.name ? ` · ${effect.name}` : ''}
+      </span>
+      <span className="ml-auto flex shrink-0 items-center gap-1">
+        <Listen stage={stage} />
+        <button
+          className="btn btn-xs btn-outline font-normal"
+          onClick={() => setView({ dialog: { kind: 'presets', of: 'stage', target: stage.id } })}
+          title="Presets of this effect ( W )"
+        >
+          Presets
+        </button>
+        <span className="flex gap-0.5">
+          <button
+            className={`btn btn-xs min-h-6 w-8 px-0 ${stage.bypass ? 'btn-outline font-normal' : 'btn-primary'}`}
+            aria-pressed={!stage.bypass}
+            onClick={() => stage.bypass && act.toggleBypass(stage.id)}
+          >
+            In
+          </button>
+          <button
+            className={`btn btn-xs min-h-6 w-8 px-0 ${stage.bypass ? 'btn-primary' : 'btn-outline font-normal'}`}
+            aria-pressed={stage.bypass}
+            onClick={() => !stage.bypass && act.toggleBypass(stage.id)}
+            title="Bypass ( B )"
+          >
+            Out
+          </button>
+        </span>
+        <StageMenu stage={stage} pinned={pinned} />
+      </span>
+    </div>
+  )
+}
+
+/** The chain up to here, or only what the stage changes: for this window alone. */
+function Listen({ stage }: { stage: Stage }) {
+  const now = useView((v) => (v.listening?.node === stage.id ? v.listening : null))
+  const lit = now !== null
+  return (
+    <Menu
+      label="Listen"
+      className={`btn btn-xs font-normal ${lit ? 'btn-secondary' : 'btn-outline'}`}
+      items={[
+        { text: 'The chain up to here', key: 'J', run: () => listenTo(stage.id, false) },
+        { text: 'Only what it changes', key: '⇧J', run: () => listenTo(stage.id, true) },
+        { text: 'Everything again', key: 'Esc', run: listenToAll, off: !lit },
+      ]}
+    >
+      {now ? (now.change ? 'Its change' : 'Up to here') : 'Listen'}
+    </Menu>
+  )
+}
+
+function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
+  const at = act.placeOf(stage.id)
+  return (
+    <Menu
+      label="Menu of the stage"
+      place="dropdown-end dropdown-top"
+      className="btn btn-xs btn-ghost px-1"
+      items={[
+        { text: 'Name it', key: 'N', run: () => setView({ renaming: stage.id }) },
+        {
+          text: 'Replace it',
+          key: 'R',
+          run: () =>
+            at &&
+            setView({ dialog: { kind: 'effects', owner: at.owner, index: at.index, replace: stage.id } }),
+        },
+        pinned
+          ? { text: 'Take it off the bench', key: 'I', run: () => setView({ pinned: '' }) }
+          : { text: 'Keep it on the bench', key: 'I', run: () => setView({ pinned: stage.id }) },
+        { text: 'Duplicate', key: 'U', run: () => void act.duplicateStage(stage.id) },
+        { text: 'Copy', key: 'Ctrl C', run: () => void copy([stage.id]) },
+        { text: 'Paste behind it', key: 'Ctrl V', run: () => void paste() },
+        { text: 'Earlier', key: 'Alt ←', run: () => act.shiftStage(stage.id, -1) },
+        { text: 'Later', key: 'Alt →', run: () => act.shiftStage(stage.id, 1) },
+        { text: 'Remove', key: 'Del', run: () => void act.removeStage(stage.id) },
+      ]}
+    >
+      ⋯
+    </Menu>
+  )
+}

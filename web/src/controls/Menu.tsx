@@ -1,0 +1,51 @@
+import type { ReactNode } from 'react'
+
+type Item = { text: string; run: () => void; key?: string; off?: boolean } | null
+
+/** A button with a menu; the menu goes when something was chosen. */
+export function Menu({
+  label,
+  items,
+  children,
+  place = 'dropdown-end',
+  className = 'btn btn-xs btn-outline font-normal',
+}: {
+  label: string
+  items: Item[]
+  children: ReactNode
+  place?: string
+  className?: string
+}) {
+  return (
+    <span className={`dropdown ${place}`}>
+      <button type="button" tabIndex={0} className={className} aria-label={label} aria-haspopup="menu">
+        {children}
+      </button>
+      <ul
+        tabIndex={0}
+        className="dropdown-content menu menu-sm z-40 max-h-[60vh] w-60 flex-nowrap overflow-y-auto rounded border p-1 shadow-sm"
+        style={{ background: 'var(--card)', borderColor: 'var(--hair)' }}
+      >
+        {items.map(
+          (x) =>
+            x && (
+              <li key={x.text} className={x.off ? 'menu-disabled' : ''}>
+                <button
+                  type="button"
+                  disabled={x.off}
+                  onClick={(e) => {
+                    e.stopPropagation()
+                    ;(document.activeElement as HTMLElement | null)?.blur()
+                    x.run()
+                  }}
+                >
+                  <span className="grow">{x.text}</span>
+                  {x.key && <kbd className="kbd kbd-xs">{x.key}</kbd>}
+                </button>
+              </li>
+            ),
+        )}
+      </ul>
+    </span>
+  )
+}

@@ -1,0 +1,10 @@
+import type { Channel } from '../api/types'
+import { shownChain, stages } from '../live/session'
+
+/** What part of the engine's time something takes, from nanoseconds a frame. */
+export const share = (nanos: number, rate: number) => (nanos * rate) / 1e9
+
+export const percent = (part: number) => `${(part * 100).toFixed(part < 0.1 ? 1 : 0)} %`
+
+export const chainCost = (c: Channel, trials: Record<string, string>, costs: Record<string, number>) =>
+  [...stages(shownChain(c, trials).chain.nodes)].reduce((sum, s) => sum + (costs[s.id] ?? 0), 0)

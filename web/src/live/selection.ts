@@ -1,0 +1,178 @@
+import type { Change, Node } from '../api/types'
+import { at, place, round } from '../controls/format'
+import * as act from './actions'
+import { change, effectOf, findStage, move, notice, shownChain, useSession } from './session'
+import { setView, view } from './view'
+
+/** Several stages at once: selected, moved, copied, bypassed, removed, set together. */
+
+const project = () => useSession.getState().project
+
+/** The stages that a command is for, in the order of their chain. */
+export function chosen(): string[] {
+  const v = view()
+  const ids = v.together.length ? v.together : v.stage ? [v.stage] : []
+  const p = project()
+  if (!p) return []
+  const order = p.channels.flatMap((c) =>
+    shownChain(c, v.trials).chain.nodes.map((n) => n.stage?.id ?? n.fork?.id),
+  )
+  return ids.filter((id) => findStage(p, id)).sort((a, b) => order.indexOf(a) - order.indexOf(b))
+}
+
+const count = (n: number) => (n === 1 ? '' : `${n} stages`)
+const named = (ids: string[]) => (ids.length === 1 ? act.nameOf(ids[0]!) : count(ids.length))
+
+/** Adds a stage to those selected, or takes it out of them. */
+export function toggle(channel: string, id: string) {
+  const v = view()
+  const now = v.channel === channel ? (v.together.length ? v.together : v.stage ? [v.stage] : []) : []
+  const next = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
+  setView({
+    channel,
+    stage: next.includes(id) ? id : (next.at(-1) ?? ''),
+    together: next.length > 1 ? next : [],
+  })
+}
+
+/** Selects from the stage on the bench as far as another one. */
+export function reach(channel: string, id: string) {
+  const v = view()
+  const c = project()?.channels.find((x) => x.id === channel)
+  if (!c || v.channel !== channel || !v.stage) return act.select(channel, id)
+  const ids = shownChain(c, v.trials).chain.nodes.map((n) => n.stage?.id ?? '')
+  const [a, b] = [ids.indexOf(v.stage), ids.indexOf(id)].sort((x, y) => x - y)
+  if (a! < 0) return act.select(channel, id)
+  setView({ together: ids.slice(a, b! + 1).filter(Boolean) })
+}
+
+/** Extends the selection along the chain by the keyboard. */
+export function extend(by: number) {
+  const v = view()
+  const c = act.selectedChannel()
+  if (!c || !v.stage) return
+  const ids = shownChain(c, v.trials).chain.nodes.flatMap((n) => n.stage?.id ?? [])
+  const now = v.together.length ? v.together : [v.stage]
+  const edge =
+    by > 0 ? Math.max(...now.map((x) => ids.indexOf(x))) : Math.min(...now.map((x) => ids.indexOf(x)))
+  const next = ids[edge + by]
+  if (next) setView({ together: [...now, next] })
+}
+
+export async function remove(ids = chosen()) {
+  if (ids.length === 0) return
+  if (ids.length === 1) return void act.removeStage(ids[0]!)
+  setView({ stage: '', together: [] })
+  await change(`Remove ${named(ids)}`, ...ids.map((id): Change => ({ type: 'node.remove', do: { id } })))
+}
+
+export async function bypass(ids = chosen()) {
+  const p = project()
+  if (!p || ids.length === 0) return
+  const on = ids.some((id) => findStage(p, id)!.stage.bypass)
+  await change(
+    `${on ? 'Switch on' : 'Bypass'} ${named(ids)}`,
+    ...ids.map((id): Change => ({ type: 'node.set', do: { id, bypass: !on } })),
+  )
+}
+
+/** Moves stages, in their order, to a place in a chain. */
+export async function moveTo(ids: string[], owner: string, index: number) {
+  if (ids.length === 1) return act.moveStage(ids[0]!, owner, index)
+  // indices count without the stages that move
+  const before = ids.filter((id) => {
+    const at = act.placeOf(id)
+    return at && at.owner === owner && at.index < index
+  }).length
+  // they are all taken to the end first, so that each lands behind the one before it
+  const changes = ids.map((id): Change => ({ type: 'node.move', do: { id, owner, index: 9999 } }))
+  ids.forEach((id, i) => changes.push({ type: 'node.move', do: { id, owner, index: index - before + i } }))
+  if (await change(`Move ${named(ids)}`, ...changes)) {
+    const row = act.rowOf(owner)
+    if (row) setView({ channel: row.id, stage: ids[0]!, together: ids })
+  }
+}
+
+/** Copies stages to a place in a chain. */
+export const copyTo = (ids: string[], owner: string, index: number) =>
+  change(`Copy ${named(ids)}`, { type: 'nodes.paste', do: { owner, index, nodes: nodesOf(ids) } })
+
+function nodesOf(ids: string[]): Node[] {
+  const found: Node[] = []
+  for (const id of ids) {
+    const at = act.placeOf(id)
+    if (at) found.push(at.nodes[at.index]!)
+  }
+  return found
+}
+
+const FORMAT = 'shoal chain 1'
+
+/** Puts stages on the clipboard as JSON, for this project or another. */
+export async function copy(ids = chosen()) {
+  if (ids.length === 0) return
+  await put(nodesOf(ids), ids.length === 1 ? `${act.nameOf(ids[0]!)} is` : `${count(ids.length)} are`)
+}
+
+export async function copyChain() {
+  const c = act.selectedChannel()
+  if (!c) return
+  await put(shownChain(c, view().trials).chain.nodes, `The chain of ${c.name} is`)
+}
+
+async function put(nodes: Node[], what: string) {
+  try {
+    await navigator.clipboard.writeText(JSON.stringify({ format: FORMAT, nodes }))
+    notice(`${what} on the clipboard.`)
+  } catch {
+    notice('The browser does not let Shoal write to the clipboard.', 'refused')
+  }
+}
+
+/** Pastes stages behind the one selected, or at the end of the row's chain. */
+export async function paste(text?: string) {
+  const c = act.selectedChannel()
+  if (!c) return notice('Select a row to paste into.')
+  let nodes: unknown
+  try {
+    const parsed = JSON.parse(text ?? (await navigator.clipboard.readText())) as {
+      format?: string
+      nodes?: unknown
+    }
+    if (parsed.format !== FORMAT) throw new Error()
+    nodes = parsed.nodes
+  } catch {
+    return notice('There are no stages on the clipboard.', 'refused')
+  }
+  const { owner, chain } = shownChain(c, view().trials)
+  const here = view().stage ? act.placeOf(view().stage) : null
+  const index = here && here.owner === owner ? here.index + 1 : chain.nodes.length
+  await change(`Paste into ${c.name}`, { type: 'nodes.paste', do: { owner, index, nodes } })
+}
+
+/** Moves a parameter of a stage, and with it that of the others of the same effect that are selected. */
+export function moveTogether(stage: string, name: string, value: number, label: string, rest: boolean) {
+  const p = project()
+  const { together, keepDifferences } = view()
+  const found = p && findStage(p, stage)
+  if (!found || !together.includes(stage)) return move(stage, name, value, label, rest)
+  const { effects, moving, strip } = useSession.getState()
+  const effect = effectOf(found.stage, effects)
+  const param = name === 'mix' ? strip?.mix : effect?.params.find((x) => x.name === name)
+  const valueOf = (id: string) => {
+    const s = findStage(p, id)!.stage
+    return moving[`${id} ${name}`] ?? (name === 'mix' ? s.mix : (s.params[name] ?? param!.default))
+  }
+  if (!param) return move(stage, name, value, label, rest)
+  const by = place(param, value) - place(param, valueOf(stage))
+  const stepped = param.taper === 'choice' || param.taper === 'switch'
+  for (const id of together) {
+    const other = findStage(p, id)
+    if (!other || other.stage.effect !== found.stage.effect) continue
+    const next =
+      id === stage || !keepDifferences || stepped
+        ? value
+        : round(param, at(param, place(param, valueOf(id)) + by))
+    move(id, name, next, label, rest)
+  }
+}

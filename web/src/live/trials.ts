@@ -1,0 +1,130 @@
+import { post } from '../api/client'
+import type { Channel, Comparison } from '../api/types'
+import { newId } from './actions'
+import { chainsOf, change, refused, shownChain, theEngine, useSession } from './session'
+import { setView, view } from './view'
+
+/** Alternatives of a chain: which one is heard belongs to this window, that they exist to the document. */
+
+/** Lets an alternative be heard: the chain by its row's id, a trial by its own. */
+export function hear(channel: string, owner: string) {
+  const v = view()
+  const trial = owner === channel ? '' : owner
+  const trials = { ...v.trials, [channel]: trial }
+  setView({ trials, together: [], stage: keepStage(channel, trials) })
+  tell(channel, trial)
+}
+
+/** A stage of an alternative that is no longer shown leaves the bench. */
+function keepStage(channel: string, trials: Record<string, string>): string {
+  const v = view()
+  const c = useSession.getState().project?.channels.find((x) => x.id === channel)
+  if (!c || v.channel !== channel || !v.stage) return v.stage
+  const before = shownChain(c, v.trials).chain.nodes
+  const now = shownChain(c, trials).chain.nodes
+  const i = before.findIndex((n) => n.stage?.id === v.stage)
+  if (i < 0) return v.stage
+  // the same effect in the other alternative, if it is there
+  const effect = before[i]!.stage!.effect
+  return now.find((n) => n.stage?.effect === effect)?.stage?.id ?? now[0]?.stage?.id ?? ''
+}
+
+function tell(channel: string, trial: string) {
+  const v = view()
+  theEngine()?.trial(channel, trial, v.matching ? (v.matches[channel] ?? {}) : {})
+}
+
+export function hearNext(c: Channel, by: number) {
+  const all = chainsOf(c)
+  const i = all.findIndex((x) => x.owner === shownChain(c, view().trials).owner)
+  hear(c.id, all[(i + by + all.length) % all.length]!.owner)
+}
+
+export function setMatching(matching: boolean) {
+  setView({ matching })
+  const v = view()
+  for (const [channel, trial] of Object.entries(v.trials)) tell(channel, trial)
+}
+
+/** Keeps a copy of what is heard beside it, and lets that be heard. With an order it is the same stages in another one. */
+export async function keep(c: Channel, order?: number[]) {
+  const from = shownChain(c, view().trials)
+  const id = newId()
+  const label = order ? `Try ${c.name} in another order` : `Try another chain on ${c.name}`
+  if (await change(label, { type: 'trial.add', do: { id, channel: c.id, from: from.owner, order } })) {
+    hear(c.id, id)
+    void measure(c.id)
+  }
+}
+
+/** The same stages with the selected one and its neighbour exchanged, or all of them turned round. */
+export function keepOtherOrder(c: Channel) {
+  const nodes = shownChain(c, view().trials).chain.nodes
+  const order = nodes.map((_, i) => i)
+  const i = nodes.findIndex((n) => n.stage?.id === view().stage)
+  if (i < 0) order.reverse()
+  else {
+    const j = i + 1 < nodes.length ? i + 1 : i - 1
+    if (j >= 0) [order[i], order[j]] = [order[j]!, order[i]!]
+  }
+  return keep(c, order)
+}
+
+export async function take(c: Channel, id: string) {
+  const t = c.trials.find((x) => x.id === id)
+  if (
+    t &&
+    (await change(`Make trial ${t.letter} the chain of ${c.name}`, { type: 'trial.take', do: { id } }))
+  )
+    hear(c.id, c.id)
+}
+
+export async function drop(c: Channel, id: string) {
+  const t = c.trials.find((x) => x.id === id)
+  if (!t) return
+  if (view().trials[c.id] === id) hear(c.id, c.id)
+  await change(`Drop trial ${t.letter} of ${c.name}`, { type: 'trial.drop', do: { id } })
+}
+
+/** The range to measure over: the loop, the section at the playhead, or the whole song. */
+function range(): { from: number; to: number; name: string } {
+  const v = view()
+  const t = useSession.getState().timeline
+  if (v.looping && v.loop) return v.loop
+  const at = theEngine()?.heard()?.song ?? 0
+  const s = t?.sections.find((x) => x.from <= at && at < x.to)
+  return s ?? { from: 0, to: t?.end ?? 48000, name: 'the whole song' }
+}
+
+/** Measures a row's alternatives over the loop or section, and matches their loudness from then on. */
+export async function measure(channel: string): Promise<(Comparison & { over: string }) | null> {
+  const p = useSession.getState().project
+  if (!p) return null
+  const { from, to, name } = range()
+  try {
+    const c = await post<Comparison>(`/api/projects/${p.id}/trials`, {
+      channel,
+      from: Math.round(from),
+      to: Math.round(to),
+    })
+    const match = Object.fromEntries(c.alternatives.map((a) => [a.trial, a.match]))
+    setView({ matches: { ...view().matches, [channel]: match } })
+    tell(channel, view().trials[channel] ?? '')
+    return { ...c, over: name }
+  } catch (e) {
+    refused(e)
+    return null
+  }
+}
+
+/** Hides which is which until asked. */
+export function goBlind(c: Channel) {
+  const order = chainsOf(c)
+    .map((x) => ({ owner: x.owner, by: Math.random() }))
+    .sort((a, b) => a.by - b.by)
+    .map((x) => x.owner)
+  setView({ blind: { channel: c.id, order } })
+  hear(c.id, order[0]!)
+}
+
+export const reveal = () => setView({ blind: null })

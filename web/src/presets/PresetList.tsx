@@ -1,0 +1,203 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo, useState } from 'react'
+import { get } from '../api/client'
+import type { Preset } from '../api/types'
+import { Menu } from '../controls/Menu'
+import { SideList } from '../controls/SideList'
+import * as presets from '../live/presets'
+import { effectOf, findStage, notice, refused, stageName, useSession } from '../live/session'
+import { setView } from '../live/view'
+import { find, tagsOf } from './find'
+import { SaveForm } from './SaveForm'
+
+type Props = { of: 'stage' | 'chain' | 'channel'; target: string }
+
+/** Presets for a stage, a chain or a row. The one that is chosen is heard at once; leaving the list brings the old setting back. */
+export function PresetList({ of, target }: Props) {
+  const client = useQueryClient()
+  const { data } = useQuery({ queryKey: ['presets'], queryFn: () => get<Preset[]>('/api/presets') })
+  const project = useSession((s) => s.project)!
+  const effects = useSession((s) => s.effects)
+  const stage = findStage(project, target)?.stage
+  const effect = stage && effectOf(stage, effects)
+  const [text, setText] = useState('')
+  const [tag, setTag] = useState('')
+  const [chosen, setChosen] = useState('')
+  const [saving, setSaving] = useState<Preset | 'new' | null>(null)
+  const here = useMemo(() => find(data ?? [], of, effect?.id ?? '', '', ''), [data, of, effect])
+  const found = find(here, of, effect?.id ?? '', text, tag)
+  const shut = () => setView({ dialog: null })
+  useEffect(() => () => void presets.endTrying(), [])
+  const again = () => client.invalidateQueries({ queryKey: ['presets'] })
+  const tryOut = (p: Preset) => {
+    setChosen(p.id)
+    presets.tryOut(p.id, target).catch(refused)
+  }
+  const take = async (p: Preset) => {
+    try {
+      if (await presets.takeIt(p, target)) shut()
+    } catch (e) {
+      refused(e)
+    }
+  }
+  const bin = async (p: Preset) => {
+    try {
+      await presets.bin(p)
+      await again()
+      notice(`${p.name} is deleted.`, 'info', {
+        text: 'Take it back',
+        run: () => void presets.restore(p).then(again),
+      })
+    } catch (e) {
+      refused(e)
+    }
+  }
+  const step = (by: number) => {
+    const i = found.findIndex((p) => p.id === chosen)
+    const next = found[Math.max(0, Math.min(found.length - 1, i + by))]
+    if (next) tryOut(next)
+  }
+  const what =
+    of === 'stage' ? (stage ? stageName(stage, effects) : '') : of === 'chain' ? 'the chain' : 'the row'
+  return (
+    <SideList
+      label="Presets"
+      onClose={shut}
+      onKey={(e) => {
+        if (saving) return
+        if (e.key === 'ArrowDown') step(1)
+        if (e.key === 'ArrowUp') step(-1)
+        const p = found.find((x) => x.id === chosen)
+        if (e.key === 'Enter' && p && (e.target as HTMLElement).tagName !== 'BUTTON') void take(p)
+        if (['ArrowDown', 'ArrowUp'].includes(e.key)) e.preventDefault()
+      }}
+      head={<span>Presets for {what}</span>}
+      foot={
+        <span className="flex items-center justify-between gap-2">
+          <span>Arrows try, Enter takes, Esc brings the old setting back.</span>
+          <Menu
+            label="Files of presets"
+            place="dropdown-top dropdown-end"
+            items={[
+              {
+                text: 'Export these as a file',
+                run: () => presets.exportAll(found, `shoal-presets-${effect?.id ?? of}`),
+              },
+              {
+                text: 'Export your own as a file',
+                run: () =>
+                  presets.exportAll(
+                    (data ?? []).filter((p) => !p.shipped),
+                    'shoal-presets',
+                  ),
+              },
+              { text: 'Import a file', run: () => document.getElementById('preset-file')?.click() },
+            ]}
+          >
+            File ▾
+          </Menu>
+          <input
+            id="preset-file"
+            type="file"
+            accept="application/json,.json"
+            className="sr-only"
+            aria-label="Import a file of presets"
+            onChange={(e) => {
+              const f = e.target.files?.[0]
+              if (f) void presets.importFile(f).then(again)
+              e.target.value = ''
+            }}
+          />
+        </span>
+      }
+    >
+      <div className="flex gap-1.5">
+        <input
+          autoFocus
+          className="input input-sm w-full"
+          placeholder="Search: voice, short, dark…"
+          aria-label="Search presets"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <button className="btn btn-sm btn-outline shrink-0 font-normal" onClick={() => setSaving('new')}>
+          Save
+        </button>
+      </div>
+      {saving && (
+        <SaveForm
+          preset={saving === 'new' ? null : saving}
+          onDone={() => setSaving(null)}
+          onSave={async (words) => {
+            if (saving === 'new') await presets.save(words, of, target)
+            else await presets.rename({ ...saving, ...words }, words.name)
+            await again()
+          }}
+        />
+      )}
+      <div className="mt-2 flex flex-wrap gap-1" role="group" aria-label="Tags">
+        {tagsOf(here)
+          .slice(0, 10)
+          .map((t) => (
+            <button
+              key={t}
+              className={`badge badge-sm cursor-pointer ${t === tag ? 'badge-primary' : 'badge-outline'}`}
+              aria-pressed={t === tag}
+              onClick={() => setTag(t === tag ? '' : t)}
+            >
+              {t}
+            </button>
+          ))}
+      </div>
+      <div className="mt-2 min-h-0 overflow-y-auto" role="listbox" aria-label="Presets">
+        {found.map((p) => (
+          <div
+            key={p.id}
+            className="group flex items-start gap-1 rounded-[2px] px-2 py-1"
+            style={p.id === chosen ? { background: 'var(--shoal-2)' } : undefined}
+          >
+            <button
+              role="option"
+              aria-selected={p.id === chosen}
+              className="min-w-0 grow text-left"
+              onClick={() => (p.id === chosen ? void take(p) : tryOut(p))}
+              title={p.id === chosen ? 'Take it' : 'Try it'}
+            >
+              <span className="font-semibold">{p.name}</span>
+              {!p.shipped && <span className="soft text-[11px]"> · saved here</span>}
+              <span className="soft block text-[12px]">{p.says}</span>
+              {p.unknown.length > 0 && (
+                <span className="block text-[11px] font-semibold">
+                  Unknown here, kept and left out: {p.unknown.join(', ')}
+                </span>
+              )}
+            </button>
+            {p.id === chosen && (
+              <button className="btn btn-xs btn-primary" onClick={() => void take(p)}>
+                Take
+              </button>
+            )}
+            {!p.shipped && (
+              <Menu
+                label={`Menu of ${p.name}`}
+                className="btn btn-xs btn-ghost px-1"
+                items={[
+                  { text: 'Rename', run: () => setSaving(p) },
+                  { text: 'Export as a file', run: () => presets.exportAll([p], p.name) },
+                  { text: 'Delete', run: () => void bin(p) },
+                ]}
+              >
+                ⋯
+              </Menu>
+            )}
+          </div>
+        ))}
+        {data && found.length === 0 && (
+          <p className="soft p-2">
+            {here.length ? 'No preset matches.' : 'There are none yet: Save keeps the present setting.'}
+          </p>
+        )}
+      </div>
+    </SideList>
+  )
+}

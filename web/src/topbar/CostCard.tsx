@@ -1,0 +1,61 @@
+import { Card } from '../controls/Card'
+import { chainCost, percent, share } from '../controls/cost'
+import * as act from '../live/actions'
+import { shownChain, stageName, stages, useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+
+/** What the engine's time goes to, the dearest first. */
+export function CostCard() {
+  const project = useSession((s) => s.project)!
+  const costs = useSession((s) => s.costs)
+  const effects = useSession((s) => s.effects)
+  const trials = useView((v) => v.trials)
+  const list = project.channels
+    .flatMap((c) =>
+      [...stages(shownChain(c, trials).chain.nodes)].map((s) => ({ c, s, nanos: costs[s.id] ?? 0 })),
+    )
+    .filter((x) => x.nanos > 0)
+    .sort((a, b) => b.nanos - a.nanos)
+  const all = project.channels.reduce((sum, c) => sum + chainCost(c, trials, costs), 0)
+  const top = list[0]?.nanos ?? 1
+  return (
+    <Card title="What the engine's time goes to" width={520}>
+      {list.length === 0 ? (
+        <p className="soft">Nothing has been measured yet: press Play.</p>
+      ) : (
+        <>
+          <p className="soft mb-2 text-[12px]">
+            All stages together take {percent(share(all, project.sampleRate))} of real time, measured in this
+            browser. A row that is printed costs next to nothing.
+          </p>
+          <table className="table table-xs">
+            <tbody>
+              {list.slice(0, 14).map(({ c, s, nanos }) => (
+                <tr key={s.id}>
+                  <td>
+                    <button
+                      className="text-left hover:underline"
+                      onClick={() => {
+                        act.select(c.id, s.id)
+                        setView({ dialog: null, bench: true })
+                      }}
+                    >
+                      {stageName(s, effects)} <span className="soft">on {c.name}</span>
+                    </button>
+                  </td>
+                  <td className="w-[160px]">
+                    <span
+                      className="block h-[6px]"
+                      style={{ width: `${(nanos / top) * 100}%`, background: 'var(--deep)' }}
+                    />
+                  </td>
+                  <td className="figure text-right">{percent(share(nanos, project.sampleRate))}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+    </Card>
+  )
+}
