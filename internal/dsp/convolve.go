@@ -1,36 +1,101 @@
 package dsp
 
-import "gonum.org/v1/gonum/dsp/fourier"
-
-// ConvolveBlock is the length of a partition and the latency of a Convolver, in frames.
-const ConvolveBlock = 1024
-
-const convolveBins = ConvolveBlock + 1
+// ConvolveBlock is the length of the first partitions and the latency of a Convolver, in
+// frames. What lies beyond convolveSplit is cut into longer ones, which cost less.
+const (
+	ConvolveBlock = 1024
+	convolveLong  = 4 * ConvolveBlock
+	convolveSplit = 8 * ConvolveBlock
+)
 
 // Spectrum is an impulse response cut into partitions and transformed. It is
 // read only and may serve any number of Convolvers.
-type Spectrum struct{ parts [][]complex128 }
+type Spectrum struct{ head, tail [][]complex128 }
 
 // NewSpectrum transforms an impulse response.
 func NewSpectrum(h []float64) *Spectrum {
-	f := fourier.NewFFT(2 * ConvolveBlock)
-	buf := make([]float64, 2*ConvolveBlock)
-	s := &Spectrum{}
-	for at := 0; at < len(h); at += ConvolveBlock {
-		clear(buf)
-		copy(buf, h[at:min(len(h), at+ConvolveBlock)])
-		s.parts = append(s.parts, f.Coefficients(nil, buf))
-	}
-	return s
+	split := min(len(h), convolveSplit)
+	return &Spectrum{partitions(h[:split], ConvolveBlock), partitions(h[split:], convolveLong)}
 }
 
-// Convolver convolves a signal with an impulse response by uniformly partitioned
-// overlap-save (Gardner, JAES 1995; Wefers 2015). All partitions but the first are added
-// up while the block is still coming in, so that the work is spread evenly. Its latency is
-// ConvolveBlock.
+func partitions(h []float64, block int) [][]complex128 {
+	f := NewFFT(2 * block)
+	buf := make([]float64, 2*block)
+	var parts [][]complex128
+	for at := 0; at < len(h); at += block {
+		clear(buf)
+		copy(buf, h[at:min(len(h), at+block)])
+		c := make([]complex128, block+1)
+		f.Coefficients(c, buf)
+		parts = append(parts, c)
+	}
+	return parts
+}
+
+// Convolver convolves a signal with an impulse response by partitioned
+// overlap-save, with short partitions at its beginning and long ones behind (Gardner, JAES
+// 1995). Its latency is ConvolveBlock.
 type Convolver struct {
-	h     *Spectrum
-	fft   *fourier.FFT
+	head, tail *level
+	wait       *Shift // brings the tail to its place
+	buf        [128]float64
+}
+
+// NewConvolver makes one with silence before.
+func NewConvolver(h *Spectrum) *Convolver {
+	c := &Convolver{head: newLevel(h.head, ConvolveBlock)}
+	if len(h.tail) > 0 {
+		c.tail = newLevel(h.tail, convolveLong)
+		c.wait = NewShift(convolveSplit + ConvolveBlock - convolveLong)
+	}
+	return c
+}
+
+// Process replaces a block by what came out.
+func (c *Convolver) Process(x []float64) {
+	for len(x) > 0 {
+		n := min(len(x), len(c.buf))
+		tail := c.buf[:n]
+		if c.tail != nil {
+			copy(tail, x[:n])
+			c.tail.process(tail)
+			c.wait.Process(tail)
+		}
+		c.head.process(x[:n])
+		if c.tail != nil {
+			for i, v := range tail {
+				x[i] += v
+			}
+		}
+		x = x[n:]
+	}
+}
+
+// Clear empties it.
+func (c *Convolver) Clear() {
+	c.head.clear()
+	if c.tail != nil {
+		c.tail.clear()
+		c.wait.Clear()
+	}
+}
+
+// CopyFrom takes over the state of a convolver; with another response, what is on its
+// way out and what went in.
+func (c *Convolver) CopyFrom(o *Convolver) {
+	c.head.copyFrom(o.head)
+	if c.tail != nil && o.tail != nil {
+		c.tail.copyFrom(o.tail)
+		c.wait.CopyFrom(o.wait)
+	}
+}
+
+// level convolves with partitions of one length. All but the first are added up while
+// the block is still coming in, so that the work is spread evenly.
+type level struct {
+	block int
+	h     [][]complex128
+	fft   *FFT
 	in    []float64 // the block before and the one coming in
 	out   []float64 // what is given out while a block comes in
 	past  [][]complex128
@@ -41,27 +106,25 @@ type Convolver struct {
 	added int // partitions added up for it
 }
 
-// NewConvolver makes one with silence before.
-func NewConvolver(h *Spectrum) *Convolver {
-	c := &Convolver{h: h, fft: fourier.NewFFT(2 * ConvolveBlock), in: make([]float64, 2*ConvolveBlock), out: make([]float64, ConvolveBlock),
-		sum: make([]complex128, convolveBins), wave: make([]float64, 2*ConvolveBlock), added: 1}
-	for range max(1, len(h.parts)) {
-		c.past = append(c.past, make([]complex128, convolveBins))
+func newLevel(h [][]complex128, block int) *level {
+	c := &level{block: block, h: h, fft: NewFFT(2 * block), in: make([]float64, 2*block), out: make([]float64, block),
+		sum: make([]complex128, block+1), wave: make([]float64, 2*block), added: 1}
+	for range max(1, len(h)) {
+		c.past = append(c.past, make([]complex128, block+1))
 	}
 	return c
 }
 
-// Process replaces a block by what came out.
-func (c *Convolver) Process(x []float64) {
+func (c *level) process(x []float64) {
 	for len(x) > 0 {
-		n := min(len(x), ConvolveBlock-c.at)
-		in, out := c.in[ConvolveBlock+c.at:][:n], c.out[c.at:][:n]
+		n := min(len(x), c.block-c.at)
+		in, out := c.in[c.block+c.at:][:n], c.out[c.at:][:n]
 		for i, v := range x[:n] {
 			in[i], x[i] = v, out[i]
 		}
 		c.at += n
-		c.addUpTo(1 + (len(c.h.parts)-1)*c.at/ConvolveBlock)
-		if c.at == ConvolveBlock {
+		c.addUpTo(1 + (len(c.h)-1)*c.at/c.block)
+		if c.at == c.block {
 			c.turn()
 		}
 		x = x[n:]
@@ -70,9 +133,9 @@ func (c *Convolver) Process(x []float64) {
 
 // addUpTo adds partitions of the past: partition k meets the input k blocks before
 // the one that is coming in.
-func (c *Convolver) addUpTo(count int) {
+func (c *level) addUpTo(count int) {
 	for ; c.added < count; c.added++ {
-		multiplyAdd(c.sum, c.past[(c.now-c.added+1+len(c.past))%len(c.past)], c.h.parts[c.added])
+		multiplyAdd(c.sum, c.past[(c.now-c.added+1+len(c.past))%len(c.past)], c.h[c.added])
 	}
 }
 
@@ -85,24 +148,24 @@ func multiplyAdd(sum, a, b []complex128) {
 }
 
 // turn finishes a block.
-func (c *Convolver) turn() {
-	c.addUpTo(len(c.h.parts))
+func (c *level) turn() {
+	c.addUpTo(len(c.h))
 	c.now = (c.now + 1) % len(c.past)
 	c.fft.Coefficients(c.past[c.now], c.in)
-	if len(c.h.parts) > 0 {
-		multiplyAdd(c.sum, c.past[c.now], c.h.parts[0])
+	if len(c.h) > 0 {
+		multiplyAdd(c.sum, c.past[c.now], c.h[0])
 	}
 	c.fft.Sequence(c.wave, c.sum)
+	scale := 1 / float64(2*c.block)
 	for i := range c.out {
-		c.out[i] = Flush(c.wave[ConvolveBlock+i] * (1 / float64(2*ConvolveBlock)))
+		c.out[i] = Flush(c.wave[c.block+i] * scale)
 	}
-	copy(c.in, c.in[ConvolveBlock:])
+	copy(c.in, c.in[c.block:])
 	clear(c.sum)
 	c.at, c.added = 0, 1
 }
 
-// Clear empties it.
-func (c *Convolver) Clear() {
+func (c *level) clear() {
 	clear(c.in)
 	clear(c.out)
 	clear(c.sum)
@@ -112,9 +175,7 @@ func (c *Convolver) Clear() {
 	c.now, c.at, c.added = 0, 0, 1
 }
 
-// CopyFrom takes over the state of a convolver; with another response, what is on its
-// way out and the newest of what went in.
-func (c *Convolver) CopyFrom(o *Convolver) {
+func (c *level) copyFrom(o *level) {
 	copy(c.in, o.in)
 	copy(c.out, o.out)
 	c.at = o.at
@@ -125,12 +186,12 @@ func (c *Convolver) CopyFrom(o *Convolver) {
 	for k := 0; k < min(len(c.past), len(o.past)); k++ {
 		copy(c.past[c.now-k], o.past[((o.now-k)%len(o.past)+len(o.past))%len(o.past)])
 	}
-	if c.h == o.h {
+	if len(c.h) == len(o.h) && (len(c.h) == 0 || &c.h[0] == &o.h[0]) {
 		copy(c.sum, o.sum)
 		c.added = o.added
 		return
 	}
 	clear(c.sum)
 	c.added = 1
-	c.addUpTo(1 + (len(c.h.parts)-1)*c.at/ConvolveBlock)
+	c.addUpTo(1 + (len(c.h)-1)*c.at/c.block)
 }

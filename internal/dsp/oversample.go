@@ -73,10 +73,11 @@ type halfband struct {
 	c    []float64 // 2m odd taps, symmetric, for a gain of 2 at half the rate
 	even []float64 // history, then the block
 	odd  []float64
+	made []float64
 }
 
 func newHalfband(m, frames int) halfband {
-	h := halfband{c: make([]float64, 2*m), even: make([]float64, 2*m-1+frames), odd: make([]float64, m+frames)}
+	h := halfband{c: make([]float64, 2*m), even: make([]float64, 2*m-1+frames), odd: make([]float64, m+frames), made: make([]float64, frames)}
 	sum := 0.0
 	for k := range h.c {
 		i := float64(2*k - 2*m + 1)
@@ -89,14 +90,34 @@ func newHalfband(m, frames int) halfband {
 	return h
 }
 
-// fir is the symmetric filter over history and block.
+// fir is the symmetric filter over history and block. Four outputs are made at once:
+// their sums do not wait for each other, and they share the taps.
 func (h *halfband) fir(dst, x []float64, gain float64) {
 	m := len(h.c) / 2
-	for n := range dst {
+	c := h.c[:m]
+	n := 0
+	for ; n+4 <= len(dst); n += 4 {
+		up, down := x[n:n+m+3], x[n+m:n+2*m+3]
+		var s0, s1, s2, s3 float64
+		// the window slides by one sample a tap on either side
+		a0, a1, a2 := up[0], up[1], up[2]
+		b1, b2, b3 := down[m], down[m+1], down[m+2]
+		for k, v := range c {
+			a3, b0 := up[k+3], down[m-1-k]
+			s0 += v * (a0 + b0)
+			s1 += v * (a1 + b1)
+			s2 += v * (a2 + b2)
+			s3 += v * (a3 + b3)
+			a0, a1, a2 = a1, a2, a3
+			b1, b2, b3 = b0, b1, b2
+		}
+		dst[n], dst[n+1], dst[n+2], dst[n+3] = s0*gain, s1*gain, s2*gain, s3*gain
+	}
+	for ; n < len(dst); n++ {
 		w := x[n : n+2*m]
 		s := 0.0
-		for k, c := range h.c[:m] {
-			s += c * (w[k] + w[2*m-1-k])
+		for k, v := range c {
+			s += v * (w[k] + w[2*m-1-k])
 		}
 		dst[n] = s * gain
 	}
@@ -107,14 +128,9 @@ func (h *halfband) double(dst, x []float64) {
 	n, keep := len(x), len(h.c)-1
 	m := len(h.c) / 2
 	copy(h.even[keep:], x)
-	for i := range x {
-		w := h.even[i : i+2*m]
-		s := 0.0
-		for k, c := range h.c[:m] {
-			s += c * (w[k] + w[2*m-1-k])
-		}
-		dst[2*i] = s
-		dst[2*i+1] = w[m]
+	h.fir(h.made[:n], h.even, 1)
+	for i, v := range h.made[:n] {
+		dst[2*i], dst[2*i+1] = v, h.even[i+m]
 	}
 	copy(h.even, h.even[n:n+keep])
 }
@@ -143,6 +159,31 @@ func (h *halfband) copyFrom(o *halfband) {
 // Shape is a curve without memory, with its first and second antiderivatives.
 type Shape struct {
 	F, F1, F2 func(x float64) float64
+}
+
+// Smoothed applies a Shape by first-order antiderivative antialiasing (Parker,
+// Zavalishin, Le Bivic, DAFx 2016), averaged over two samples, so that it delays by one
+// whole sample too. It is enough for curves without corners and needs only F1.
+type Smoothed struct {
+	x1, f1, d1 float64
+	primed     bool
+}
+
+// Next shapes one sample.
+func (a *Smoothed) Next(s *Shape, x0 float64) float64 {
+	if !a.primed {
+		a.f1, a.d1, a.primed = s.F1(0), s.F(0), true
+	}
+	f0 := s.F1(x0)
+	d0 := 0.0
+	if d := x0 - a.x1; math.Abs(d) < 1e-5 {
+		d0 = s.F((x0 + a.x1) * 0.5)
+	} else {
+		d0 = (f0 - a.f1) / d
+	}
+	y := (d0 + a.d1) * 0.5
+	a.x1, a.f1, a.d1 = x0, f0, d0
+	return y
 }
 
 // Antialiased applies a Shape by second-order antiderivative antialiasing

@@ -80,7 +80,7 @@ func ampVoice(v []float64, rate float64) (s [ampSections]dsp.Section, gain float
 type amp struct {
 	rate         float64
 	over         [2]*dsp.Oversample8
-	anti         [2]dsp.Antialiased
+	anti         [2]dsp.Smoothed
 	tight, block dsp.Section
 	tightHz      float64
 	tightZ       [2]dsp.Biquad
@@ -184,7 +184,7 @@ func softStage(x float64) float64 {
 func (a *amp) Reset() {
 	a.over[0].Clear()
 	a.over[1].Clear()
-	a.anti, a.tightZ, a.blockZ, a.z = [2]dsp.Antialiased{}, [2]dsp.Biquad{}, [2]dsp.Biquad{}, [2][ampSections]dsp.Biquad{}
+	a.anti, a.tightZ, a.blockZ, a.z = [2]dsp.Smoothed{}, [2]dsp.Biquad{}, [2]dsp.Biquad{}, [2][ampSections]dsp.Biquad{}
 	a.fresh = false
 }
 

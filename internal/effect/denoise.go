@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"math"
 
-	"gonum.org/v1/gonum/dsp/fourier"
-
 	"shoal/internal/dsp"
 	"shoal/internal/param"
 )
@@ -63,7 +61,7 @@ func hushSize(rate float64) int {
 type hush struct {
 	rate      float64
 	size, hop int
-	fft       *fourier.FFT
+	fft       *dsp.FFT
 	window    []float64
 	in, out   [2][]float64 // rings of one frame
 	at        int          // where in the rings
@@ -73,6 +71,8 @@ type hush struct {
 	power     []float64
 	mean      []float64 // over neighbours and time
 	smooth    []float64 // what is held against the profile
+	sums      []float64 // of the power up to each bin
+	turns     int
 	gain      []float64
 	floor     []float64 // threshold per bin, as a power
 	band      []int     // the band below a bin, and how far it is on the way to the next
@@ -88,7 +88,7 @@ type hush struct {
 
 func newHush(rate float64) *hush {
 	n := hushSize(rate)
-	h := &hush{rate: rate, size: n, hop: n / 4, fft: fourier.NewFFT(n), window: make([]float64, n), wave: make([]float64, n)}
+	h := &hush{rate: rate, size: n, hop: n / 4, fft: dsp.NewFFT(n), window: make([]float64, n), wave: make([]float64, n)}
 	bins := n/2 + 1
 	for i := range h.window {
 		h.window[i] = math.Sqrt(0.5 - 0.5*math.Cos(2*math.Pi*float64(i)/float64(n)))
@@ -97,7 +97,7 @@ func newHush(rate float64) *hush {
 		h.in[side], h.out[side] = make([]float64, n), make([]float64, n)
 		h.spec[side] = make([]complex128, bins)
 	}
-	h.mean = make([]float64, bins)
+	h.mean, h.sums = make([]float64, bins), make([]float64, bins+1)
 	h.power, h.smooth, h.gain, h.floor, h.part = make([]float64, bins), make([]float64, bins), make([]float64, bins), make([]float64, bins), make([]float64, bins)
 	h.band = make([]int, bins)
 	for i := range h.band {
@@ -148,8 +148,10 @@ func (h *hush) turn(v [3 + noiseBands]float64) {
 	}
 	n := h.size
 	for side := range h.in {
-		for i := range n {
-			h.wave[i] = h.in[side][(h.at+i)%n] * h.window[i]
+		k := copy(h.wave, h.in[side][h.at:])
+		copy(h.wave[k:], h.in[side][:h.at])
+		for i, w := range h.window {
+			h.wave[i] *= w
 		}
 		h.fft.Coefficients(h.spec[side], h.wave)
 	}
@@ -164,17 +166,19 @@ func (h *hush) turn(v [3 + noiseBands]float64) {
 		p := max(real(a)*real(a)+imag(a)*imag(a), real(b)*real(b)+imag(b)*imag(b)) * scale
 		h.power[i] = p
 	}
+	h.sums[0] = 0
+	for i, p := range h.power {
+		h.sums[i+1] = h.sums[i] + p
+	}
 	for i := range h.smooth {
-		lo, hi := max(0, i-3), min(len(h.power)-1, i+3)
-		sum := 0.0
-		for _, p := range h.power[lo : hi+1] {
-			sum += p
-		}
-		now := sum / float64(hi-lo+1)
+		lo, hi := max(0, i-3), min(len(h.power), i+4)
+		now := max(0, h.sums[hi]-h.sums[lo]) / float64(hi-lo)
 		h.mean[i] = dsp.Flush(now + (h.mean[i]-now)*keep)
 		h.smooth[i] = min(h.mean[i], 2*now) // what has just ended must not keep it open
 	}
-	h.learn()
+	if h.turns++; h.turns%4 == 0 {
+		h.learn()
+	}
 	down := dsp.Gain(-v[0])
 	release := dsp.Exp(-seconds / (v[2] / 1000))
 	sumGain, sumPower := 0.0, 1e-20
@@ -205,8 +209,12 @@ func (h *hush) turn(v [3 + noiseBands]float64) {
 		}
 		h.fft.Sequence(h.wave, h.spec[side])
 		out := h.out[side]
-		for i := range n {
-			out[(h.at+i)%n] += h.wave[i] * h.window[i] * norm
+		k := n - h.at
+		for i, v := range h.wave[:k] {
+			out[h.at+i] += v * h.window[i] * norm
+		}
+		for i, v := range h.wave[k:] {
+			out[i] += v * h.window[k+i] * norm
 		}
 	}
 }
@@ -214,7 +222,7 @@ func (h *hush) turn(v [3 + noiseBands]float64) {
 // learn keeps the mean of each band over about the last two seconds.
 func (h *hush) learn() {
 	h.learntN++
-	keep := max(1-1/float64(h.learntN), dsp.Exp(-float64(h.hop)/h.rate/2))
+	keep := max(1-1/float64(h.learntN), dsp.Exp(-4*float64(h.hop)/h.rate/2))
 	var sum, weight [noiseBands]float64
 	for i, p := range h.power {
 		b, t := h.band[i], h.part[i]
@@ -259,7 +267,7 @@ func (h *hush) Reset() {
 	}
 	clear(h.mean)
 	clear(h.gain)
-	h.learnt, h.learntN = [noiseBands]float64{}, 0
+	h.learnt, h.learntN, h.turns = [noiseBands]float64{}, 0, 0
 	h.at, h.count, h.fresh = 0, h.hop, false
 	h.inTop, h.outTop, h.least = 0, 0, 1
 }
@@ -273,7 +281,7 @@ func (h *hush) CopyFrom(o Processor) {
 	copy(h.mean, p.mean)
 	copy(h.gain, p.gain)
 	copy(h.floor, p.floor)
-	h.learnt, h.learntN, h.last = p.learnt, p.learntN, p.last
+	h.learnt, h.learntN, h.turns, h.last = p.learnt, p.learntN, p.turns, p.last
 	h.at, h.count, h.fresh = p.at, p.count, p.fresh
 	h.least = p.least
 }

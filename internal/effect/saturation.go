@@ -68,8 +68,10 @@ func biased(b float64) dsp.Shape {
 
 var saturationShapes = []*dsp.Shape{&shapeTape, &shapeTube, &shapeClip, &shapeFold}
 
-// saturation bends the wave by one of four curves, at eight times the rate and with second-order
-// antiderivative antialiasing (Bilbao et al. 2017; Parker et al., DAFx 2016). Tilt
+// saturation bends the wave by one of four curves, at eight times the rate and with
+// antiderivative antialiasing: of the second order for the curves with corners or folds
+// (Bilbao et al. 2017), of the first for the smooth ones, where that is enough (Parker et
+// al., DAFx 2016). Tilt
 // leans the spectrum before the curve and back behind it, so that lows or highs are bent
 // more. Compensate takes off half the drive (in dB). Latency 71 frames.
 var saturation = Kind{
@@ -95,6 +97,7 @@ type bender struct {
 	rate         float64
 	over         [2]*dsp.Oversample8
 	anti         [2]dsp.Antialiased
+	smooth       [2]dsp.Smoothed
 	shape        *dsp.Shape
 	want         int
 	now          int
@@ -117,8 +120,15 @@ func newBender(rate float64) *bender {
 }
 
 func (b *bender) bend(side int, x []float64) {
-	a := &b.anti[side]
 	s := b.shape
+	if b.now < 2 {
+		a := &b.smooth[side]
+		for i, v := range x {
+			x[i] = a.Next(s, v)
+		}
+		return
+	}
+	a := &b.anti[side]
 	for i, v := range x {
 		x[i] = a.Next(s, v)
 	}
@@ -199,12 +209,14 @@ func (b *bender) choose(want int) {
 		return
 	}
 	b.now, b.shape = want, saturationShapes[want]
+	b.anti, b.smooth = [2]dsp.Antialiased{}, [2]dsp.Smoothed{}
 	b.fade.Aim(1, 240)
 }
 
 func (b *bender) Reset() {
 	b.over[0].Clear()
 	b.over[1].Clear()
+	b.smooth = [2]dsp.Smoothed{}
 	b.anti, b.preZ, b.postZ, b.blockZ = [2]dsp.Antialiased{}, [2]dsp.Biquad{}, [2]dsp.Biquad{}, [2]dsp.Biquad{}
 	b.fresh, b.tilt = false, 0
 }
@@ -213,6 +225,7 @@ func (b *bender) CopyFrom(o Processor) {
 	p := o.(*bender)
 	b.over[0].CopyFrom(p.over[0])
 	b.over[1].CopyFrom(p.over[1])
+	b.smooth = p.smooth
 	b.anti, b.shape, b.now, b.fade, b.fresh = p.anti, p.shape, p.now, p.fade, p.fresh
 	b.pre, b.post, b.preZ, b.postZ, b.tilt, b.blockZ = p.pre, p.post, p.preZ, p.postZ, p.tilt, p.blockZ
 }

@@ -3,8 +3,6 @@ package measure
 import (
 	"math"
 
-	"gonum.org/v1/gonum/dsp/fourier"
-
 	"shoal/internal/dsp"
 )
 
@@ -18,7 +16,7 @@ func BandHz(b int) float64 { return 1000 * math.Pow(10, float64(b-17)/10) }
 
 // Bands gathers the mean level of each third of an octave, left and right together.
 type Bands struct {
-	fft    *fourier.FFT
+	fft    *dsp.FFT
 	rate   float64
 	window []float64
 	buf    [2][]float64
@@ -31,7 +29,7 @@ type Bands struct {
 
 // NewBands measures sound of a rate.
 func NewBands(rate float64) *Bands {
-	b := &Bands{fft: fourier.NewFFT(bandSize), rate: rate, window: make([]float64, bandSize), wave: make([]float64, bandSize), bins: make([]complex128, bandSize/2+1)}
+	b := &Bands{fft: dsp.NewFFT(bandSize), rate: rate, window: make([]float64, bandSize), wave: make([]float64, bandSize), bins: make([]complex128, bandSize/2+1)}
 	sum := 0.0
 	for i := range b.window {
 		b.window[i] = 0.5 - 0.5*math.Cos(2*math.Pi*float64(i)/bandSize)
