@@ -21,7 +21,7 @@ export default defineConfig({
   expect: { timeout: 10_000 },
   outputDir: 'results',
   reporter: [['list']],
-  use: { launchOptions: chromium, viewport: { width: 1280, height: 800 }, colorScheme: 'light', acceptDownloads: true },
+  use: { launchOptions: chromium, viewport: { width: 1280, height: 800 }, colorScheme: 'light', acceptDownloads: true, permissions: ['clipboard-read', 'clipboard-write'] },
   projects: [
     { name: 'journeys', testDir: 'journeys' },
     { name: 'bench', testDir: 'bench', timeout: 120_000 },

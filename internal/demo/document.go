@@ -50,8 +50,8 @@ func voices() []voice {
 	return []voice{
 		{name: "Marimba", play: marimba, where: []stretch{{0, 16, 2}, {18, 30, 2}, {30, 50, 2}, {50, 66, 3}}, tint: 1, fader: -4, pan: -0.18, send: -16, chain: []*project.Node{
 			stage("equaliser", "", 0, set{"on1": 1, "freq1": 70, "freq3": 380, "gain3": -2.5, "freq5": 2600, "gain5": 2.5, "gain7": 1.5}),
-			stage("compressor", "", 0, set{"threshold": -26, "ratio": 2.5, "attack": 22, "release": 140, "makeup": 3}),
-			stage("delay", "Dotted echo", 14, set{"note": 7, "feedback": 28, "route": 2, "highcut": 4200}),
+			stage("compressor", "", 0, set{"threshold": -34, "ratio": 4, "attack": 12, "release": 260, "makeup": 6}),
+			stage("delay", "Dotted echo", 26, set{"note": 7, "feedback": 45, "route": 2, "highcut": 4200}),
 		}, order: []int{0, 2, 1}}, // does the compressor hold the echoes down too?
 		{name: "Handbells", play: handbells, where: []stretch{{16, 30, 4}, {42, 68, 4}}, tint: 2, fader: -9, pan: 0.32, send: -7, chain: []*project.Node{
 			stage("equaliser", "", 0, set{"on1": 1, "freq1": 220, "freq4": 1100, "gain4": -2, "gain7": -2}),

@@ -12,7 +12,7 @@ var oversampleStages = [3]int{32, 6, 4}
 // one high-rate sample (as second-order antialiasing has) included.
 type Oversample8 struct {
 	up, down [3]halfband
-	pad      [oversamplePad]float64
+	padded   []float64 // the last few high-rate samples, then a block
 	a, b     []float64
 }
 
@@ -24,7 +24,7 @@ const oversamplePad = 5
 
 // NewOversample8 has room for blocks of at most so many frames.
 func NewOversample8(frames int) *Oversample8 {
-	o := &Oversample8{a: make([]float64, 8*frames), b: make([]float64, 8*frames)}
+	o := &Oversample8{padded: make([]float64, 8*frames+oversamplePad), a: make([]float64, 8*frames), b: make([]float64, 8*frames)}
 	for i, m := range oversampleStages {
 		n := frames << i
 		o.up[i], o.down[i] = newHalfband(m, n), newHalfband(m, n)
@@ -41,10 +41,10 @@ func (o *Oversample8) Process(x []float64, f func(x []float64)) {
 	o.up[2].double(a[:8*n], b[:4*n])
 	high := a[:8*n]
 	f(high)
-	for i, v := range high { // so that the whole comes out as whole frames
-		high[i], o.pad[0], o.pad[1], o.pad[2], o.pad[3], o.pad[4] = o.pad[0], o.pad[1], o.pad[2], o.pad[3], o.pad[4], v
-	}
-	o.down[2].halve(b[:4*n], high)
+	// a few frames more, so that the whole comes out as whole frames
+	copy(o.padded[oversamplePad:], high)
+	o.down[2].halve(b[:4*n], o.padded[:8*n])
+	copy(o.padded[:oversamplePad], o.padded[8*n:8*n+oversamplePad])
 	o.down[1].halve(a[:2*n], b[:4*n])
 	o.down[0].halve(x, a[:2*n])
 }
@@ -55,7 +55,7 @@ func (o *Oversample8) Clear() {
 		o.up[i].clear()
 		o.down[i].clear()
 	}
-	o.pad = [oversamplePad]float64{}
+	clear(o.padded[:oversamplePad])
 }
 
 // CopyFrom takes over the state of another.
@@ -64,7 +64,7 @@ func (o *Oversample8) CopyFrom(p *Oversample8) {
 		o.up[i].copyFrom(&p.up[i])
 		o.down[i].copyFrom(&p.down[i])
 	}
-	o.pad = p.pad
+	copy(o.padded[:oversamplePad], p.padded)
 }
 
 // halfband holds the odd taps of a half-band filter (its even ones are zero, but
@@ -90,36 +90,36 @@ func newHalfband(m, frames int) halfband {
 	return h
 }
 
-// fir is the symmetric filter over history and block. Four outputs are made at once:
-// their sums do not wait for each other, and they share the taps.
+// fir is the symmetric filter over history and block. The short ones, which run at the
+// highest rates, are written out.
 func (h *halfband) fir(dst, x []float64, gain float64) {
-	m := len(h.c) / 2
-	c := h.c[:m]
-	n := 0
-	for ; n+4 <= len(dst); n += 4 {
-		up, down := x[n:n+m+3], x[n+m:n+2*m+3]
-		var s0, s1, s2, s3 float64
-		// the window slides by one sample a tap on either side
-		a0, a1, a2 := up[0], up[1], up[2]
-		b1, b2, b3 := down[m], down[m+1], down[m+2]
-		for k, v := range c {
-			a3, b0 := up[k+3], down[m-1-k]
-			s0 += v * (a0 + b0)
-			s1 += v * (a1 + b1)
-			s2 += v * (a2 + b2)
-			s3 += v * (a3 + b3)
-			a0, a1, a2 = a1, a2, a3
-			b1, b2, b3 = b0, b1, b2
+	c := h.c
+	switch len(c) {
+	case 8:
+		c0, c1, c2, c3 := c[0]*gain, c[1]*gain, c[2]*gain, c[3]*gain
+		for n := range dst {
+			w := (*[8]float64)(x[n:])
+			dst[n] = (c0*(w[0]+w[7]) + c1*(w[1]+w[6])) + (c2*(w[2]+w[5]) + c3*(w[3]+w[4]))
 		}
-		dst[n], dst[n+1], dst[n+2], dst[n+3] = s0*gain, s1*gain, s2*gain, s3*gain
-	}
-	for ; n < len(dst); n++ {
-		w := x[n : n+2*m]
-		s := 0.0
-		for k, v := range c {
-			s += v * (w[k] + w[2*m-1-k])
+	case 12:
+		c0, c1, c2, c3, c4, c5 := c[0]*gain, c[1]*gain, c[2]*gain, c[3]*gain, c[4]*gain, c[5]*gain
+		for n := range dst {
+			w := (*[12]float64)(x[n:])
+			dst[n] = (c0*(w[0]+w[11]) + c1*(w[1]+w[10]) + c2*(w[2]+w[9])) + (c3*(w[3]+w[8]) + c4*(w[4]+w[7]) + c5*(w[5]+w[6]))
 		}
-		dst[n] = s * gain
+	case 64:
+		k := (*[64]float64)(c)
+		for n := range dst {
+			w := (*[64]float64)(x[n:])
+			var s0, s1, s2, s3 float64 // four sums that do not wait for each other
+			for i := 0; i < 32; i += 4 {
+				s0 += k[i] * (w[i] + w[63-i])
+				s1 += k[i+1] * (w[i+1] + w[62-i])
+				s2 += k[i+2] * (w[i+2] + w[61-i])
+				s3 += k[i+3] * (w[i+3] + w[60-i])
+			}
+			dst[n] = ((s0 + s1) + (s2 + s3)) * gain
+		}
 	}
 }
 
@@ -161,29 +161,52 @@ type Shape struct {
 	F, F1, F2 func(x float64) float64
 }
 
-// Smoothed applies a Shape by first-order antiderivative antialiasing (Parker,
+// Soft is a curve without corners, x/√(1+x²) around a bias, with its value there
+// taken off and its slope there brought to 1. Bias 0 bends both sides alike.
+type Soft struct{ bias, at, slope float64 }
+
+// NewSoft makes the curve around a bias.
+func NewSoft(bias float64) Soft {
+	r := math.Sqrt(1 + bias*bias)
+	return Soft{bias, bias / r, 1 / (r * r * r)}
+}
+
+// At is the curve itself.
+func (c Soft) At(x float64) float64 {
+	x += c.bias
+	return (x/math.Sqrt(1+x*x) - c.at) / c.slope
+}
+
+// Smoothed applies a Soft by first-order antiderivative antialiasing (Parker,
 // Zavalishin, Le Bivic, DAFx 2016), averaged over two samples, so that it delays by one
-// whole sample too. It is enough for curves without corners and needs only F1.
+// whole sample too. The antiderivative of the curve is a square root, so the whole is
+// written out in one loop: calls are dear in WebAssembly.
 type Smoothed struct {
 	x1, f1, d1 float64
 	primed     bool
 }
 
-// Next shapes one sample.
-func (a *Smoothed) Next(s *Shape, x0 float64) float64 {
-	if !a.primed {
-		a.f1, a.d1, a.primed = s.F1(0), s.F(0), true
+// Process shapes a block in place.
+func (a *Smoothed) Process(c Soft, x []float64) {
+	if !a.primed { // silence came before
+		a.x1, a.f1, a.d1, a.primed = c.bias, math.Sqrt(1+c.bias*c.bias), c.at, true
 	}
-	f0 := s.F1(x0)
-	d0 := 0.0
-	if d := x0 - a.x1; math.Abs(d) < 1e-5 {
-		d0 = s.F((x0 + a.x1) * 0.5)
-	} else {
-		d0 = (f0 - a.f1) / d
+	x1, f1, d1 := a.x1, a.f1, a.d1
+	gain, at := 0.5/c.slope, c.at/c.slope
+	for i, v := range x {
+		v += c.bias
+		f := math.Sqrt(1 + v*v)
+		var d0 float64
+		if d := v - x1; math.Abs(d) < 1e-5 {
+			m := (v + x1) * 0.5
+			d0 = m / math.Sqrt(1+m*m)
+		} else {
+			d0 = (f - f1) / d
+		}
+		x[i] = gain*(d0+d1) - at
+		x1, f1, d1 = v, f, d0
 	}
-	y := (d0 + a.d1) * 0.5
-	a.x1, a.f1, a.d1 = x0, f0, d0
-	return y
+	a.x1, a.f1, a.d1 = x1, f1, d1
 }
 
 // Antialiased applies a Shape by second-order antiderivative antialiasing

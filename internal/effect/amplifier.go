@@ -103,9 +103,10 @@ func newAmp(rate float64) *amp {
 
 // drive is the two stages at eight times the rate: an uneven one, then an even one.
 func (a *amp) drive(side int, x []float64) {
-	first := &a.anti[side]
+	a.anti[side].Process(softTube, x)
 	for i, v := range x {
-		x[i] = softStage(first.Next(&shapeTube, v))
+		v = max(-3, min(3, v))
+		x[i] = v - v*v*v/27 // a third-order curve up to ±3, where it is level
 	}
 }
 
@@ -173,12 +174,6 @@ func (a *amp) run(s *Span, from, to int) {
 		a.tightZ[side].Flush()
 		a.blockZ[side].Flush()
 	}
-}
-
-// softStage bends by a third-order curve up to ±3, where it is level.
-func softStage(x float64) float64 {
-	x = max(-3, min(3, x))
-	return x - x*x*x/27
 }
 
 func (a *amp) Reset() {

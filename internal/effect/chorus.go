@@ -152,7 +152,7 @@ func (c *crowd) CopyFrom(o Processor) {
 
 func drawChorus(_, tempo float64, v []float64) Picture {
 	t := period(v[6:], tempo)
-	x := Axis{Label: "time", Unit: "s", Max: 2 * t, Ticks: []float64{t / 2, t, t * 1.5}}
+	x := Axis{Label: "time", Unit: "s", Max: 2 * t, Ticks: []float64{roundTick(t / 2), roundTick(t), roundTick(t * 1.5)}}
 	y := Axis{Label: "delay", Unit: "ms", Max: 55, Ticks: []float64{10, 20, 30, 40}}
 	p := Picture{Says: "How late each copy is, over two cycles.", X: x, Y: y, Curves: []Curve{},
 		Handles: []Handle{{Label: "Delay", X: t, Y: v[1], ParamY: "delay"}}}

@@ -47,8 +47,8 @@ var delay = Kind{
 		Synonyms: []string{"echo", "repeat", "ping pong", "slap", "bounce"},
 		Params: []param.Param{
 			{Name: "sync", Label: "Time in", Says: "Whether the time is a note length, which follows the tempo, or milliseconds.", Max: 1, Taper: param.Choice, Choices: []string{"notes", "milliseconds"}},
-			{Name: "note", Label: "Note", Says: "The time between echoes as a note length.", Max: float64(len(notes) - 1), Default: 7, Taper: param.Choice, Choices: noteNames()},
-			{Name: "time", Label: "Time", Unit: "ms", Says: "The time between echoes, when it is set in milliseconds.", Min: 1, Max: 4000, Default: 350, Taper: param.Log, Step: 2, Digits: 1},
+			param.Param{Name: "note", Label: "Note", Says: "The time between echoes as a note length.", Max: float64(len(notes) - 1), Default: 7, Taper: param.Choice, Choices: noteNames()}.Only("sync", 0),
+			param.Param{Name: "time", Label: "Time", Unit: "ms", Says: "The time between echoes, when it is set in milliseconds.", Min: 1, Max: 4000, Default: 350, Taper: param.Log, Step: 2, Digits: 1}.Only("sync", 1),
 			{Name: "feedback", Label: "Feedback", Unit: "%", Says: "How much of each echo goes round again.", Min: 0, Max: 100, Default: 35, Taper: param.Linear, Step: 1, Digits: 0},
 			{Name: "route", Label: "Route", Says: "Where the echoes go: straight on, across to the other side, or from side to side.", Max: 2, Taper: param.Choice, Choices: []string{"straight", "crossed", "side to side"}},
 			{Name: "lowcut", Label: "Low cut", Unit: "Hz", Says: "Takes the lows out of each echo. At 20 Hz it is out.", Min: 20, Max: 2000, Default: 120, Taper: param.Log, Step: 3, Digits: 0},

@@ -56,9 +56,9 @@ func eqParams() []param.Param {
 			param.Param{Name: "on" + n, Group: g, Label: "On", Says: "Whether the band works.", Max: 1, Default: d.on, Taper: param.Switch},
 			param.Param{Name: "shape" + n, Group: g, Label: "Shape", Says: "What the band does around its frequency.", Max: float64(len(shapes) - 1), Default: d.shape, Taper: param.Choice, Choices: shapes},
 			param.Param{Name: "freq" + n, Group: g, Label: "Frequency", Unit: "Hz", Says: "Where the band works.", Min: 16, Max: 20000, Default: d.freq, Taper: param.Log, Step: 2, Digits: 0},
-			param.Param{Name: "gain" + n, Group: g, Label: "Gain", Unit: "dB", Says: "How much the band raises or lowers.", Min: -24, Max: 24, Taper: param.Linear, Step: 0.5, Digits: 1},
+			param.Param{Name: "gain" + n, Group: g, Label: "Gain", Unit: "dB", Says: "How much the band raises or lowers.", Min: -24, Max: 24, Taper: param.Linear, Step: 0.5, Digits: 1}.Only("shape"+n, eqBell, eqLowShelf, eqHighShelf),
 			param.Param{Name: "q" + n, Group: g, Label: "Q", Says: "How narrow the band is; for shelves, how steep.", Min: 0.3, Max: 20, Default: math.Sqrt2 / 2, Taper: param.Log, Step: 5, Digits: 2},
-			param.Param{Name: "slope" + n, Group: g, Label: "Slope", Unit: "dB/oct", Says: "How fast a low or high cut falls.", Max: float64(len(slopes) - 1), Default: 1, Taper: param.Choice, Choices: slopes},
+			param.Param{Name: "slope" + n, Group: g, Label: "Slope", Unit: "dB/oct", Says: "How fast a low or high cut falls.", Max: float64(len(slopes) - 1), Default: 1, Taper: param.Choice, Choices: slopes}.Only("shape"+n, eqLowCut, eqHighCut),
 		)
 	}
 	return ps
@@ -288,7 +288,7 @@ func boolFloat(b bool) float64 {
 
 func drawEQ(rate, _ float64, v []float64) Picture {
 	p := Picture{
-		Says: "Gain over frequency; each numbered point is a band.", X: hertz,
+		Says: "Gain over frequency; each numbered point is a band.", X: hertz, Spectrum: true,
 		Y: Axis{Label: "gain", Unit: "dB", Min: -24, Max: 24, Ticks: []float64{-18, -12, -6, 0, 6, 12, 18}},
 	}
 	type drawn struct {

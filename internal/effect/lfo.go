@@ -104,8 +104,8 @@ func cycleNames() []string {
 func cycleParams(hz float64, noteIndex float64) []param.Param {
 	return []param.Param{
 		{Name: "sync", Label: "Speed in", Says: "Whether the speed is in cycles a second, or a cycle is a note length that follows the tempo.", Max: 1, Taper: param.Choice, Choices: []string{"hertz", "notes"}},
-		{Name: "rate", Label: "Speed", Unit: "Hz", Says: "How often it moves to and fro, when the speed is in hertz.", Min: 0.02, Max: 20, Default: hz, Taper: param.Log, Step: 3, Digits: 2},
-		{Name: "note", Label: "Cycle", Says: "How long one movement to and fro takes, when it follows the tempo.", Max: float64(len(cycleNotes) - 1), Default: noteIndex, Taper: param.Choice, Choices: cycleNames()},
+		param.Param{Name: "rate", Label: "Speed", Unit: "Hz", Says: "How often it moves to and fro, when the speed is in hertz.", Min: 0.02, Max: 20, Default: hz, Taper: param.Log, Step: 3, Digits: 2}.Only("sync", 0),
+		param.Param{Name: "note", Label: "Cycle", Says: "How long one movement to and fro takes, when it follows the tempo.", Max: float64(len(cycleNotes) - 1), Default: noteIndex, Taper: param.Choice, Choices: cycleNames()}.Only("sync", 1),
 	}
 }
 
@@ -133,11 +133,19 @@ func (s *Span) read(dst []float64, i int) {
 	}
 }
 
+// roundTick keeps a tick short enough to be written.
+func roundTick(v float64) float64 {
+	if v >= 1 {
+		return math.Round(v*100) / 100
+	}
+	return math.Round(v*1000) / 1000
+}
+
 // drawMovement draws what moves over two cycles, left and right.
 func drawMovement(says string, y Axis, seconds float64, f func(cycles float64) (l, r float64)) Picture {
 	x := Axis{Label: "time", Unit: "s", Max: 2 * seconds}
 	for k := 1; k < 4; k++ {
-		x.Ticks = append(x.Ticks, math.Round(float64(k)*seconds/2*1000)/1000)
+		x.Ticks = append(x.Ticks, roundTick(float64(k)*seconds/2))
 	}
 	left := x.curve("left", "main", func(t float64) float64 { l, _ := f(t / seconds); return l })
 	right := x.curve("right", "part", func(t float64) float64 { _, r := f(t / seconds); return r })

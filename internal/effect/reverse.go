@@ -18,8 +18,8 @@ var reverse = Kind{
 		Synonyms: []string{"backwards", "reverse delay", "rewind", "inverse"},
 		Params: []param.Param{
 			{Name: "sync", Label: "Length in", Says: "Whether the length is a note length, which follows the tempo, or milliseconds.", Max: 1, Taper: param.Choice, Choices: []string{"notes", "milliseconds"}},
-			{Name: "note", Label: "Length", Says: "How long a piece is, as a note length.", Max: float64(len(notes) - 1), Default: 8, Taper: param.Choice, Choices: noteNames()},
-			{Name: "time", Label: "Length", Unit: "ms", Says: "How long a piece is, in milliseconds.", Min: 40, Max: 4000, Default: 500, Taper: param.Log, Step: 3, Digits: 0},
+			param.Param{Name: "note", Label: "Length", Says: "How long a piece is, as a note length.", Max: float64(len(notes) - 1), Default: 8, Taper: param.Choice, Choices: noteNames()}.Only("sync", 0),
+			param.Param{Name: "time", Label: "Length", Unit: "ms", Says: "How long a piece is, in milliseconds.", Min: 40, Max: 4000, Default: 500, Taper: param.Log, Step: 3, Digits: 0}.Only("sync", 1),
 			{Name: "soft", Label: "Soft edges", Unit: "%", Says: "How much of a piece is spent fading in and out.", Min: 1, Max: 100, Default: 12, Taper: param.Linear, Step: 1, Digits: 0},
 		},
 	},

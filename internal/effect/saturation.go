@@ -7,15 +7,12 @@ import (
 	"shoal/internal/param"
 )
 
-// The curves of saturation, each with slope 1 at zero and its two antiderivatives.
+// The curves of saturation, each with slope 1 at zero; those with corners or folds with
+// their two antiderivatives.
 var (
-	shapeTape = dsp.Shape{ // x/√(1+x²): soft, alike on both sides, odd harmonics
-		F:  func(x float64) float64 { return x / math.Sqrt(1+x*x) },
-		F1: func(x float64) float64 { return math.Sqrt(1 + x*x) },
-		F2: tapeF2,
-	}
-	shapeTube = biased(tubeBias) // the same curve off its middle: even harmonics too
-	shapeClip = dsp.Shape{       // cut off at full scale
+	softTape  = dsp.NewSoft(0)    // alike on both sides: odd harmonics
+	softTube  = dsp.NewSoft(0.45) // off its middle: even harmonics too
+	shapeClip = dsp.Shape{        // cut off at full scale
 		F: func(x float64) float64 { return max(-1, min(1, x)) },
 		F1: func(x float64) float64 {
 			if a := math.Abs(x); a > 1 {
@@ -42,31 +39,18 @@ var (
 	}
 )
 
-const tubeBias = 0.45
-
-func tapeF2(x float64) float64 {
-	r := math.Sqrt(1 + x*x)
-	a := math.Log(math.Abs(x) + r) // asinh |x|
-	if x < 0 {
-		a = -a
+// saturationCurve is the curve of a character, as it is drawn.
+func saturationCurve(character int) func(float64) float64 {
+	switch character {
+	case 0:
+		return softTape.At
+	case 1:
+		return softTube.At
+	case 2:
+		return shapeClip.F
 	}
-	return (x*r + a) / 2
+	return shapeFold.F
 }
-
-// biased is the tape curve around another point, with its value there taken off
-// and its slope there brought to 1.
-func biased(b float64) dsp.Shape {
-	at := b / math.Sqrt(1+b*b)
-	slope := 1 / ((1 + b*b) * math.Sqrt(1+b*b))
-	f1, f2 := math.Sqrt(1+b*b), tapeF2(b)
-	return dsp.Shape{
-		F:  func(x float64) float64 { return ((x+b)/math.Sqrt(1+(x+b)*(x+b)) - at) / slope },
-		F1: func(x float64) float64 { return (math.Sqrt(1+(x+b)*(x+b)) - f1 - at*x) / slope },
-		F2: func(x float64) float64 { return (tapeF2(x+b) - f2 - f1*x - at*x*x/2) / slope },
-	}
-}
-
-var saturationShapes = []*dsp.Shape{&shapeTape, &shapeTube, &shapeClip, &shapeFold}
 
 // saturation bends the wave by one of four curves, at eight times the rate and with
 // antiderivative antialiasing: of the second order for the curves with corners or folds
@@ -98,9 +82,7 @@ type bender struct {
 	over         [2]*dsp.Oversample8
 	anti         [2]dsp.Antialiased
 	smooth       [2]dsp.Smoothed
-	shape        *dsp.Shape
-	want         int
-	now          int
+	now          int       // the character
 	fade         dsp.Glide // to silence and back while the curve changes
 	pre, post    dsp.Section
 	preZ, postZ  [2]dsp.Biquad
@@ -120,17 +102,19 @@ func newBender(rate float64) *bender {
 }
 
 func (b *bender) bend(side int, x []float64) {
-	s := b.shape
-	if b.now < 2 {
-		a := &b.smooth[side]
+	switch b.now {
+	case 0:
+		b.smooth[side].Process(softTape, x)
+	case 1:
+		b.smooth[side].Process(softTube, x)
+	default:
+		a, s := &b.anti[side], &shapeClip
+		if b.now == 3 {
+			s = &shapeFold
+		}
 		for i, v := range x {
 			x[i] = a.Next(s, v)
 		}
-		return
-	}
-	a := &b.anti[side]
-	for i, v := range x {
-		x[i] = a.Next(s, v)
 	}
 }
 
@@ -194,7 +178,7 @@ func (b *bender) Process(s *Span) {
 // choose changes the curve while nothing is heard.
 func (b *bender) choose(want int) {
 	if !b.fresh {
-		b.fresh, b.now, b.shape = true, want, saturationShapes[want]
+		b.fresh, b.now = true, want
 		b.fade.Set(1)
 		return
 	}
@@ -208,7 +192,7 @@ func (b *bender) choose(want int) {
 		b.fade.Aim(0, 240)
 		return
 	}
-	b.now, b.shape = want, saturationShapes[want]
+	b.now = want
 	b.anti, b.smooth = [2]dsp.Antialiased{}, [2]dsp.Smoothed{}
 	b.fade.Aim(1, 240)
 }
@@ -226,7 +210,7 @@ func (b *bender) CopyFrom(o Processor) {
 	b.over[0].CopyFrom(p.over[0])
 	b.over[1].CopyFrom(p.over[1])
 	b.smooth = p.smooth
-	b.anti, b.shape, b.now, b.fade, b.fresh = p.anti, p.shape, p.now, p.fade, p.fresh
+	b.anti, b.now, b.fade, b.fresh = p.anti, p.now, p.fade, p.fresh
 	b.pre, b.post, b.preZ, b.postZ, b.tilt, b.blockZ = p.pre, p.post, p.preZ, p.postZ, p.tilt, p.blockZ
 }
 
@@ -234,13 +218,13 @@ func drawSaturation(_, _ float64, v []float64) Picture {
 	axis := Axis{Min: -1, Max: 1, Ticks: []float64{-0.5, 0, 0.5}}
 	x, y := axis, axis
 	x.Label, y.Label = "in", "out"
-	k, s := dsp.Gain(v[1]), saturationShapes[int(v[0])]
+	k, f := dsp.Gain(v[1]), saturationCurve(int(v[0]))
 	level := v[4]
 	if v[3] != 0 {
 		level -= v[1] / 2
 	}
 	out := dsp.Gain(level)
-	curve := func(in float64) float64 { return max(-1.5, min(1.5, out*s.F(k*in))) }
+	curve := func(in float64) float64 { return max(-1.5, min(1.5, out*f(k*in))) }
 	wave := x.curve("a sine", "part", func(t float64) float64 { return curve(0.5 * math.Sin(2*math.Pi*(t+1)/2)) })
 	return Picture{Says: "Output against input sample by sample; the thin line is a sine at −6 dB behind it.", X: x, Y: y,
 		Curves:  []Curve{x.curve("unchanged", "ghost", func(in float64) float64 { return in }), wave, x.curve("out", "main", curve)},

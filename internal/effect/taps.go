@@ -253,6 +253,7 @@ func drawTaps(_, tempo float64, v []float64) Picture {
 	}
 	p := Picture{Says: "Each echo in time; the lines are quarter notes. Drag one up, down or along.", X: x, Curves: []Curve{},
 		Y: Axis{Label: "level", Unit: "dB", Min: -48, Max: 6, Ticks: []float64{-36, -24, -12, 0}}}
+	spare := true // one that is off stands ready to be dragged
 	for k := range tapCount {
 		f := v[1+k*tapFields:]
 		n := fmt.Sprint(k + 1)
@@ -266,7 +267,8 @@ func drawTaps(_, tempo float64, v []float64) Picture {
 			}
 			p.Bars = append(p.Bars, Bar{X: at, Y: max(-47, f[2]), Side: side})
 		}
-		if f[0] != 0 || k < 8 {
+		if f[0] != 0 || spare {
+			spare = spare && f[0] != 0
 			unit := 15 / tempo
 			if v[0] != 0 {
 				unit = 0.05

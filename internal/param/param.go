@@ -36,6 +36,21 @@ type Param struct {
 	Step       float64  `json:"step" required:"true"` // one press of an arrow key, in the unit (in percent for log)
 	Digits     int      `json:"digits" required:"true"`
 	Structural bool     `json:"structural,omitempty"` // changes latency or memory: heard through a cross-fade, not automatable
+	// When names another parameter and its values for which this one matters; elsewhere it
+	// need not be shown. Nil: always.
+	When *When `json:"when,omitempty"`
+}
+
+// When is a condition on another parameter.
+type When struct {
+	Name string    `json:"name" required:"true"`
+	Is   []float64 `json:"is" required:"true"`
+}
+
+// Only returns the parameter as one that matters while another has one of the values.
+func (p Param) Only(name string, is ...float64) Param {
+	p.When = &When{name, is}
+	return p
 }
 
 // Check reports an error that names the parameter when v is not a value of it.

@@ -42,17 +42,32 @@ func Compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder
 	if from < 0 || to <= from {
 		return nil, fmt.Errorf("the range to compare over is empty: frames %d to %d", from, to)
 	}
+	type answer struct {
+		c   *Comparison
+		err error
+	}
+	done := make(chan answer, 1)
+	go func() { // on a thread of its own: somebody is listening
+		gentle()
+		r, err := compare(ctx, doc, folder, ch, from, to)
+		done <- answer{r, err}
+	}()
+	a := <-done
+	return a.c, a.err
+}
+
+func compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder, ch *project.Channel, from, to int64) (*Comparison, error) {
 	c := &Comparison{From: from, To: to}
 	for b := range measure.BandCount {
 		c.Hz = append(c.Hz, measure.BandHz(b))
 	}
 	one := func(trial, letter string, chain project.Chain) error {
 		d := project.Clone(doc)
-		x, _ := d.Channel(channel)
+		x, _ := d.Channel(ch.ID)
 		x.Chain, x.Trials = chain, nil
 		meter, bands := measure.NewMeter(d.SampleRate, 2), measure.NewBands(float64(d.SampleRate))
 		begun := time.Now()
-		err := Render(ctx, d, folder, Spec{Channel: channel, From: from, To: to}, func(src [][]float64) error {
+		err := Render(ctx, d, folder, Spec{Channel: ch.ID, From: from, To: to}, func(src [][]float64) error {
 			_ = bands.Write(src)
 			return meter.Write(src)
 		}, nil)
@@ -64,7 +79,7 @@ func Compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder
 		if loud <= -70 { // too short or too soft for loudness
 			loud = r.RMS
 		}
-		latency, err := engine.ChannelLatency(d, channel)
+		latency, err := engine.ChannelLatency(d, ch.ID)
 		if err != nil {
 			return err
 		}

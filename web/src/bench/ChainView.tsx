@@ -29,7 +29,14 @@ export function ChainView({ channel }: { channel: Channel }) {
         {stages.map((s, i) => (
           <span key={s.id} className="flex items-center">
             <Wire />
-            <StageCard stage={s} channel={channel} owner={owner} index={i} off={chain.bypass} />
+            <StageCard
+              stage={s}
+              channel={channel}
+              owner={owner}
+              index={i}
+              off={chain.bypass}
+              width={stages.length < 5 ? 112 : stages.length < 6 ? 94 : 84}
+            />
             <Wire />
             <Depth point={`after ${s.id}`} title={`Level after ${s.name || 'this stage'}`} />
           </span>

@@ -82,11 +82,9 @@ export function PictureView({
           />
         ))}
       </svg>
-      <div className="soft mt-1 flex justify-between text-[11px]">
-        <span className="truncate" title={p.says}>
-          {p.says}
-        </span>
-      </div>
+      <p className="soft mt-1 line-clamp-2 text-[11px] leading-[13px]" title={p.says} style={{ width: W }}>
+        {p.says}
+      </p>
       {p.live && <Reduction stage={stage.id} index={p.live.reduction} />}
     </div>
   )
@@ -123,7 +121,7 @@ function Grid({ p, f }: { p: Picture; f: Frame }) {
         fontSize={10}
         fontStyle="italic"
       >
-        {p.y.label}, {p.y.unit}
+        {p.y.unit ? `${p.y.label}, ${p.y.unit}` : p.y.label}
       </text>
     </g>
   )
@@ -189,7 +187,7 @@ function HandlePoint({
     set(m[0], step(m[0], now(m[0]), m[1]))
   }
   const wheel = (e: WheelEvent) => pz && set(pz, step(pz, now(pz), e.deltaY < 0 ? 1 : -1))
-  const x = frame.x(Math.max(handle.x, frame.xMin))
+  const x = Math.min(Math.max(frame.x(Math.max(handle.x, frame.xMin)), 8), W - 8)
   const y = Math.min(Math.max(frame.y(handle.y), 6), H - 6)
   const shown = [px, py, pz]
     .flatMap((p) => (p ? [`${p.label} ${Math.round(now(p) * 100) / 100} ${p.unit}`] : []))

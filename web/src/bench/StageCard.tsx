@@ -7,10 +7,18 @@ import { pick } from '../live/pick'
 import { stageName, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 
-type Props = { stage: Stage; channel: Channel; owner: string; index: number; off: boolean }
+type Props = {
+  stage: Stage
+  channel: Channel
+  owner: string
+  index: number
+  off: boolean
+  /** In pixels: long chains have narrower cards. */
+  width: number
+}
 
 /** A stage on the bench: name, picture, mix and what it costs. */
-export function StageCard({ stage, channel, owner, index, off }: Props) {
+export function StageCard({ stage, channel, owner, index, off, width }: Props) {
   const effects = useSession((s) => s.effects)
   const rate = useSession((s) => s.project!.sampleRate)
   const cost = useSession((s) => s.costs[stage.id])
@@ -27,8 +35,9 @@ export function StageCard({ stage, channel, owner, index, off }: Props) {
       draggable={!renaming}
       aria-pressed={selected || together}
       aria-label={`${name}${hollow ? ', bypassed' : ''}${listened ? ', listened to' : ''}, place ${index + 1}`}
-      className="flex h-[70px] w-[112px] shrink-0 flex-col justify-between rounded-[3px] border px-2 py-1.5"
+      className="flex h-[70px] shrink-0 flex-col justify-between rounded-[3px] border px-2 py-1.5"
       style={{
+        width,
         background: hollow ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',
         borderColor: selected ? 'var(--ink)' : 'var(--deep)',
         borderStyle: hollow ? 'dashed' : 'solid',
@@ -56,7 +65,7 @@ export function StageCard({ stage, channel, owner, index, off }: Props) {
         </span>
       )}
       <span className="flex items-end justify-between">
-        <MiniPicture stage={stage} width={52} height={20} />
+        <MiniPicture stage={stage} width={width > 100 ? 52 : 40} height={20} />
         <span className="figure soft text-[11px]" title={stage.mixLock ? 'The mix is locked' : undefined}>
           {stage.mix < 100 || stage.mixLaw === 'add'
             ? `${stage.mixLaw === 'add' ? '+' : ''}${Math.round(stage.mix)} %${stage.mixLock ? '·' : ''}`

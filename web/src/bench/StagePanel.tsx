@@ -9,13 +9,18 @@ import { StageHead } from './StageHead'
 /** A stage on the bench: its picture first, its parameters as scales beside it. */
 export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: Channel; pinned?: boolean }) {
   const effects = useSession((s) => s.effects)
+  const moving = useSession((s) => s.moving)
   const effect = effectOf(stage, effects)
   const groups = [...new Set((effect?.params ?? []).map((p) => p.group ?? ''))].filter(Boolean)
   // the first group with something in it that differs from the defaults, or the third band of eight
   const [group, setGroup] = useState(groups.length === 8 ? groups[2]! : (groups[0] ?? ''))
   if (!effect) return <p className="soft p-5">This program does not know the effect {stage.effect}.</p>
-  const shown = effect.params.filter((p) => !p.group || p.group === group)
-  const value = (p: Param) => stage.params[p.name] ?? p.default
+  const value = (p: Param) => moving[`${stage.id} ${p.name}`] ?? stage.params[p.name] ?? p.default
+  const matters = (p: Param) => {
+    const other = p.when && effect.params.find((x) => x.name === p.when!.name)
+    return !other || p.when!.is.includes(value(other))
+  }
+  const shown = effect.params.filter((p) => (!p.group || p.group === group) && matters(p))
   const name = stageName(stage, effects)
   return (
     <div className="flex h-full flex-col px-3.5 pt-2.5 pb-2" aria-label={`${name} on ${channel.name}`}>
@@ -35,7 +40,7 @@ export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: 
                   key={g}
                   role="tab"
                   aria-selected={g === group}
-                  className={`btn btn-xs w-[26px] px-0 ${g === group ? 'btn-primary' : 'btn-ghost font-normal'}`}
+                  className={`btn btn-xs w-[21px] px-0 ${g === group ? 'btn-primary' : 'btn-ghost font-normal'}`}
                   title={g}
                   onClick={() => setGroup(g)}
                 >

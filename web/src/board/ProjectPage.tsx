@@ -12,6 +12,7 @@ import { PrintDialog } from '../prints/PrintDialog'
 import { PrintTray } from '../prints/PrintTray'
 import { NameGate } from '../start/NameGate'
 import { CostCard } from '../topbar/CostCard'
+import { Listening } from '../topbar/Listening'
 import { Notices } from '../topbar/Notices'
 import { TopBar } from '../topbar/TopBar'
 import { CompareCard } from '../trials/CompareCard'
@@ -67,6 +68,7 @@ export function ProjectPage() {
       {dialog?.kind === 'presets' && <PresetList key={dialog.target} of={dialog.of} target={dialog.target} />}
       {dialog?.kind === 'compare' && <CompareCard channel={dialog.channel} />}
       {dialog?.kind === 'costs' && <CostCard />}
+      <Listening />
       <PrintTray />
       <Notices />
       <NameGate />

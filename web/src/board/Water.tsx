@@ -52,12 +52,14 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
             <Depth point={`in ${channel.id}`} title="Level at the input" />
           </Plate>
           {channel.trials.length > 0 && (
-            <span
-              className="water-label text-[11px] font-semibold"
-              title={`Trial ${letter} is heard; Y for the next`}
-            >
-              {letter}
-            </span>
+            <Plate>
+              <span
+                className="water-label text-[11px] font-semibold"
+                title={`Trial ${letter} is heard; Y for the next`}
+              >
+                {letter}
+              </span>
+            </Plate>
           )}
           {stages.map((s, i) =>
             folded && i >= firstOut && i < firstOut + folded ? (

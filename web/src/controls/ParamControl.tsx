@@ -28,7 +28,7 @@ export function ParamControl({ owner, param, value, of, narrow, label }: Props) 
     )
   }
   // note lengths are a ruler too: they have an order, and can be typed
-  if (param.taper === 'choice' && !param.choices?.[0]?.includes('/')) {
+  if (param.taper === 'choice' && !/^\d+\/\d+$/.test(param.choices?.[0] ?? '')) {
     return (
       <label
         className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]"

@@ -5,7 +5,8 @@ export function figure(
   p: Pick<Param, 'taper' | 'digits' | 'choices' | 'min' | 'max' | 'unit'>,
   v: number,
 ): string {
-  if (p.taper === 'choice') return p.choices?.[v] ?? String(v)
+  if (p.taper === 'choice')
+    return (p.choices?.[v] ?? String(v)).replace(/ dotted$/, 'd').replace(/ triplet$/, 't')
   if (p.taper === 'switch') return v ? 'on' : 'off'
   if (p.taper === 'level' && v <= -120) return '−∞'
   if (p.unit === 'Hz' && v >= 10000) return `${(v / 1000).toFixed(1)} k`

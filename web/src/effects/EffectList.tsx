@@ -3,9 +3,8 @@ import type { EffectInfo } from '../api/types'
 import { carry } from '../board/carry'
 import { SideList } from '../controls/SideList'
 import * as act from '../live/actions'
-import { refused, theEngine } from '../live/session'
+import { refused, tryChanges, useSession } from '../live/session'
 import { setView } from '../live/view'
-import { useSession } from '../live/session'
 import { favourites, recent, remember, search, toggleFavourite } from './search'
 
 type Props = { owner: string; index: number; replace?: string }
@@ -30,12 +29,9 @@ export function EffectList({ owner, index, replace }: Props) {
   const flat = found.flatMap((g) => g.effects)
   const chosen = flat[Math.min(at, flat.length - 1)]
   useEffect(() => {
-    if (replace && chosen)
-      theEngine()
-        ?.try([act.replacement(replace, chosen)])
-        .catch(refused)
+    if (replace && chosen) tryChanges([act.replacement(replace, chosen)]).catch(refused)
   }, [replace, chosen])
-  useEffect(() => () => void (replace && theEngine()?.try([])), [replace])
+  useEffect(() => () => void (replace && tryChanges([])), [replace])
   return (
     <SideList
       label="Effects"

@@ -10,6 +10,13 @@ import { zoomBy } from '../board/Board'
 import { barAt } from '../board/time'
 import { applyTheme, shownTheme } from '../theme/theme'
 
+/** Whether a key belongs to what has the focus: a field that is typed into, or a switch that Space turns. */
+function typing(e: KeyboardEvent): boolean {
+  const el = e.target
+  if (!(el instanceof HTMLInputElement)) return false
+  return el.type !== 'checkbox' || e.key === ' '
+}
+
 /** The keys of the board. Scales and cards keep theirs to themselves. */
 export function useKeys() {
   const on = (keys: string, run: (e: KeyboardEvent) => void, useKey = false) =>
@@ -21,7 +28,7 @@ export function useKeys() {
         e.preventDefault()
         run(e)
       },
-      { useKey },
+      { useKey, enableOnFormTags: ['input'], ignoreEventWhen: typing },
     )
   const rows = () =>
     (useSession.getState().project?.channels ?? []).filter((c) => view().showHidden || !c.hidden)

@@ -7,6 +7,7 @@ export function usePicture(stage: Stage): Picture | null {
   const [picture, setPicture] = useState<Picture | null>(null)
   const values = JSON.stringify(stage.params)
   const revision = useSession((s) => (s.timeline ? 1 : 0))
+  const tried = useSession((s) => s.tried)
   const moving = useSession((s) => {
     let key = ''
     for (const [k, v] of Object.entries(s.moving)) if (k.startsWith(stage.id)) key += `${k}=${v};`
@@ -20,6 +21,6 @@ export function usePicture(stage: Stage): Picture | null {
     return () => {
       current = false
     }
-  }, [stage.id, stage.effect, values, moving, revision])
+  }, [stage.id, stage.effect, values, moving, revision, tried])
   return picture
 }

@@ -1,6 +1,6 @@
 import { get, post, put, remove } from '../api/client'
-import type { Preset, Taken } from '../api/types'
-import { change, notice, refused, theEngine, useSession } from './session'
+import type { Change, Preset, Taken } from '../api/types'
+import { change, notice, refused, tryChanges, useSession } from './session'
 
 /** Presets: tried in the engine, then made as ordinary changes. Go says which. */
 
@@ -14,10 +14,10 @@ const taken = (preset: string, target: string) =>
 /** Lets a preset be heard where it would go; nothing is changed. */
 export async function tryOut(preset: string, target: string) {
   const t = await taken(preset, target)
-  await theEngine()?.try(t.changes as never)
+  await tryChanges(t.changes as Change[])
 }
 
-export const endTrying = () => theEngine()?.try([])
+export const endTrying = () => tryChanges([])
 
 export async function takeIt(preset: Preset, target: string) {
   const t = await taken(preset.id, target)
@@ -25,7 +25,7 @@ export async function takeIt(preset: Preset, target: string) {
     notice(
       `${preset.name} holds what this program does not know, which is left out: ${preset.unknown.join(', ')}.`,
     )
-  const done = await change(t.label, ...(t.changes as never[]))
+  const done = await change(t.label, ...(t.changes as Change[]))
   await endTrying()
   return done
 }

@@ -46,6 +46,8 @@ export type Session = {
   notices: Notice[]
   waiting: boolean
   broken: string[]
+  /** Counts what was let be heard without being made, so that pictures follow. */
+  tried: number
   /** What stages cost, in nanoseconds a frame, smoothed. */
   costs: Record<string, number>
   /** Values under a hand in this window, ahead of the document, by "owner name". */
@@ -68,6 +70,7 @@ const empty: Session = {
   waiting: false,
   broken: [],
   costs: {},
+  tried: 0,
   moving: {},
 }
 
@@ -316,3 +319,9 @@ export function findStage(project: Project, id: string): { stage: Stage; channel
 export const effectOf = (s: Stage, effects: EffectInfo[]) => effects.find((e) => e.id === s.effect)
 export const stageName = (s: Stage, effects: EffectInfo[]) =>
   s.name || (effectOf(s, effects)?.name ?? s.effect)
+
+/** Lets changes be heard without making them; none ends it. */
+export async function tryChanges(changes: Change[]) {
+  await engine?.try(changes)
+  set((s) => ({ tried: s.tried + 1 }))
+}

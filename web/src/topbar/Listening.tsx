@@ -5,6 +5,7 @@ import { useView } from '../live/view'
 /** Says that this window hears one point only, and ends it. */
 export function Listening() {
   const listening = useView((v) => v.listening)
+  const bench = useView((v) => v.bench)
   const effects = useSession((s) => s.effects)
   const project = useSession((s) => s.project)!
   const found = listening && findStage(project, listening.node)
@@ -12,11 +13,18 @@ export function Listening() {
   const name = stageName(found.stage, effects)
   return (
     <button
-      className="btn btn-xs btn-secondary max-w-[190px]"
+      style={{ bottom: bench ? 308 : 10 }}
+      className="btn btn-sm btn-secondary fixed left-1/2 z-30 max-w-[420px] -translate-x-1/2 shadow-sm"
       onClick={listenToAll}
       title="Only this window hears it. Esc ends it."
     >
-      <span className="truncate">{listening.change ? `Only what ${name} changes` : `Up to ${name}`}</span>×
+      <span className="truncate">
+        You hear{' '}
+        {listening.change
+          ? `only what ${name} on ${found.channel.name} changes`
+          : `${found.channel.name} up to ${name}`}
+      </span>
+      <kbd className="kbd kbd-xs">Esc</kbd>
     </button>
   )
 }

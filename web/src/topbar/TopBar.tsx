@@ -5,7 +5,6 @@ import { setView, useView } from '../live/view'
 import { applyTheme, shownTheme } from '../theme/theme'
 import { Crew } from './Crew'
 import { EngineLoad, MainLevel, Place } from './Readings'
-import { Listening } from './Listening'
 import { Tempo } from './Tempo'
 
 /** Project and section, transport, position, tempo, main level, engine load, people, undo. */
@@ -46,7 +45,6 @@ export function TopBar() {
       <Tempo />
       <MainLevel />
       <EngineLoad />
-      <Listening />
       <div className="ml-auto flex items-center gap-1.5">
         <button
           className="btn btn-xs btn-ghost"

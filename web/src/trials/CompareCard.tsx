@@ -83,6 +83,7 @@ const signed = (v: number) => (v > 0 ? '+' : '') + v.toFixed(1).replace('-', 'âˆ
 const W = 700
 const H = 150
 const MOST = 12 // dB either way
+const nominal: Record<number, string> = { 2: '32', 8: '125', 14: '500', 20: '2k', 26: '8k' }
 
 /** Each trial less the chain, in thirds of an octave, at matched loudness. */
 function Difference({ first, others, hz }: { first: Alternative; others: Alternative[]; hz: number[] }) {
@@ -111,7 +112,7 @@ function Difference({ first, others, hz }: { first: Alternative; others: Alterna
           />
         ))}
         {hz.map((f, i) =>
-          [2, 7, 12, 17, 22, 27].includes(i) ? (
+          nominal[i] ? (
             <text
               key={f}
               x={(i + 0.5) * step}
@@ -121,7 +122,7 @@ function Difference({ first, others, hz }: { first: Alternative; others: Alterna
               fill="var(--soft)"
               className="figure"
             >
-              {f >= 1000 ? `${Math.round(f / 1000)}k` : Math.round(f)}
+              {nominal[i]}
             </text>
           ) : null,
         )}

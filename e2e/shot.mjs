@@ -1,0 +1,17 @@
+import { chromium } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--disable-gpu','--disable-quic','--no-first-run','--disable-background-networking','--disable-component-update','--disable-sync','--autoplay-policy=no-user-gesture-required'] })
+const ctx = await b.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: 'light', permissions: ['clipboard-read','clipboard-write'] })
+const page = await ctx.newPage()
+page.on('pageerror', (e) => console.log('PAGEERROR', e.message))
+page.on('console', (m) => m.type() === 'error' && console.log('CONSOLE', m.text()))
+await page.goto('http://127.0.0.1:4999/project/slackwater')
+const name = page.getByRole('textbox', { name: 'Your name' })
+await name.fill('Ada'); await page.keyboard.press('Enter')
+await page.waitForTimeout(1500)
+const shoot = (n) => page.screenshot({ path: `/tmp/shots/${n}.png` })
+const row = (n) => page.getByRole('group', { name: n, exact: true })
+const stages = (n) => row(n).locator('[data-stage]')
+const src = readFileSync(process.argv[2], 'utf8')
+await (new (Object.getPrototypeOf(async function(){}).constructor)('page','shoot','row','stages','ctx', src))(page, shoot, row, stages, ctx)
+await b.close()
