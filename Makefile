@@ -65,6 +65,7 @@ lint: generate build/site
 test-go: build/site
 	$(TOOL) gotestsum --format pkgname -- ./...
 	$(TOOL) gotestsum --format pkgname -- -race ./internal/audiofile ./internal/project
+	GOOS=js GOARCH=wasm $(GO) test -exec="$$($(GO) env GOROOT)/lib/wasm/go_js_wasm_exec" -run AlwaysDid ./internal/effect
 
 test-web: generate
 	cd web && npm test --silent
@@ -90,3 +91,4 @@ screenshots: bin/shoal e2e/node_modules/.done chromium
 # What docs hold of the code is made from the code.
 docs: bin/shoal
 	bin/shoal schema > docs/project.schema.json
+	$(GO) run ./cmd/audiodoc

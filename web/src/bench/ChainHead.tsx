@@ -1,7 +1,9 @@
 import type { Channel } from '../api/types'
 import { chainCost, percent, share } from '../controls/cost'
+import { clearMarks } from '../controls/Depth'
 import { Menu } from '../controls/Menu'
 import * as act from '../live/actions'
+import { showDepth } from '../live/listening'
 import { copyChain, paste } from '../live/selection'
 import { shownChain, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
@@ -12,6 +14,7 @@ export function ChainHead({ channel }: { channel: Channel }) {
   const trials = useView((v) => v.trials)
   const costs = useSession((s) => s.costs)
   const rate = useSession((s) => s.project!.sampleRate)
+  const depth = useView((v) => v.depth)
   const narrow = useView((v) => v.pinned !== '')
   const { owner, chain } = shownChain(channel, trials)
   const cost = chainCost(channel, trials, costs)
@@ -46,6 +49,12 @@ export function ChainHead({ channel }: { channel: Channel }) {
               text: 'Presets of rows',
               run: () => setView({ dialog: { kind: 'presets', of: 'channel', target: target.channel } }),
             },
+            {
+              text: depth === 'peak' ? 'Depth figures as mean levels' : 'Depth figures as peaks',
+              key: '⇧E',
+              run: () => showDepth(depth === 'peak' ? 'rms' : 'peak'),
+            },
+            { text: 'Clear held levels and marks', key: 'E', run: clearMarks },
             { text: 'Copy the chain', run: () => void copyChain() },
             { text: 'Paste stages here', key: 'Ctrl V', run: () => void paste() },
           ]}

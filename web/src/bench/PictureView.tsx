@@ -4,6 +4,7 @@ import { round, step } from '../controls/format'
 import { moveTogether } from '../live/selection'
 import { useSession } from '../live/session'
 import { usePicture } from '../live/picture'
+import { LiveFigures } from './LiveFigures'
 import { LivePoint, ReductionHistory } from './LivePoint'
 import { Spectrum } from './Spectrum'
 import { type Frame, frameOf } from './frame'
@@ -18,12 +19,15 @@ export function PictureView({
   effect,
   onGroup,
   watched,
+  hint,
 }: {
   stage: Stage
   effect: EffectInfo
   onGroup: (group: string) => void
   /** Whether the live spectrum is that of this stage. */
   watched: boolean
+  /** What the control under the hand does; it is said in place of what the picture shows. */
+  hint: string
 }) {
   const p = usePicture(stage)
   if (!p)
@@ -83,9 +87,13 @@ export function PictureView({
         ))}
       </svg>
       <p className="soft mt-1 line-clamp-2 text-[11px] leading-[13px]" title={p.says} style={{ width: W }}>
-        {p.says}
+        {hint || p.says}
       </p>
-      {p.live && <Reduction stage={stage.id} index={p.live.reduction} />}
+      {p.live ? (
+        <Reduction stage={stage.id} index={p.live.reduction} />
+      ) : (
+        (effect.live ?? []).length > 0 && <LiveFigures stage={stage.id} names={effect.live ?? []} />
+      )}
     </div>
   )
 }

@@ -69,7 +69,11 @@ function Pick(p: {
   onPick: (v: string) => unknown
 }) {
   return (
-    <label className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]" title={p.says}>
+    <label
+      className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]"
+      title={p.says}
+      data-says={p.says}
+    >
       {p.label}
       <select
         className="select select-xs w-full"
@@ -87,7 +91,11 @@ function Pick(p: {
 
 function Toggle(p: { label: string; says: string; on: boolean; onSet: (on: boolean) => unknown }) {
   return (
-    <label className="flex h-6 cursor-pointer items-center justify-between gap-2 text-[12px]" title={p.says}>
+    <label
+      className="flex h-6 cursor-pointer items-center justify-between gap-2 text-[12px]"
+      title={p.says}
+      data-says={p.says}
+    >
       {p.label}
       <input
         type="checkbox"

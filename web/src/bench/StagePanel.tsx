@@ -14,6 +14,7 @@ export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: 
   const groups = [...new Set((effect?.params ?? []).map((p) => p.group ?? ''))].filter(Boolean)
   // the first group with something in it that differs from the defaults, or the third band of eight
   const [group, setGroup] = useState(groups.length === 8 ? groups[2]! : (groups[0] ?? ''))
+  const [hint, setHint] = useState('')
   if (!effect) return <p className="soft p-5">This program does not know the effect {stage.effect}.</p>
   const value = (p: Param) => moving[`${stage.id} ${p.name}`] ?? stage.params[p.name] ?? p.default
   const matters = (p: Param) => {
@@ -23,13 +24,23 @@ export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: 
   const shown = effect.params.filter((p) => (!p.group || p.group === group) && matters(p))
   const name = stageName(stage, effects)
   return (
-    <div className="flex h-full flex-col px-3.5 pt-2.5 pb-2" aria-label={`${name} on ${channel.name}`}>
+    <div
+      className="flex h-full flex-col px-3.5 pt-2.5 pb-2"
+      role="group"
+      aria-label={`${name} on ${channel.name}`}
+      onFocus={(e) => setHint(e.target.closest<HTMLElement>('[data-says]')?.dataset.says ?? '')}
+      onMouseOver={(e) =>
+        setHint((e.target as HTMLElement).closest<HTMLElement>('[data-says]')?.dataset.says ?? '')
+      }
+      onMouseLeave={() => setHint('')}
+    >
       <StageHead stage={stage} channel={channel} effect={effect} pinned={pinned} />
       <div className="grid min-h-0 flex-1 grid-cols-[220px_minmax(0,1fr)] gap-4">
         <PictureView
           stage={stage}
           effect={effect}
           watched={!pinned}
+          hint={hint}
           onGroup={(g) => groups.includes(g) && setGroup(g)}
         />
         <div className="min-h-0 overflow-y-auto pr-1">

@@ -1,7 +1,9 @@
 import type { Channel } from '../api/types'
 import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
-import { useView } from '../live/view'
+import { shownChain } from '../live/session'
+import { useView, view } from '../live/view'
+import { carried } from './carry'
 import { ClipView } from './ClipView'
 import { Playhead } from './Playhead'
 import { RowHead } from './RowHead'
@@ -34,6 +36,15 @@ export function Row({ channel, index, timeline, lens, width }: Props) {
         boxShadow: selected ? 'inset 5px 0 0 var(--ink)' : undefined,
       }}
       onClick={() => act.select(channel.id)}
+      onDragOver={(e) => carried(e) && e.preventDefault()}
+      onDrop={(e) => {
+        // anywhere on the row is the end of its chain
+        const c = carried(e)
+        if (!c || e.defaultPrevented) return
+        e.preventDefault()
+        const { owner, chain } = shownChain(channel, view().trials)
+        c.drop(owner, chain.nodes.length)
+      }}
     >
       <RowHead channel={channel} index={index} low={tide !== 'mid'} />
       <div className="relative min-w-0 flex-1 overflow-hidden">

@@ -16,6 +16,7 @@ export function ParamControl({ owner, param, value, of, narrow, label }: Props) 
       <label
         className="flex h-7 cursor-pointer items-center justify-between gap-2 text-[12px]"
         title={param.says}
+        data-says={param.says}
       >
         {param.label}
         <input
@@ -33,6 +34,7 @@ export function ParamControl({ owner, param, value, of, narrow, label }: Props) 
       <label
         className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]"
         title={param.says}
+        data-says={param.says}
       >
         {param.label}
         <select

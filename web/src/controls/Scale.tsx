@@ -159,7 +159,7 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
     )
   }
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_76px] items-end gap-x-1.5">
+    <div className="grid grid-cols-[minmax(0,1fr)_76px] items-end gap-x-1.5" data-says={param.says}>
       <div className="min-w-0">
         <div className="truncate text-[12px] leading-[13px]" title={param.says}>
           {name}

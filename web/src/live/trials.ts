@@ -13,6 +13,7 @@ export function hear(channel: string, owner: string) {
   const trials = { ...v.trials, [channel]: trial }
   setView({ trials, together: [], stage: keepStage(channel, trials) })
   tell(channel, trial)
+  if (trial && v.matching && v.matches[channel]?.[trial] === undefined) void measure(channel)
 }
 
 /** A stage of an alternative that is no longer shown leaves the bench. */
@@ -53,7 +54,6 @@ export async function keep(c: Channel, order?: number[]) {
   const label = order ? `Try ${c.name} in another order` : `Try another chain on ${c.name}`
   if (await change(label, { type: 'trial.add', do: { id, channel: c.id, from: from.owner, order } })) {
     hear(c.id, id)
-    void measure(c.id)
   }
 }
 

@@ -15,7 +15,7 @@ export function TrialStrip({ channel }: { channel: Channel }) {
   return (
     <span className="flex items-center gap-1.5">
       {all.length > 1 && (
-        <span className="flex" role="group" aria-label="Trials">
+        <span className="flex gap-0.5" role="group" aria-label="Trials">
           {order.map((owner, i) => {
             const x = all.find((c) => c.owner === owner)!
             const name = hidden ? String(i + 1) : x.letter
@@ -27,7 +27,7 @@ export function TrialStrip({ channel }: { channel: Channel }) {
             return (
               <button
                 key={owner}
-                className={`btn btn-xs w-7 px-0 ${owner === shown.owner ? 'btn-primary' : 'btn-outline font-normal'}`}
+                className={`btn btn-xs min-h-[24px] w-[26px] px-0 ${owner === shown.owner ? 'btn-primary' : 'btn-outline font-normal'}`}
                 aria-pressed={owner === shown.owner}
                 aria-label={`Hear ${what}`}
                 title={`Hear ${what} ( Y for the next )`}

@@ -1,0 +1,167 @@
+// Command audiodoc writes docs/audio.md from the effects themselves: what each is,
+// from the comment above its description, and its parameters.
+package main
+
+import (
+	"fmt"
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"shoal/internal/effect"
+	"shoal/internal/param"
+)
+
+const head = `# The sound
+
+Made from the code by ` + "`make docs`" + `: each effect with its source, units and limits, and its parameters. Every
+figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or internal/engine. 48 kHz is the reference rate; 44.1, 88.2 and
+96 kHz work too.
+
+## What holds for every effect
+
+- It works fully wet; mix (blend: a linear cross-fade; add: the dry signal stays), bypass, what it acts on and latency belong to the engine.
+- Its output does not depend on the block size; a bypassed stage keeps its latency; a stage that makes something that is no number is silenced.
+- Oscillations and chance are functions of song time, so that a print equals what was heard.
+- A parameter marked *structural* changes latency or memory: it is heard through a cross-fade of 10 ms and cannot be automated.
+- Frequencies are in hertz, levels in decibels, times as written. At the ends of their travel cuts at 20 Hz and 20 kHz are out.
+- A chain is written as in a project (docs/project.schema.json) and can be run over a file: ` + "`shoal process --chain chain.json in.wav out.wav`" + `.
+
+## Trials, listening, tails
+
+- Trials run beside the chain from the same input and are padded to the longest latency; a change from one to another is a cross-fade of 10 ms.
+  The match brings each to the chain's integrated loudness (ITU-R BS.1770-5) over the loop or section, at most ±24 dB, and is never printed.
+- *Only what it changes* is a stage's output less its input at the same time; it and *up to here* are heard at the level of the row's and the main fader.
+- A bypassed stage that rings out gets no more input, and what it holds dies away; after its declared tail it rests.
+
+`
+
+func main() {
+	text, err := document("internal/effect")
+	if err == nil {
+		err = os.WriteFile("docs/audio.md", []byte(text), 0o644)
+	}
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "audiodoc:", err)
+		os.Exit(1)
+	}
+}
+
+// document is the whole text; dir holds the sources of package effect.
+func document(dir string) (string, error) {
+	comments, err := readComments(dir)
+	if err != nil {
+		return "", err
+	}
+	var b strings.Builder
+	b.WriteString(head)
+	family := ""
+	for _, k := range effect.Kinds() {
+		if k.Family != family {
+			family = k.Family
+			fmt.Fprintf(&b, "# %s\n\n", family)
+		}
+		fmt.Fprintf(&b, "## %s (`%s`)\n\n%s\n\n", k.Name, k.ID, k.Says)
+		if c := comments[k.ID]; c != "" {
+			fmt.Fprintf(&b, "%s\n\n", c)
+		}
+		fmt.Fprintf(&b, "Inserted with a mix of %g %%, %s.", k.Mix, k.MixLaw)
+		if k.Latency != nil {
+			fmt.Fprintf(&b, " Latency with its defaults at 48 kHz: %d frames.", k.Latency(48000, k.Defaults()))
+		}
+		b.WriteString("\n\n| parameter | range | default | |\n|---|---|---|---|\n")
+		groups := map[string]bool{}
+		first := ""
+		for _, p := range k.Params {
+			if p.Group != "" {
+				groups[p.Group] = true
+				if first == "" {
+					first = p.Group
+				}
+				if p.Group != first {
+					continue // all groups are alike
+				}
+			}
+			structural := ""
+			if p.Structural {
+				structural = " *structural*"
+			}
+			fmt.Fprintf(&b, "| %s `%s` | %s | %s | %s%s |\n", p.Label, p.Name, span(p), value(p, p.Default), p.Says, structural)
+		}
+		if len(groups) > 1 {
+			fmt.Fprintf(&b, "\nThere are %d groups of the parameters that end in a number, of which the first is shown.\n", len(groups))
+		}
+		b.WriteString("\n")
+	}
+	return b.String(), nil
+}
+
+func span(p param.Param) string {
+	switch p.Taper {
+	case param.Choice:
+		return strings.Join(p.Choices, ", ")
+	case param.Switch:
+		return "off, on"
+	}
+	return strings.TrimSpace(fmt.Sprintf("%s to %s %s", value(p, p.Min), value(p, p.Max), p.Unit))
+}
+
+func value(p param.Param, v float64) string {
+	switch p.Taper {
+	case param.Choice:
+		return p.Choices[int(v)]
+	case param.Switch:
+		return []string{"off", "on"}[int(v)]
+	case param.Level:
+		if v <= -120 {
+			return "off"
+		}
+	}
+	if v >= 1000 {
+		return fmt.Sprintf("%.0f", v)
+	}
+	return fmt.Sprintf("%.4g", v)
+}
+
+// readComments finds the comment above each `var x = Kind{... ID: "x" ...}`.
+func readComments(dir string) (map[string]string, error) {
+	names, err := filepath.Glob(filepath.Join(dir, "*.go"))
+	if err != nil {
+		return nil, err
+	}
+	out := map[string]string{}
+	for _, name := range names {
+		f, err := parser.ParseFile(token.NewFileSet(), name, nil, parser.ParseComments)
+		if err != nil {
+			return nil, err
+		}
+		for _, d := range f.Decls {
+			g, ok := d.(*ast.GenDecl)
+			if !ok || g.Tok != token.VAR || g.Doc == nil {
+				continue
+			}
+			ast.Inspect(g, func(n ast.Node) bool {
+				kv, ok := n.(*ast.KeyValueExpr)
+				if !ok {
+					return true
+				}
+				key, ok1 := kv.Key.(*ast.Ident)
+				lit, ok2 := kv.Value.(*ast.BasicLit)
+				if ok1 && ok2 && key.Name == "ID" {
+					text := strings.Join(strings.Fields(g.Doc.Text()), " ")
+					name := g.Specs[0].(*ast.ValueSpec).Names[0].Name
+					text = "It" + strings.TrimPrefix(text, name)
+					if strings.HasPrefix(g.Doc.Text(), "taps are") {
+						text = "They" + strings.TrimPrefix(strings.Join(strings.Fields(g.Doc.Text()), " "), name)
+					}
+					out[strings.Trim(lit.Value, `"`)] = text
+				}
+				return true
+			})
+		}
+	}
+	return out, nil
+}
