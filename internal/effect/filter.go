@@ -36,10 +36,9 @@ type sweep struct {
 	rate  float64
 	cells [2][2]dsp.SVF // side, stage
 	lfo   lfo
-	hz    [2]float64 // per side, at this grid point and the next, in octaves to the frequency
-	hzTo  [2]float64
+	hz    [2]float64 // octaves off the frequency, per side, at this grid point
+	hzTo  [2]float64 // and at the next
 	fresh bool
-	g     [2]float64
 }
 
 // ringK is 1/Q for a resonance in percent: Butterworth at 0, none at 100.
