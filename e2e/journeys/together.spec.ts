@@ -28,8 +28,12 @@ test('two windows see each other at once, undo is each own, and the same control
     await sliders[1]!.press('ArrowLeft')
   }
   await board.waitForTimeout(1200)
-  const values = await Promise.all(sliders.map((s) => s.getAttribute('aria-valuenow')))
-  expect(values[0]).toBe(values[1])
+  await expect
+    .poll(async () => {
+      const [a, b] = await Promise.all(sliders.map((s) => s.getAttribute('aria-valuenow')))
+      return a === b
+    })
+    .toBe(true)
 
   // solo belongs to a window
   await board.getByLabel('Solo Choir').click()

@@ -64,8 +64,13 @@ func (b *Between) Peaks(dst, l, r []float64, floor float64) {
 	copy(b.r[keep:], r)
 	for i := range dst {
 		wl, wr := (*[betweenTaps]float64)(b.l[i:]), (*[betweenTaps]float64)(b.r[i:])
-		dst[i] = max(math.Abs(wl[betweenTaps/2-1]), math.Abs(wr[betweenTaps/2-1]))
-		dst[i] = max(dst[i], t.peak(wl, floor), t.peak(wr, floor))
+		top := math.Abs(wl[betweenTaps/2-1])
+		for _, v := range [3]float64{math.Abs(wr[betweenTaps/2-1]), t.peak(wl, floor), t.peak(wr, floor)} {
+			if v > top {
+				top = v
+			}
+		}
+		dst[i] = top
 	}
 	copy(b.l[:keep], b.l[len(l):])
 	copy(b.r[:keep], b.r[len(r):])

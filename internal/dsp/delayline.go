@@ -29,15 +29,17 @@ func (d *DelayLine) Read(n int) float64 { return d.buf[(d.pos-n)&d.mask] }
 // least len(dst)-1.
 func (d *DelayLine) ReadBlock(dst []float64, n int) {
 	at := (d.pos - n) & d.mask
-	c := copy(dst, d.buf[at:])
-	copy(dst[c:], d.buf)
+	if c := copy(dst, d.buf[at:]); c < len(dst) {
+		copy(dst[c:], d.buf)
+	}
 }
 
 // WriteBlock puts samples in, the first one first.
 func (d *DelayLine) WriteBlock(x []float64) {
 	at := (d.pos + 1) & d.mask
-	c := copy(d.buf[at:], x)
-	copy(d.buf, x[c:])
+	if c := copy(d.buf[at:], x); c < len(x) {
+		copy(d.buf, x[c:])
+	}
 	d.pos = (d.pos + len(x)) & d.mask
 }
 

@@ -15,15 +15,19 @@ func Warp(freq, rate float64) float64 { return math.Tan(math.Pi * min(freq/rate,
 func (s *SVF) Next(x, g, k float64) (low, band, high float64) {
 	band = (s.s1 + g*(x-s.s2)) / (1 + g*(g+k))
 	low = s.s2 + g*band
-	s.s1, s.s2 = corral(2*band-s.s1), corral(2*low-s.s2)
+	a, b := 2*band-s.s1, 2*low-s.s2
+	if math.Abs(a) > 4 {
+		a = corral(a)
+	}
+	if math.Abs(b) > 4 {
+		b = corral(b)
+	}
+	s.s1, s.s2 = a, b
 	return low, band, x - k*band - low
 }
 
-// corral keeps a state between ±8 and leaves it alone up to ±4.
+// corral bends a state beyond ±4 towards ±8.
 func corral(x float64) float64 {
-	if math.Abs(x) <= 4 {
-		return x
-	}
 	if x > 0 {
 		return 4 + 4*Tanh((x-4)/4)
 	}

@@ -105,7 +105,7 @@ func newAmp(rate float64) *amp {
 func (a *amp) drive(side int, x []float64) {
 	a.anti[side].Process(softTube, x)
 	for i, v := range x {
-		v = max(-3, min(3, v))
+		v = larger(-3, smaller(3, v))
 		x[i] = v - v*v*v/27 // a third-order curve up to ±3, where it is level
 	}
 }

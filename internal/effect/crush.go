@@ -52,7 +52,7 @@ func (g *grit) Process(s *Span) {
 		if bits.Track != nil {
 			steps = math.Exp2(bits.Track[i] - 1)
 		}
-		g.phase += min(1, clock.At(i)/g.rate)
+		g.phase += smaller(1, clock.At(i)/g.rate)
 		if g.phase >= 1 || first {
 			if g.phase >= 1 {
 				g.phase -= math.Floor(g.phase)

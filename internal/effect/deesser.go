@@ -57,21 +57,25 @@ func (h *hiss) Process(s *Span) {
 			if s.KeyL != nil {
 				kl, kr = cutBand(&h.key[0], s.KeyL[from+i], g, k, v[2]), cutBand(&h.key[1], s.KeyR[from+i], g, k, v[2])
 			}
-			a := max(math.Abs(kl), math.Abs(kr))
-			h.in = max(h.in, a)
+			a := larger(math.Abs(kl), math.Abs(kr))
+			h.in = larger(h.in, a)
 			want := 0.0
 			if a > floor {
-				want = min(-v[4], 0.75*(dsp.QuickLog(a)*(20/math.Ln10)-v[3]))
+				want = smaller(-v[4], 0.75*(dsp.QuickLog(a)*(20/math.Ln10)-v[3]))
 			}
 			c := release
 			if want > h.red {
 				c = attack
 			}
 			h.red = want + (h.red-want)*c
+			if h.red < 1e-6 {
+				h.out = larger(h.out, a)
+				continue
+			}
 			cut := dsp.QuickExp(-h.red*(math.Ln10/20)) - 1
 			l[i] += cut * bl
 			r[i] += cut * br
-			h.out = max(h.out, a*(1+cut))
+			h.out = larger(h.out, a*(1+cut))
 		}
 		h.most = max(h.most, h.red)
 		h.red = dsp.Flush(h.red)

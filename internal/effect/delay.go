@@ -143,8 +143,8 @@ func (e *echo) listen(s *Span) bool {
 	up, down := dsp.Decay(0.004, e.rate), dsp.Decay(s.Values[12].At(0)/1000, e.rate)
 	env := e.duckEnv
 	for i := range s.L {
-		env = follow(env, max(math.Abs(keyL[i]), math.Abs(keyR[i])), up, down)
-		share := max(0, min(1, 1+(dsp.QuickLog(max(env, 1e-6))*(20/math.Ln10)-duckFloor)/20))
+		env = follow(env, larger(math.Abs(keyL[i]), math.Abs(keyR[i])), up, down)
+		share := larger(0, smaller(1, 1+(dsp.QuickLog(larger(env, 1e-6))*(20/math.Ln10)-duckFloor)/20))
 		e.duckGain[i] = dsp.QuickExp(-duck.At(i) * share * (math.Ln10 / 20))
 	}
 	e.duckEnv = dsp.Flush(env)

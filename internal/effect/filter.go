@@ -86,7 +86,7 @@ func (f *sweep) run(s *Span, from, to int) {
 		for i := range x {
 			if !still {
 				oct := f.hz[side] + (f.hzTo[side]-f.hz[side])*float64(start+int64(i))/Grid
-				g = dsp.Warp(max(freq.At(from+i)*dsp.Exp(oct*math.Ln2), 10), f.rate)
+				g = dsp.Warp(larger(freq.At(from+i)*dsp.Exp(oct*math.Ln2), 10), f.rate)
 			}
 			if res.Track != nil {
 				k = ringK(res.Track[from+i])
@@ -100,7 +100,7 @@ func (f *sweep) run(s *Span, from, to int) {
 			}
 			u = pass(&cells[0], u, g, k, kind)
 			if steep {
-				u = pass(&cells[1], u, g, max(k, 0.6), kind)
+				u = pass(&cells[1], u, g, larger(k, 0.6), kind)
 			}
 			x[i] = u
 		}
@@ -113,7 +113,7 @@ func pass(c *dsp.SVF, x, g, k float64, kind int) float64 {
 	case 1:
 		return high
 	case 2:
-		return band * max(k, 0.2)
+		return band * larger(k, 0.2)
 	case 3:
 		return low + high
 	}

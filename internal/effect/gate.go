@@ -155,13 +155,13 @@ func (d *door) Process(s *Span) {
 		hold := int(v[5] / 1000 * d.rate)
 		release := dsp.Decay(v[6]/1000, d.rate)
 		for i := range a {
-			x := max(math.Abs(a[i]), math.Abs(b[i]))
+			x := larger(math.Abs(a[i]), math.Abs(b[i]))
 			if x >= d.env {
 				d.env = x
 			} else {
 				d.env = x + (d.env-x)*d.fall
 			}
-			d.in = max(d.in, x)
+			d.in = larger(d.in, x)
 			switch {
 			case d.env >= up:
 				d.open, d.held = true, hold
@@ -172,17 +172,22 @@ func (d *door) Process(s *Span) {
 			}
 			if d.open {
 				if d.lin < 1 {
-					d.lin = min(1, d.lin+rise)
+					d.lin = smaller(1, d.lin+rise)
 					d.gain = dsp.Decibels(d.lin)
 				}
 			} else {
 				want := v[2]
 				if v[3] < 50 {
-					under := v[0] - dsp.QuickLog(max(d.env, 1e-6))*(20/math.Ln10)
-					want = max(v[2], -under*(v[3]-1))
+					under := v[0] - dsp.QuickLog(larger(d.env, 1e-6))*(20/math.Ln10)
+					want = larger(v[2], -under*(v[3]-1))
 				}
-				d.gain = want + (d.gain-want)*release
-				d.lin = dsp.QuickExp(max(d.gain, -120) * (math.Ln10 / 20))
+				if before := d.gain; before != want {
+					d.gain = want + (before-want)*release
+					if math.Abs(d.gain-want) < 1e-5 {
+						d.gain = want
+					}
+					d.lin = gateGain(d.gain)
+				}
 			}
 			gains[i] = d.lin
 		}
@@ -193,14 +198,14 @@ func (d *door) Process(s *Span) {
 		for i := range l {
 			l[i] *= gains[i]
 			r[i] *= gains[i]
-			d.out = max(d.out, math.Abs(l[i]), math.Abs(r[i]))
-			d.least = min(d.least, gains[i])
+			d.out = larger(d.out, larger(math.Abs(l[i]), math.Abs(r[i])))
+			d.least = smaller(d.least, gains[i])
 		}
 		from = to
 	}
 }
 
-func gateGain(db float64) float64 { return dsp.QuickExp(max(db, -120) * (math.Ln10 / 20)) }
+func gateGain(db float64) float64 { return dsp.QuickExp(larger(db, -120) * (math.Ln10 / 20)) }
 
 // Report gives peak in, peak out and the deepest reduction since the last report, in dB.
 func (d *door) Report(dst []float64) {

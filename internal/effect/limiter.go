@@ -131,7 +131,7 @@ func (l *limit) Process(s *Span) {
 		if moving {
 			c = dsp.Gain(ceiling.At(i))
 		}
-		p := max(math.Abs(x), math.Abs(s.R[i]))
+		p := larger(math.Abs(x), math.Abs(s.R[i]))
 		if l.between != nil {
 			p = l.betweens[i]
 		}
@@ -160,7 +160,7 @@ func (l *limit) Process(s *Span) {
 			}
 			l.boxSum = sum
 		}
-		l.gain[i] = min(l.boxSum/n, 1)
+		l.gain[i] = smaller(l.boxSum/n, 1)
 	}
 	l.delayL.Process(s.L)
 	l.delayR.Process(s.R)
@@ -177,8 +177,8 @@ func (l *limit) Process(s *Span) {
 		g := l.gain[i]
 		s.L[i] *= g
 		s.R[i] *= g
-		l.out = max(l.out, math.Abs(s.L[i]), math.Abs(s.R[i]))
-		l.least = min(l.least, g)
+		l.out = larger(l.out, larger(math.Abs(s.L[i]), math.Abs(s.R[i])))
+		l.least = smaller(l.least, g)
 	}
 }
 

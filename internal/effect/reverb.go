@@ -115,6 +115,7 @@ type space struct {
 	turnDepth            float64
 	x                    [reverbLines][MaxFrames]float64
 	inL, inR, outL, outR [MaxFrames]float64
+	tap                  [MaxFrames]float64
 }
 
 type allpass struct {
@@ -401,25 +402,28 @@ func (s *space) run(p *Span, from, to int) {
 
 // reflect makes the early reflections of the piece just written to the pre-delay.
 func (s *space) reflect(n int, early *Value, from int) {
-	var el, er, t [MaxFrames]float64
+	l, r, t := s.outL[:n], s.outR[:n], s.tap[:n]
+	clear(l)
+	clear(r)
 	g, next := characters[s.kind].reflect[0], characters[s.kind].reflect[1]
 	for k := range s.early[0] {
-		s.pre[0].ReadBlock(t[:n], s.early[0][k]+n-1)
+		s.pre[0].ReadBlock(t, s.early[0][k]+n-1)
 		for i, v := range t {
-			el[i] += g * v
+			l[i] += g * v
 		}
-		s.pre[1].ReadBlock(t[:n], s.early[1][k]+n-1)
+		s.pre[1].ReadBlock(t, s.early[1][k]+n-1)
 		for i, v := range t {
-			er[i] += g * v
+			r[i] += g * v
 		}
 		g *= next
 	}
 	e := dsp.Gain(early.Now)
-	for i := range n {
+	for i, a := range l {
+		b := r[i]
 		if early.Track != nil {
 			e = dsp.Gain(early.Track[from+i])
 		}
-		s.outL[i], s.outR[i] = e*(el[i]+0.35*er[i]), e*(er[i]+0.35*el[i])
+		l[i], r[i] = e*(a+0.35*b), e*(b+0.35*a)
 	}
 }
 
@@ -428,7 +432,9 @@ func (s *space) read(n int) {
 	for k := range s.line {
 		x, buf, pos := s.x[k][:n], s.line[k], s.pos[k]
 		c := copy(x, buf[pos:])
-		copy(x[c:], buf)
+		if c < n {
+			copy(x[c:], buf)
+		}
 	}
 	for k := 0; k < reverbLines; k += 2 {
 		dsp.RunTwo(&s.absorb[k], &s.absorb[k+1], &s.state[k], &s.state[k+1], s.x[k][:n], s.x[k+1][:n])
@@ -501,20 +507,22 @@ func turned(u, v float64, c, d *float64, cStep, dStep float64) (float64, float64
 // write adds the input and puts n frames back into every line.
 func (s *space) write(n int) {
 	for k := range s.line {
-		x, buf, pos := &s.x[k], s.line[k], s.pos[k]
-		in := &s.inL
+		x, buf, pos := s.x[k][:n], s.line[k], s.pos[k]
+		in := s.inL[:n]
 		if k&1 == 1 {
-			in = &s.inR
+			in = s.inR[:n]
 		}
 		g := 0.35
 		if k&4 != 0 {
 			g = -g
 		}
-		for i, v := range x[:n] {
+		for i, v := range x {
 			x[i] = dsp.Flush(v + g*in[i])
 		}
-		c := copy(buf[pos:], x[:n])
-		copy(buf, x[c:n])
+		c := copy(buf[pos:], x)
+		if c < n {
+			copy(buf, x[c:])
+		}
 		if pos += n; pos >= len(buf) {
 			pos -= len(buf)
 		}

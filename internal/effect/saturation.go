@@ -13,7 +13,7 @@ var (
 	softTape  = dsp.NewSoft(0)    // alike on both sides: odd harmonics
 	softTube  = dsp.NewSoft(0.45) // off its middle: even harmonics too
 	shapeClip = dsp.Shape{        // cut off at full scale
-		F: func(x float64) float64 { return max(-1, min(1, x)) },
+		F: func(x float64) float64 { return larger(-1, smaller(1, x)) },
 		F1: func(x float64) float64 {
 			if a := math.Abs(x); a > 1 {
 				return a - 0.5

@@ -124,7 +124,7 @@ func (b *brake) Process(s *Span) {
 				b.state, b.fade = brakeBack, b.fadeLen
 			}
 		}
-		b.lowest = min(b.lowest, speed)
+		b.lowest = smaller(b.lowest, speed)
 		l, r := 0.0, 0.0
 		if b.state != brakeHeld {
 			here := n - 1 - i // sample i of the block lies so many writes back
@@ -139,7 +139,7 @@ func (b *brake) Process(s *Span) {
 		b.dull[1] += c * (r - b.dull[1])
 		l, r = b.dull[0], b.dull[1]
 		if b.state != brakeBack { // the last of it fades: a signal at rest has an offset
-			b.level = min(1, speed/0.08)
+			b.level = smaller(1, speed/0.08)
 		}
 		l, r = l*b.level, r*b.level
 		if b.state == brakeBack {

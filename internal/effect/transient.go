@@ -37,11 +37,14 @@ type snap struct {
 	rises, rests, gr float64
 }
 
-const snapFloor = 1e-5
+const (
+	snapFloor = 1e-5
+	snapDead  = 1.18 // 1.5 dB: what differs by less is no beginning
+)
 
 // shareOf turns a difference of two envelopes into 0 to 1.
 func shareOf(above, below float64) float64 {
-	if above <= below*1.18 || above < snapFloor { // 1.5 dB
+	if above <= below*snapDead || above < snapFloor {
 		return 0
 	}
 	d := dsp.QuickLog(above/max(below, snapFloor))*(20/math.Ln10) - 1.438
@@ -61,19 +64,19 @@ func (t *snap) Process(s *Span) {
 		slowUp := dsp.Decay(v[2]/1000, t.rate)
 		shortDown, longDown := dsp.Decay(v[3]/5000, t.rate), dsp.Decay(v[3]/1000, t.rate)
 		for i := from; i < to; i++ {
-			x := max(math.Abs(keyL[i]), math.Abs(keyR[i]))
+			x := larger(math.Abs(keyL[i]), math.Abs(keyR[i]))
 			t.fast = follow(t.fast, x, fastUp, fastDown)
 			t.slow = follow(t.slow, t.fast, slowUp, fastDown)
 			t.short = follow(t.short, x, fastUp, shortDown)
 			t.long = follow(t.long, t.short, fastUp, longDown)
 			a, b := 0.0, 0.0
-			if v[0] != 0 {
+			if v[0] != 0 && t.fast > t.slow*snapDead {
 				a = shareOf(t.fast, t.slow)
 			}
-			if v[1] != 0 {
+			if v[1] != 0 && t.long > t.short*snapDead {
 				b = shareOf(t.long, t.short)
 			}
-			t.rises, t.rests = max(t.rises, a), max(t.rests, b)
+			t.rises, t.rests = larger(t.rises, a), larger(t.rests, b)
 			db := v[0]*a + v[1]*b + v[4]
 			if db != 0 {
 				g := dsp.QuickExp(db * (math.Ln10 / 20))

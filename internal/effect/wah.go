@@ -60,7 +60,7 @@ func (w *quack) Process(s *Span) {
 		up, down := dsp.Decay(s.Values[7].At(from)/1000, w.rate), dsp.Decay(s.Values[8].At(from)/1000, w.rate)
 		level := w.level
 		for i := from; i < to; i++ {
-			a := max(math.Abs(keyL[i]), math.Abs(keyR[i]))
+			a := larger(math.Abs(keyL[i]), math.Abs(keyR[i]))
 			c := down
 			if a > level {
 				c = up
