@@ -242,6 +242,11 @@ func quiet() bool { return eng.Quiet() }
 //go:wasmexport readLevels
 func readLevels() int32 { return int32(eng.Levels(levels)) }
 
+// plan counts the plans: only when it has moved can the layout have.
+//
+//go:wasmexport plan
+func plan() int32 { return int32(eng.Plan()) }
+
 // layout leaves the meaning of the levels as JSON.
 //
 //go:wasmexport layout

@@ -39,22 +39,23 @@ type Engine struct {
 	fade    int // frames of the cross-fade done
 	rate    float64
 
-	solo    map[string]bool
-	loopOn  bool
-	from    int64
-	to      int64
-	master  dsp.Glide // around seeks
-	seek    *int64    // waiting for the fade before it
-	discard int       // frames to drop after a jump, so that sound starts at once
-	quiet   int       // frames for which the output has been silent
-	tripped bool
-	missing []Missing
-	point   Listening
-	watch   *watch
-	power   bool
-	clock   func() int64
-	trial   map[string]string             // the trial heard, by channel
-	match   map[string]map[string]float64 // dB by channel and trial
+	solo      map[string]bool
+	loopOn    bool
+	from      int64
+	to        int64
+	master    dsp.Glide // around seeks
+	seek      *int64    // waiting for the fade before it
+	plansMade int
+	discard   int // frames to drop after a jump, so that sound starts at once
+	quiet     int // frames for which the output has been silent
+	tripped   bool
+	missing   []Missing
+	point     Listening
+	watch     *watch
+	power     bool
+	clock     func() int64
+	trial     map[string]string             // the trial heard, by channel
+	match     map[string]map[string]float64 // dB by channel and trial
 
 	L, R []float64 // the last block
 	loud *dsp.Loudness
@@ -122,6 +123,7 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		d -= n
 	}
 	e.next, e.fade = p, 0
+	e.plansMade++
 	return nil
 }
 
@@ -453,6 +455,9 @@ func (e *Engine) listen(n int) {
 
 // MeasureAgain starts integrated loudness anew.
 func (e *Engine) MeasureAgain() { e.loud.Reset() }
+
+// Plan counts the plans that were made: as long as it stays, so does the layout.
+func (e *Engine) Plan() int { return e.plansMade }
 
 // Layout says what Levels holds: one Point a pair of peaks.
 func (e *Engine) Layout() []Point { return e.latest().points }

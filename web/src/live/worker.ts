@@ -36,6 +36,7 @@ type Exports = {
   state(): number
   quiet(): number
   readLevels(): number
+  plan(): number
   layout(): void
   broken(): void
   need(frames: number): number
@@ -67,6 +68,7 @@ let slot = 0
 let sinceLevels = 0
 let layoutId = 0
 let layoutText = ''
+let layoutPlan = -1
 let asked = false // somebody wants sound
 let pumping = false
 let wakeUp: (() => void) | null = null
@@ -117,11 +119,14 @@ function document(json: string, fresh: boolean) {
   loaded = true
   engine.timeline()
   say({ say: 'timeline', json: text() })
-  tellLayout()
+  tellLayout(true)
   void fetchAhead()
 }
 
-function tellLayout() {
+function tellLayout(fresh = false) {
+  const plan = engine.plan()
+  if (plan === layoutPlan && !fresh) return
+  layoutPlan = plan
   engine.layout()
   const now = text()
   if (now === layoutText) return
