@@ -31,8 +31,7 @@ export function CompareCard({ channel }: { channel: string }) {
       {result && first && (
         <>
           <p className="soft mb-2 text-[12px]">
-            Measured behind the chain over {result.over}. Press a letter to
-            hear it.
+            Measured behind the chain over {result.over}. Press a letter to hear it.
           </p>
           <table className="table table-sm figure text-right">
             <thead>

@@ -1,0 +1,99 @@
+package store
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+func open(t *testing.T) *Store {
+	s, err := Open(t.Context(), t.TempDir())
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}
+
+func TestAProjectIsKeptWithItsChanges(t *testing.T) {
+	s, ctx := open(t), t.Context()
+	require.NoError(t, s.AddProject(ctx, "p", "Rope", []byte(`{"a":1}`)))
+	_, _, err := s.Project(ctx, "nowhere")
+	require.ErrorIs(t, err, ErrNone)
+	for i, author := range []string{"ada", "odile", "ada"} {
+		e := Entry{Revision: int64(i + 2), Author: author, Label: author, Kind: "do", Batch: "[]", Undo: "[]", Patch: "[]"}
+		require.NoError(t, s.Commit(ctx, "p", "Rope", []byte(`{"a":2}`), e, 0))
+	}
+	b, revision, err := s.Project(ctx, "p")
+	require.NoError(t, err)
+	require.Equal(t, `{"a":2}`, string(b))
+	require.EqualValues(t, 4, revision)
+	// a revision that is there already is refused, and changes nothing
+	require.Error(t, s.Commit(ctx, "p", "Other", []byte(`{"a":3}`), Entry{Revision: 4, Author: "ada", Kind: "do"}, 0))
+	b, _, err = s.Project(ctx, "p")
+	require.NoError(t, err)
+	require.Equal(t, `{"a":2}`, string(b))
+
+	last, err := s.LastToUndo(ctx, "p", "odile")
+	require.NoError(t, err)
+	require.EqualValues(t, 3, last.Revision)
+	_, err = s.LastToUndo(ctx, "p", "nobody")
+	require.ErrorIs(t, err, ErrNone)
+	since, err := s.Since(ctx, "p", 2, 10)
+	require.NoError(t, err)
+	require.Len(t, since, 2)
+}
+
+func TestTheBinGivesBack(t *testing.T) {
+	s, ctx := open(t), t.Context()
+	require.NoError(t, s.AddProject(ctx, "p", "Rope", []byte(`{}`)))
+	require.NoError(t, s.Bin(ctx, "p", true))
+	list, err := s.Projects(ctx)
+	require.NoError(t, err)
+	require.NotEmpty(t, list[0].Binned)
+	require.NoError(t, s.Bin(ctx, "p", false))
+	list, err = s.Projects(ctx)
+	require.NoError(t, err)
+	require.Empty(t, list[0].Binned)
+	require.ErrorIs(t, s.Bin(ctx, "nowhere", true), ErrNone)
+}
+
+func TestPresetsAreListedByNameAndDeletedOnlyToTheBin(t *testing.T) {
+	s, ctx := open(t), t.Context()
+	for _, name := range []string{"quay", "Basin", "anchor"} {
+		require.NoError(t, s.PutPreset(ctx, name, "ada", name, []byte(`"`+name+`"`)))
+	}
+	names := func() (out []string) {
+		list, err := s.Presets(ctx)
+		require.NoError(t, err)
+		for _, b := range list {
+			out = append(out, string(b))
+		}
+		return out
+	}
+	require.Equal(t, []string{`"anchor"`, `"Basin"`, `"quay"`}, names())
+	require.NoError(t, s.BinPreset(ctx, "Basin", true))
+	require.Equal(t, []string{`"anchor"`, `"quay"`}, names())
+	b, err := s.Preset(ctx, "Basin")
+	require.NoError(t, err)
+	require.Equal(t, `"Basin"`, string(b))
+	require.NoError(t, s.BinPreset(ctx, "Basin", false))
+	require.NoError(t, s.PutPreset(ctx, "Basin", "ada", "Zinc", []byte(`"Zinc"`)))
+	require.Equal(t, []string{`"anchor"`, `"quay"`, `"Zinc"`}, names())
+	require.ErrorIs(t, s.BinPreset(ctx, "none", true), ErrNone)
+}
+
+func TestTheDatabaseOpensAgain(t *testing.T) {
+	dir := t.TempDir()
+	s, err := Open(t.Context(), dir)
+	require.NoError(t, err)
+	require.NoError(t, s.PutPerson(t.Context(), Person{"a", "Ada"}))
+	require.NoError(t, s.PutPerson(t.Context(), Person{"a", "Ada L."}))
+	require.NoError(t, s.Close())
+	s, err = Open(t.Context(), dir)
+	require.NoError(t, err)
+	defer s.Close()
+	p, err := s.Person(t.Context(), "a")
+	require.NoError(t, err)
+	require.Equal(t, "Ada L.", p.Name)
+	_, err = s.Person(t.Context(), "b")
+	require.ErrorIs(t, err, ErrNone)
+}
