@@ -168,53 +168,6 @@ func (e *Engine) Loop(from, to int64) {
 	}
 }
 
-// Listen lets somebody hear one point instead of the main output; the zero value
-// is the main output again.
-func (e *Engine) Listen(point Listening) error {
-	e.point = point
-	return e.SetDocument(e.Document())
-}
-
-// Trial chooses which alternative of a channel's chain is heard: a trial's id, or empty for
-// the chain. match is how much each is turned up or down for this, in dB by trial.
-func (e *Engine) Trial(channel, trial string, match map[string]float64) {
-	e.trial[channel], e.match[channel] = trial, match
-	for _, p := range e.plans() {
-		if t := p.trials[channel]; t != nil {
-			t.choose(trial, match, int(fadeSeconds*e.rate))
-		}
-	}
-}
-
-// RMS lets levels hold mean levels behind the peaks.
-func (e *Engine) RMS(on bool) {
-	e.power = on
-	for _, p := range e.plans() {
-		p.power = on
-	}
-}
-
-// Clock gives the engine a clock in nanoseconds to measure its stages by.
-func (e *Engine) Clock(now func() int64) {
-	e.clock = now
-	for _, p := range e.plans() {
-		p.probe.begin(p.steps, now)
-	}
-}
-
-// Learn asks a stage for the parameter values that it has worked out from what it heard.
-func (e *Engine) Learn(stage string) (map[string]float64, error) {
-	s, ok := e.latest().stages[stage]
-	if !ok {
-		return nil, fmt.Errorf("there is no stage %s", stage)
-	}
-	l, ok := s.proc.(effect.Learner)
-	if !ok {
-		return nil, fmt.Errorf("%s learns nothing", s.kind.Name)
-	}
-	return l.Learn(), nil
-}
-
 func (e *Engine) plans() []*plan {
 	if e.next != nil {
 		return []*plan{e.now, e.next}
@@ -451,73 +404,6 @@ func (e *Engine) listen(n int) {
 		e.tpL.Feed(l)
 		e.tpR.Feed(r)
 	}
-}
-
-// MeasureAgain starts integrated loudness anew.
-func (e *Engine) MeasureAgain() { e.loud.Reset() }
-
-// Plan counts the plans that were made: as long as it stays, so does the layout.
-func (e *Engine) Plan() int { return e.plansMade }
-
-// Layout says what Levels holds: one Point a pair of peaks.
-func (e *Engine) Layout() []Point { return e.latest().points }
-
-func (e *Engine) latest() *plan {
-	if e.next != nil {
-		return e.next
-	}
-	return e.now
-}
-
-// Fixed places of Levels: the main output's figures come first.
-const (
-	LevelMomentary = iota // LUFS
-	LevelShort
-	LevelIntegrated
-	LevelTruePeak // dBTP since the last reading
-	LevelFirst    // peaks follow: left and right of each Point in dB, then reports
-)
-
-// Levels writes the levels since the last call to dst and returns how many
-// values there are. dst must have room for LevelFirst + 2 × points + reports, and
-// 2 × points more with RMS.
-func (e *Engine) Levels(dst []float32) int {
-	p := e.latest()
-	bound := func(v float64) float32 { return float32(max(v, dsp.Off)) }
-	dst[LevelMomentary], dst[LevelShort] = bound(e.loud.Momentary()), bound(e.loud.Short())
-	dst[LevelIntegrated] = bound(e.loud.Integrated())
-	dst[LevelTruePeak] = bound(dsp.Decibels(max(e.tpL.Take(), e.tpR.Take())))
-	k := LevelFirst
-	for _, m := range p.meters {
-		if k+2 > len(dst) {
-			return k
-		}
-		l, r := m.db()
-		dst[k], dst[k+1] = bound(l), bound(r)
-		k += 2
-	}
-	for _, s := range p.reports {
-		if k+len(s.report) > len(dst) {
-			return k
-		}
-		s.reporter.Report(s.report)
-		for _, v := range s.report {
-			dst[k] = float32(v)
-			k++
-		}
-	}
-	if !e.power {
-		return k
-	}
-	for _, m := range p.meters {
-		if k+2 > len(dst) {
-			return k
-		}
-		l, r := m.rms()
-		dst[k], dst[k+1] = bound(l), bound(r)
-		k += 2
-	}
-	return k
 }
 
 // Broken lists the stages that were silenced because they made something that

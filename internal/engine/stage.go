@@ -80,14 +80,7 @@ func (s *stageStep) run(c *cursor, n int) {
 		clear(r)
 		return
 	}
-	dl, dr := s.dryBuf.l[:n], s.dryBuf.r[:n]
-	copy(dl, l)
-	copy(dr, r)
-	s.dry.process(s.dryBuf, n)
-	if s.listened {
-		copy(s.input.l, dl)
-		copy(s.input.r, dr)
-	}
+	dl, dr := s.keepDry(l, r, n)
 	if !off && !s.broken {
 		s.divide(l, r)
 		s.process(c, l, r, n)
@@ -103,6 +96,19 @@ func (s *stageStep) run(c *cursor, n int) {
 	}
 	copy(l, dl)
 	copy(r, dr)
+}
+
+// keepDry puts the untreated signal aside, as late as the effect will be.
+func (s *stageStep) keepDry(l, r []float64, n int) (dl, dr []float64) {
+	dl, dr = s.dryBuf.l[:n], s.dryBuf.r[:n]
+	copy(dl, l)
+	copy(dr, r)
+	s.dry.process(s.dryBuf, n)
+	if s.listened {
+		copy(s.input.l, dl)
+		copy(s.input.r, dr)
+	}
+	return dl, dr
 }
 
 // rings reports whether what is in a bypassed stage is still dying away.
@@ -121,14 +127,7 @@ func (s *stageStep) rings(off bool, n int) bool {
 // ring runs a stage that is being bypassed, or has been: its input fades out, the
 // dry signal comes forward, and what it still holds is heard.
 func (s *stageStep) ring(c *cursor, l, r []float64, n int, mix *effect.Value) {
-	dl, dr := s.dryBuf.l[:n], s.dryBuf.r[:n]
-	copy(dl, l)
-	copy(dr, r)
-	s.dry.process(s.dryBuf, n)
-	if s.listened {
-		copy(s.input.l, dl)
-		copy(s.input.r, dr)
-	}
+	dl, dr := s.keepDry(l, r, n)
 	for i := range l {
 		h := s.heard.Next()
 		l[i] *= h

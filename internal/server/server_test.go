@@ -216,7 +216,7 @@ func TestPresetsAreSavedRenamedDeletedAndTakenBack(t *testing.T) {
 	var taken Taken
 	d.ask("GET", "/api/projects/"+id+"/presets?preset="+p.ID+"&target="+stage, nil, &taken)
 	require.Equal(t, 3.0, d.open(id).Channels[0].Chain.Nodes[0].Stage.Params["gain"], "asking changes nothing")
-	d.ask("POST", "/api/projects/"+id+"/changes", Batch{taken.Label, taken.Changes}, &Revised{})
+	d.ask("POST", "/api/projects/"+id+"/changes", Batch(taken), &Revised{})
 	got := d.open(id).Channels[0].Chain.Nodes[0].Stage
 	require.Equal(t, -9.0, got.Params["gain"])
 	require.Equal(t, 80.0, got.Mix)

@@ -107,12 +107,17 @@ func (s *Server) importAudio(c *gin.Context) {
 		fail(c, err)
 		return
 	}
+	s.revised(c, id, "Import "+file)
+}
+
+// revised answers with a project's newest revision.
+func (s *Server) revised(c *gin.Context, id, label string) {
 	_, rev, err := s.desk.Document(c, id)
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, Revised{rev, "Import " + file})
+	c.JSON(http.StatusOK, Revised{rev, label})
 }
 
 func hashOf(c *gin.Context) (string, error) {

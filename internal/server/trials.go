@@ -98,12 +98,7 @@ func (s *Server) loadSound(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	_, rev, err := s.desk.Document(c, id)
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	c.JSON(http.StatusOK, Revised{rev, label})
+	s.revised(c, id, label)
 }
 
 // checkImpulse refuses a sound that is of no use as an impulse response.

@@ -1,0 +1,70 @@
+package engine
+
+import "shoal/internal/dsp"
+
+// MeasureAgain starts integrated loudness anew.
+func (e *Engine) MeasureAgain() { e.loud.Reset() }
+
+// Plan counts the plans that were made: as long as it stays, so does the layout.
+func (e *Engine) Plan() int { return e.plansMade }
+
+// Layout says what Levels holds: one Point a pair of peaks.
+func (e *Engine) Layout() []Point { return e.latest().points }
+
+func (e *Engine) latest() *plan {
+	if e.next != nil {
+		return e.next
+	}
+	return e.now
+}
+
+// Fixed places of Levels: the main output's figures come first.
+const (
+	LevelMomentary = iota // LUFS
+	LevelShort
+	LevelIntegrated
+	LevelTruePeak // dBTP since the last reading
+	LevelFirst    // peaks follow: left and right of each Point in dB, then reports
+)
+
+// Levels writes the levels since the last call to dst and returns how many
+// values there are. dst must have room for LevelFirst + 2 × points + reports, and
+// 2 × points more with RMS.
+func (e *Engine) Levels(dst []float32) int {
+	p := e.latest()
+	bound := func(v float64) float32 { return float32(max(v, dsp.Off)) }
+	dst[LevelMomentary], dst[LevelShort] = bound(e.loud.Momentary()), bound(e.loud.Short())
+	dst[LevelIntegrated] = bound(e.loud.Integrated())
+	dst[LevelTruePeak] = bound(dsp.Decibels(max(e.tpL.Take(), e.tpR.Take())))
+	k := LevelFirst
+	for _, m := range p.meters {
+		if k+2 > len(dst) {
+			return k
+		}
+		l, r := m.db()
+		dst[k], dst[k+1] = bound(l), bound(r)
+		k += 2
+	}
+	for _, s := range p.reports {
+		if k+len(s.report) > len(dst) {
+			return k
+		}
+		s.reporter.Report(s.report)
+		for _, v := range s.report {
+			dst[k] = float32(v)
+			k++
+		}
+	}
+	if !e.power {
+		return k
+	}
+	for _, m := range p.meters {
+		if k+2 > len(dst) {
+			return k
+		}
+		l, r := m.rms()
+		dst[k], dst[k+1] = bound(l), bound(r)
+		k += 2
+	}
+	return k
+}
