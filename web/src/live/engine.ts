@@ -52,6 +52,7 @@ export class Engine {
   private heldMeans = new Map<string, [number, number]>()
   private power = false
   private lastSlot = -1
+  private lastWrite = -1
   private last: Heard | null = null
 
   onTimeline: (t: Timeline) => void = () => undefined
@@ -241,21 +242,45 @@ export class Engine {
       return this.last
     }
     this.lastSlot = best
-    const v = new Float32Array(this.shared.values, best * SLOT_VALUES * 4, SLOT_VALUES)
-    const points = this.layouts.get(stamps[at + STAMP.layout]!) ?? []
+    const v = this.slotValues(best)
+    const layout = stamps[at + STAMP.layout]!
+    const points = this.layouts.get(layout) ?? []
     const peaks = this.heldPeaks
-    peaks.clear()
     const means = this.heldMeans
+    peaks.clear()
     means.clear()
     const reports = new Map<string, number[]>()
     // means stand behind the reports
     const meansAt = stamps[at + STAMP.count]! - 2 * points.length
+    let truePeak = v[3]!
+    // slots that were passed since the last look count too: a peak may lie in any of them
+    const until = stamps[at + STAMP.write]!
+    const passed: Float32Array[] = [v]
+    for (let s = 0; s < SLOTS; s++) {
+      const write = stamps[s * STAMP.size + STAMP.write]!
+      if (
+        s !== best &&
+        write > this.lastWrite &&
+        write < until &&
+        stamps[s * STAMP.size + STAMP.layout] === layout
+      )
+        passed.push(this.slotValues(s))
+    }
+    this.lastWrite = until
+    for (const x of passed) truePeak = Math.max(truePeak, x[3]!)
     points.forEach((p, i) => {
-      peaks.set(`${p.kind} ${p.owner}`, [v[FIRST + 2 * i]!, v[FIRST + 2 * i + 1]!])
-      if (this.power) means.set(`${p.kind} ${p.owner}`, [v[meansAt + 2 * i]!, v[meansAt + 2 * i + 1]!])
+      const key = `${p.kind} ${p.owner}`
+      let l = -120
+      let r = -120
+      for (const x of passed) {
+        l = Math.max(l, x[FIRST + 2 * i]!)
+        r = Math.max(r, x[FIRST + 2 * i + 1]!)
+      }
+      peaks.set(key, [l, r])
+      if (this.power) means.set(key, [v[meansAt + 2 * i]!, v[meansAt + 2 * i + 1]!])
       if (p.report >= 0) {
-        const r = FIRST + 2 * points.length + p.report
-        reports.set(p.owner, [v[r]!, v[r + 1]!, v[r + 2]!])
+        const at = FIRST + 2 * points.length + p.report
+        reports.set(p.owner, [v[at]!, v[at + 1]!, v[at + 2]!])
       }
     })
     this.last = {
@@ -265,12 +290,16 @@ export class Engine {
       momentary: v[0]!,
       short: v[1]!,
       integrated: v[2]!,
-      truePeak: v[3]!,
+      truePeak,
       peaks,
       means,
       reports,
     }
     return this.last
+  }
+
+  private slotValues(slot: number) {
+    return new Float32Array(this.shared!.values, slot * SLOT_VALUES * 4, SLOT_VALUES)
   }
 
   close() {

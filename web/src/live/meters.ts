@@ -18,14 +18,37 @@ let painted = 0
 let count = 0
 let running = false
 
+/** The highest peaks since a pace last painted: a slow painter must not miss a short peak. */
+type Highest = { peaks: Map<string, [number, number]>; truePeak: number }
+export const none = (): Highest => ({ peaks: new Map(), truePeak: -120 })
+const highest: Record<Pace, Highest> = { movement: none(), meter: none(), figure: none() }
+
+export function gather(into: Highest, h: Heard) {
+  into.truePeak = Math.max(into.truePeak, h.truePeak)
+  for (const [key, [l, r]] of h.peaks) {
+    const p = into.peaks.get(key)
+    if (p) {
+      p[0] = Math.max(p[0], l)
+      p[1] = Math.max(p[1], r)
+    } else into.peaks.set(key, [l, r]) // a pair of its own: the engine's is used again
+  }
+}
+
 function frame(at: number) {
   if (at - painted >= interval(load)) {
     painted = at
     count++
     const h = theEngine()?.heard()
     load = h?.load ?? 0
-    for (const pace of ['movement', 'meter', 'figure'] as const)
-      if (h && count % every[pace] === 0) for (const p of painters[pace]) p(h)
+    if (h) {
+      for (const pace of ['movement', 'meter', 'figure'] as const) {
+        gather(highest[pace], h)
+        if (count % every[pace] !== 0) continue
+        const seen = { ...h, peaks: highest[pace].peaks, truePeak: highest[pace].truePeak }
+        for (const p of painters[pace]) p(seen)
+        highest[pace] = none()
+      }
+    }
   }
   running = Object.values(painters).some((p) => p.size > 0)
   if (running) requestAnimationFrame(frame)
