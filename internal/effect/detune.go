@@ -60,7 +60,7 @@ var detune = Kind{
 	Info: Info{
 		ID: "detune", Version: 1, Name: "Detune", Family: "Pitch", Mix: 100, MixLaw: "blend",
 		Says:     "Puts left and right a few cents out of tune.",
-		Synonyms: []string{"pitch", "cents", "thicken", "wide", "micro shift", "tune"},
+		Synonyms: []string{"pitch", "cents", "thicken", "wide", "tune"},
 		Params: []param.Param{
 			{Name: "left", Label: "Left", Unit: "cents", Says: "How far the left side is tuned up or down.", Min: -100, Max: 100, Default: -8, Taper: param.Linear, Step: 1, Digits: 1},
 			{Name: "right", Label: "Right", Unit: "cents", Says: "How far the right side is tuned up or down.", Min: -100, Max: 100, Default: 8, Taper: param.Linear, Step: 1, Digits: 1},

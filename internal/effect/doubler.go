@@ -16,7 +16,7 @@ var doubler = Kind{
 	Info: Info{
 		ID: "doubler", Version: 1, Name: "Doubler", Family: "Pitch", Mix: 50, MixLaw: "add",
 		Says:     "Adds second takes that are never quite together with the first.",
-		Synonyms: []string{"double", "adt", "unison", "second take", "thicken", "wide"},
+		Synonyms: []string{"double", "unison", "second take", "thicken", "wide"},
 		Params: []param.Param{
 			{Name: "voices", Label: "Takes", Says: "How many takes are added.", Min: 1, Max: doublerVoices, Default: 2, Taper: param.Linear, Step: 1, Digits: 0},
 			{Name: "late", Label: "Late by", Unit: "ms", Says: "How late the takes are on average.", Min: 5, Max: 80, Default: 22, Taper: param.Log, Step: 3, Digits: 0},

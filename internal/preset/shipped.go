@@ -121,7 +121,7 @@ var settings = map[string][]setting{
 	"amplifier": {
 		{"Small and honest", "A small box, barely driven.", "clean box", 0, set{"drive": 4, "cabinet": 1, "level": 0}},
 		{"Engine room", "A large box, well driven.", "drive heavy", 0, set{"drive": 26, "cabinet": 2, "low": 2, "mid": -2, "tight": 140}},
-		{"Tannoy on the quay", "A tin horn calling across the water.", "radio horn announce", 0, set{"drive": 16, "cabinet": 3, "tight": 300, "mid": 3}},
+		{"Hailer on the quay", "A tin horn calling across the water.", "radio horn announce", 0, set{"drive": 16, "cabinet": 3, "tight": 300, "mid": 3}},
 	},
 	"crush": {
 		{"Old answering machine", "Eight bits at 8 kHz, filtered.", "telephone lo-fi", 0, set{"bits": 8, "rate": 8000, "filter": 1}},

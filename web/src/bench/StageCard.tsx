@@ -1,5 +1,5 @@
 import type { Channel, Stage } from '../api/types'
-import { carried, carryStage } from '../board/carry'
+import { besides, carryStage } from '../board/carry'
 import { MiniPicture } from '../board/MiniPicture'
 import { percent, share } from '../controls/cost'
 import * as act from '../live/actions'
@@ -47,15 +47,7 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
       onFocus={() => !together && act.select(channel.id, stage.id)}
       onDoubleClick={() => setView({ renaming: stage.id })}
       onDragStart={(e) => carryStage(e, stage.id)}
-      onDragOver={(e) => carried(e) && e.preventDefault()}
-      onDrop={(e) => {
-        const c = carried(e)
-        if (!c) return
-        e.preventDefault()
-        e.stopPropagation()
-        const box = e.currentTarget.getBoundingClientRect()
-        c.drop(owner, e.clientX > box.left + box.width / 2 ? index + 1 : index)
-      }}
+      {...besides(owner, index)}
     >
       {renaming ? (
         <NameField stage={stage} name={name} />

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { upload } from '../api/client'
 import type { Change, EffectInfo, Revised, Stage } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
+import { Pick, Toggle } from '../controls/Pick'
 import * as act from '../live/actions'
 import { change, notice, refused, theEngine, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
@@ -25,14 +26,14 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
         label="Mix law"
         says="Blend fades from dry to wet; add leaves the dry signal as it is and adds the wet."
         value={stage.mixLaw}
-        choices={['blend', 'add']}
+        choices={named('blend', 'add')}
         onPick={(mixLaw) => act.setStage(stage.id, { mixLaw }, 'Change the mix law of')}
       />
       <Pick
         label="Acts on"
         says="Which part of the stereo signal the stage treats; the rest passes untouched."
         value={stage.actsOn}
-        choices={['both', 'left', 'right', 'mid', 'side']}
+        choices={named('both', 'left', 'right', 'mid', 'side')}
         onPick={(actsOn) => act.setStage(stage.id, { actsOn }, 'Change what it acts on:')}
       />
       <Toggle
@@ -61,51 +62,7 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
   )
 }
 
-function Pick(p: {
-  label: string
-  says: string
-  value: string
-  choices: string[]
-  onPick: (v: string) => unknown
-}) {
-  return (
-    <label
-      className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]"
-      title={p.says}
-      data-says={p.says}
-    >
-      {p.label}
-      <select
-        className="select select-xs w-full"
-        aria-label={p.label}
-        value={p.value}
-        onChange={(e) => p.onPick(e.target.value)}
-      >
-        {p.choices.map((c) => (
-          <option key={c}>{c}</option>
-        ))}
-      </select>
-    </label>
-  )
-}
-
-function Toggle(p: { label: string; says: string; on: boolean; onSet: (on: boolean) => unknown }) {
-  return (
-    <label
-      className="flex h-6 cursor-pointer items-center justify-between gap-2 text-[12px]"
-      title={p.says}
-      data-says={p.says}
-    >
-      {p.label}
-      <input
-        type="checkbox"
-        className="toggle toggle-xs"
-        checked={p.on}
-        onChange={(e) => p.onSet(e.target.checked)}
-      />
-    </label>
-  )
-}
+const named = (...names: string[]) => names.map((n) => ({ value: n, text: n }))
 
 /** Loads a sound file for a stage that uses one. */
 function SoundLoader({ stage, what }: { stage: Stage; what: string }) {

@@ -2,7 +2,7 @@ import type { Stage } from '../api/types'
 import { pick } from '../live/pick'
 import { stageName, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
-import { carried, carryStage } from './carry'
+import { besides, carryStage } from './carry'
 import { MiniPicture } from './MiniPicture'
 
 type Props = {
@@ -40,16 +40,7 @@ export function StageChip({ stage, channel, owner, index, chainOff, size }: Prop
       onClick={(e) => pick(e, channel, stage.id)}
       onDoubleClick={() => setView({ renaming: stage.id, bench: true })}
       onDragStart={(e) => carryStage(e, stage.id)}
-      onDragOver={(e) => carried(e) && e.preventDefault()}
-      onDrop={(e) => {
-        const c = carried(e)
-        if (!c) return
-        e.preventDefault()
-        e.stopPropagation()
-        const box = e.currentTarget.getBoundingClientRect()
-        const at = e.clientX > box.left + box.width / 2 ? index + 1 : index
-        c.drop(owner, at)
-      }}
+      {...besides(owner, index)}
     >
       {size === 'full' && <span className={off ? 'struck soft' : ''}>{name}</span>}
       <MiniPicture stage={stage} width={size === 'full' ? 34 : 22} />

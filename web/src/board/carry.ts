@@ -38,4 +38,17 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
   }
 }
 
+/** What lets a stage take what is dropped on it: before it on its left half, behind it on its right. */
+export const besides = (owner: string, index: number) => ({
+  onDragOver: (e: DragEvent) => carried(e) && e.preventDefault(),
+  onDrop: (e: DragEvent) => {
+    const c = carried(e)
+    if (!c) return
+    e.preventDefault()
+    e.stopPropagation()
+    const box = e.currentTarget.getBoundingClientRect()
+    c.drop(owner, e.clientX > box.left + box.width / 2 ? index + 1 : index)
+  },
+})
+
 export const carriedRow = () => load?.row ?? null

@@ -1,6 +1,7 @@
 import type { Param } from '../api/types'
 import { moveTogether } from '../live/selection'
 import { useSession } from '../live/session'
+import { Pick, Toggle } from './Pick'
 import { Scale } from './Scale'
 
 type Props = { owner: string; param: Param; value: number; of: string; narrow?: boolean; label?: string }
@@ -11,46 +12,18 @@ export function ParamControl({ owner, param, value, of, narrow, label }: Props) 
   const v = moving ?? value
   const set = (x: number, rest: boolean) =>
     moveTogether(owner, param.name, x, `${param.label} of ${of}`, rest)
-  if (param.taper === 'switch') {
-    return (
-      <label
-        className="flex h-7 cursor-pointer items-center justify-between gap-2 text-[12px]"
-        title={param.says}
-        data-says={param.says}
-      >
-        {param.label}
-        <input
-          type="checkbox"
-          className="toggle toggle-xs"
-          checked={v !== 0}
-          onChange={(e) => set(e.target.checked ? 1 : 0, true)}
-        />
-      </label>
-    )
-  }
+  if (param.taper === 'switch')
+    return <Toggle label={param.label} says={param.says} on={v !== 0} onSet={(on) => set(on ? 1 : 0, true)} />
   // note lengths are a ruler too: they have an order, and can be typed
-  if (param.taper === 'choice' && !/^\d+\/\d+$/.test(param.choices?.[0] ?? '')) {
+  if (param.taper === 'choice' && !/^\d+\/\d+$/.test(param.choices?.[0] ?? ''))
     return (
-      <label
-        className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]"
-        title={param.says}
-        data-says={param.says}
-      >
-        {param.label}
-        <select
-          className="select select-xs w-full pr-6"
-          aria-label={param.label}
-          value={v}
-          onChange={(e) => set(Number(e.target.value), true)}
-        >
-          {param.choices?.map((c, i) => (
-            <option key={c} value={i}>
-              {c} {param.unit}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Pick
+        label={param.label}
+        says={param.says}
+        value={v}
+        choices={(param.choices ?? []).map((c, i) => ({ value: i, text: `${c} ${param.unit}`.trim() }))}
+        onPick={(x) => set(x, true)}
+      />
     )
-  }
   return <Scale param={param} value={v} onMove={set} narrow={narrow} label={label} />
 }
