@@ -32,7 +32,9 @@ web/src/api/schema.d.ts: build/openapi.json web/node_modules/.done
 
 web/public/engine.wasm: $(GOFILES)
 	mkdir -p web/src/live/gen
-	GOOS=js GOARCH=wasm $(GO) build -trimpath -ldflags='-s -w' -o $@ ./cmd/engine
+	mkdir -p build
+	GOOS=js GOARCH=wasm $(GO) build -trimpath -o build/engine.wasm ./cmd/engine
+	$(GO) run ./cmd/reshape build/engine.wasm $@
 	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" web/src/live/gen/wasm_exec.js
 
 generate: web/src/api/schema.d.ts web/public/engine.wasm
@@ -65,7 +67,9 @@ lint: generate build/site
 test-go: build/site
 	$(TOOL) gotestsum --format pkgname -- ./...
 	$(TOOL) gotestsum --format pkgname -- -race ./internal/audiofile ./internal/project
-	GOOS=js GOARCH=wasm $(GO) test -exec="$$($(GO) env GOROOT)/lib/wasm/go_js_wasm_exec" -run AlwaysDid ./internal/effect
+	GOOS=js GOARCH=wasm $(GO) test -c -o build/effect.test.wasm ./internal/effect
+	$(GO) run ./cmd/reshape build/effect.test.wasm build/effect.reshaped.wasm
+	cd internal/effect && "$$($(GO) env GOROOT)/lib/wasm/go_js_wasm_exec" ../../build/effect.reshaped.wasm -test.run AlwaysDid
 
 test-web: generate
 	cd web && npm test --silent

@@ -136,16 +136,7 @@ func (c *comp) Process(s *Span) {
 		c.most = max(c.most, red)
 		from = to
 	}
-	top := c.out
-	for i, l := range s.L {
-		if l = math.Abs(l); l > top {
-			top = l
-		}
-		if r := math.Abs(s.R[i]); r > top {
-			top = r
-		}
-	}
-	c.out = top
+	c.out = max(c.out, dsp.Peak(s.L, s.R))
 }
 
 // look takes the parameters at a frame; factors are computed only when they moved.

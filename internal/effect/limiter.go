@@ -185,15 +185,7 @@ func (l *limit) Process(s *Span) {
 // rest delays a span in which nothing passes the ceiling; if something does,
 // it wakes the limiter and changes nothing.
 func (l *limit) rest(s *Span, k, c float64) bool {
-	peak := 0.0
-	for i, x := range s.L {
-		if x = math.Abs(x); x > peak {
-			peak = x
-		}
-		if y := math.Abs(s.R[i]); y > peak {
-			peak = y
-		}
-	}
+	peak := dsp.Peak(s.L, s.R)
 	if peak*k > c {
 		l.asleep = false
 		return false

@@ -385,8 +385,7 @@ func (e *Engine) block(most int) int {
 // listen measures what is heard, and mutes it when it runs away.
 func (e *Engine) listen(n int) {
 	l, r := e.L[:n], e.R[:n]
-	a, b := scan(l, r)
-	peak := math.Float64frombits(max(a, b))
+	peak := dsp.Peak(l, r)
 	if peak > 1e-5 {
 		e.quiet = 0
 	} else if e.quiet < math.MaxInt32-n {

@@ -54,14 +54,14 @@ type Point struct {
 // meter measures the peak of a signal since it was last read.
 type meter struct {
 	buf    pair
-	l, r   uint64 // bit patterns, see scan
+	l, r   uint64 // bit patterns, see dsp.PeakBits
 	power  *bool  // whether RMS is asked for as well
 	sl, sr float64
 	count  int
 }
 
 func (m *meter) run(_ *cursor, n int) {
-	m.take(scan(m.buf.l[:n], m.buf.r[:n]))
+	m.take(dsp.PeakBits(m.buf.l[:n], m.buf.r[:n]))
 	if *m.power {
 		m.square(m.buf.l[:n], m.buf.r[:n])
 	}
@@ -96,19 +96,6 @@ func (m *meter) db() (l, r float64) {
 
 // infinite is the bit pattern from which on a magnitude is no number.
 const infinite = 0x7ff << 52
-
-// scan returns the largest magnitudes as bit patterns: without their sign, these
-// are ordered as the numbers are, and NaN and Inf stand above all, so that one
-// cheap pass serves the meter and finds what is no number.
-func scan(l, r []float64) (ml, mr uint64) {
-	r = r[:len(l)]
-	for i, v := range l {
-		a := math.Float64bits(v) &^ (1 << 63)
-		b := math.Float64bits(r[i]) &^ (1 << 63)
-		ml, mr = max(ml, a), max(mr, b)
-	}
-	return ml, mr
-}
 
 // check returns the pages needed for the next n frames that are absent.
 func (p *plan) check(n int) []Missing {

@@ -233,7 +233,7 @@ func (s *stageStep) unite(l, r, dl, dr []float64) {
 // finite measures the output. A stage that makes something that is no number is
 // silenced, so that the rest plays on.
 func (s *stageStep) finite(l, r []float64) bool {
-	a, b := scan(l, r)
+	a, b := dsp.PeakBits(l, r)
 	if a >= infinite || b >= infinite {
 		s.broken = true
 		s.proc.Reset()

@@ -65,8 +65,10 @@ type sum struct {
 }
 
 func (s *sum) run(c *cursor, n int) {
-	clear(s.out.l[:n])
-	clear(s.out.r[:n])
+	if s.clips != nil || len(s.in) == 0 {
+		clear(s.out.l[:n])
+		clear(s.out.r[:n])
+	}
 	if s.clips != nil {
 		s.clips.run(c, n, s.out)
 		s.clipIn.process(s.out, n)
@@ -80,13 +82,26 @@ func (s *sum) run(c *cursor, n int) {
 			f.shift.process(s.tmp, n)
 			l, r = s.tmp.l[:n], s.tmp.r[:n]
 		}
+		if i == 0 && s.clips == nil { // the first of them clears what was there
+			copy(s.out.l, l)
+			copy(s.out.r, r)
+			continue
+		}
 		addTo(s.out.l[:n], l)
 		addTo(s.out.r[:n], r)
 	}
 }
 
+// addTo adds four frames a turn: in WebAssembly the turn costs as much as a frame.
 func addTo(dst, src []float64) {
-	src = src[:len(dst)]
+	for len(dst) >= 4 && len(src) >= 4 {
+		d, s := (*[4]float64)(dst), (*[4]float64)(src)
+		d[0] += s[0]
+		d[1] += s[1]
+		d[2] += s[2]
+		d[3] += s[3]
+		dst, src = dst[4:], src[4:]
+	}
 	for i, v := range src {
 		dst[i] += v
 	}
@@ -169,30 +184,35 @@ func (s *strip) run(c *cursor, n int) {
 	if !s.stereo {
 		law = panMono
 	}
-	applyGain(s.buf, n, &f, &p, law, &s.open, &s.gate)
+	applyGain(s.buf, s.buf, n, &f, &p, law, &s.open, &s.gate)
 }
 
-// applyGain multiplies by a level in dB, a pan and two gates.
-func applyGain(b pair, n int, level, pan *effect.Value, law func(float64) (l, r float64), open, gate *dsp.Glide) {
+// applyGain gives dst what stands in src, which may be dst itself, multiplied by a level
+// in dB, a pan and two gates.
+func applyGain(dst, src pair, n int, level, pan *effect.Value, law func(float64) (l, r float64), open, gate *dsp.Glide) {
+	al, ar := src.l[:n], src.r[:n]
+	l, r := dst.l[:n], dst.r[:n]
 	if level.Track == nil && pan.Track == nil && !open.Moving() && !gate.Moving() {
 		g := dsp.Gain(level.Now) * open.Now() * gate.Now()
 		gl, gr := law(pan.Now)
 		gl *= g
 		gr *= g
 		if gl == 1 && gr == 1 {
+			if &l[0] != &al[0] {
+				copy(l, al)
+				copy(r, ar)
+			}
 			return
 		}
-		for i := range b.l[:n] {
-			b.l[i] *= gl
-			b.r[i] *= gr
+		for i, v := range al {
+			l[i], r[i] = v*gl, ar[i]*gr
 		}
 		return
 	}
-	for i := range b.l[:n] {
+	for i, v := range al {
 		g := dsp.Gain(level.At(i)) * open.Next() * gate.Next()
 		gl, gr := law(pan.At(i))
-		b.l[i] *= gl * g
-		b.r[i] *= gr * g
+		l[i], r[i] = v*(gl*g), ar[i]*(gr*g)
 	}
 }
 
@@ -238,10 +258,8 @@ type sendStep struct {
 }
 
 func (s *sendStep) run(c *cursor, n int) {
-	copy(s.to.l[:n], s.from.l[:n])
-	copy(s.to.r[:n], s.from.r[:n])
 	v, p := s.level.fill(c, s.lag, n), s.pan.fill(c, s.lag, n)
-	applyGain(s.to, n, &v, &p, panStereo, &s.open, &s.gate)
+	applyGain(s.to, s.from, n, &v, &p, panStereo, &s.open, &s.gate)
 }
 
 func (s *sendStep) key() string { return "send " + s.id }
@@ -266,7 +284,7 @@ type pathStep struct {
 
 func (s *pathStep) run(c *cursor, n int) {
 	v, p := s.level.fill(c, s.lag, n), s.pan.fill(c, s.lag, n)
-	applyGain(s.buf, n, &v, &p, panStereo, &s.open, &s.gate)
+	applyGain(s.buf, s.buf, n, &v, &p, panStereo, &s.open, &s.gate)
 	if s.invert {
 		for i := range s.buf.l[:n] {
 			s.buf.l[i], s.buf.r[i] = -s.buf.l[i], -s.buf.r[i]
