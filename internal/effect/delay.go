@@ -98,21 +98,28 @@ type echo struct {
 	highHz     float64
 	lowL, lowR dsp.Biquad
 	hiL, hiR   dsp.Biquad
-	bl, br     [MaxFrames]float64
-	wl, wr     [MaxFrames]float64
 	last       [delayParams]float64
 	damp       dsp.Section
 	dampL      dsp.Biquad
 	dampR      dsp.Biquad
-	dl, dr     [MaxFrames]float64 // what goes round again, damped
 	duckEnv    float64
-	duckGain   [MaxFrames]float64
 	tempo      float64
+	*echoRoom
 }
+
+// echoRoom is what a delay needs only while it works.
+type echoRoom struct {
+	bl, br   [MaxFrames]float64
+	wl, wr   [MaxFrames]float64
+	dl, dr   [MaxFrames]float64 // what goes round again, damped
+	duckGain [MaxFrames]float64
+}
+
+func (e *echo) Borrow(o Processor) { e.echoRoom = o.(*echo).echoRoom }
 
 func newEcho(rate float64) *echo {
 	n := int(rate*delayMax) + 8
-	return &echo{rate: rate, l: dsp.NewDelayLine(n), r: dsp.NewDelayLine(n), fresh: true,
+	return &echo{rate: rate, echoRoom: new(echoRoom), l: dsp.NewDelayLine(n), r: dsp.NewDelayLine(n), fresh: true,
 		fadeFrames: int(rate * 0.03), glide: 1 - dsp.Decay(0.06, rate)}
 }
 
@@ -377,9 +384,9 @@ func (e *echo) Reset() {
 
 func (e *echo) CopyFrom(o Processor) {
 	p := o.(*echo)
-	l, r := e.l, e.r
+	l, r, room := e.l, e.r, e.echoRoom
 	*e = *p
-	e.l, e.r = l, r
+	e.l, e.r, e.echoRoom = l, r, room
 	e.l.CopyFrom(p.l)
 	e.r.CopyFrom(p.r)
 }

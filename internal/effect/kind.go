@@ -77,6 +77,14 @@ type Preparer interface {
 	Prepare(v []float64)
 }
 
+// Borrower is a processor that needs much room only while it works. Processors of one
+// effect that run one after another can work in the same room, which then stays in the
+// processor's cache.
+type Borrower interface {
+	// Borrow takes the room of another processor of the same effect for its own.
+	Borrow(Processor)
+}
+
 // Reporter is a processor with live figures, such as gain reduction, in the
 // order of Info.Live.
 type Reporter interface {

@@ -89,34 +89,41 @@ var earlyMs = [2][reverbEarly]float64{{6.1, 11.9, 17.3, 23.9, 31.1, 39.7, 47.3, 
 
 // space is the running reverb.
 type space struct {
-	rate                 float64
-	size, predelay       float64 // structural, as prepared
-	kind                 int
-	colour               bool
-	tintLow, tintHigh    dsp.Section
-	tl, tr, ul, ur       dsp.Biquad
-	pre                  [2]*dsp.DelayLine
-	preFrames            int
-	early                [2][reverbEarly]int
-	cutLow, cutHigh      dsp.Section
-	cl, cr, hl, hr       dsp.Biquad
-	diff                 [2][reverbDiffusers]allpass
-	line                 [reverbLines][]float64
-	pos                  [reverbLines]int
-	length               [reverbLines]int
-	absorb               [reverbLines]dsp.Section
-	state                [reverbLines]dsp.Biquad
-	last                 [13]float64
-	fresh                bool
-	cosine, sine         [reverbLines / 2]float64
-	cosStep, sinStep     [reverbLines / 2]float64
-	cosEnd, sinEnd       [reverbLines / 2]float64
-	turned               int64 // the grid point that cosEnd and sinEnd belong to
-	turnDepth            float64
+	rate              float64
+	size, predelay    float64 // structural, as prepared
+	kind              int
+	colour            bool
+	tintLow, tintHigh dsp.Section
+	tl, tr, ul, ur    dsp.Biquad
+	pre               [2]*dsp.DelayLine
+	preFrames         int
+	early             [2][reverbEarly]int
+	cutLow, cutHigh   dsp.Section
+	cl, cr, hl, hr    dsp.Biquad
+	diff              [2][reverbDiffusers]allpass
+	line              [reverbLines][]float64
+	pos               [reverbLines]int
+	length            [reverbLines]int
+	absorb            [reverbLines]dsp.Section
+	state             [reverbLines]dsp.Biquad
+	last              [13]float64
+	fresh             bool
+	cosine, sine      [reverbLines / 2]float64
+	cosStep, sinStep  [reverbLines / 2]float64
+	cosEnd, sinEnd    [reverbLines / 2]float64
+	turned            int64 // the grid point that cosEnd and sinEnd belong to
+	turnDepth         float64
+	*spaceRoom
+}
+
+// spaceRoom is what a reverb needs only while it works.
+type spaceRoom struct {
 	x                    [reverbLines][MaxFrames]float64
 	inL, inR, outL, outR [MaxFrames]float64
 	tap                  [MaxFrames]float64
 }
+
+func (s *space) Borrow(o Processor) { s.spaceRoom = o.(*space).spaceRoom }
 
 type allpass struct {
 	buf  []float64
@@ -143,7 +150,7 @@ func (a *allpass) run(x []float64) {
 }
 
 func newSpace(rate float64) *space {
-	s := &space{rate: rate}
+	s := &space{rate: rate, spaceRoom: new(spaceRoom)}
 	s.build(100, 15, 0)
 	return s
 }

@@ -27,8 +27,10 @@ type compiler struct {
 	feeds  map[string][]feed   // what flows into a channel
 	only   *capture
 	point  Listening
-	heard  *gnode   // what a listener listens to instead of the main output
-	last   []func() // what can be tied together only when all steps are there
+	heard  *gnode                      // what a listener listens to instead of the main output
+	tmp    pair                        // for steps that need a pair only while they run
+	rooms  map[string]effect.Processor // a processor of each effect, in whose room the others work
+	last   []func()                    // what can be tied together only when all steps are there
 	err    error
 }
 
@@ -56,6 +58,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		doc: doc, lib: lib, clock: doc.Clock(), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
+		tmp: newPair(), rooms: map[string]effect.Processor{},
 	}
 	c.plan = &plan{doc: doc, clock: c.clock, twins: map[string]twin{}, slots: map[address]*slot{}, strips: map[string]*strip{},
 		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
@@ -186,7 +189,7 @@ func (c *compiler) channelInput(ch *project.Channel) {
 		clips = newPlayer(c.doc, ch, c.clock, c.lib)
 	}
 	n.emit = func(n *gnode) []step {
-		s := &sum{id: id, out: buf, clips: clips, clipIn: newShift2(n.lagIn), tmp: newPair()}
+		s := &sum{id: id, out: buf, clips: clips, clipIn: newShift2(n.lagIn), tmp: c.tmp}
 		if clips != nil {
 			c.plan.players = append(c.plan.players, clips)
 		}
@@ -332,7 +335,14 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 	}
 	n.emit = func(n *gnode) []step {
 		t := &stageStep{id: s.ID, kind: kind, proc: kind.New(rate), buf: buf, lag: n.lagIn, clock: c.clock,
-			add: s.MixLaw == "add", actsOn: s.ActsOn, dry: newShift2(n.latency), dryBuf: newPair()}
+			add: s.MixLaw == "add", actsOn: s.ActsOn, dry: newShift2(n.latency), dryBuf: c.tmp}
+		if p, ok := t.proc.(effect.Borrower); ok {
+			if first := c.rooms[kind.ID]; first != nil {
+				p.Borrow(first)
+			} else {
+				c.rooms[kind.ID] = t.proc
+			}
+		}
 		if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {
 			p.TakeImpulse(s.Sound, sound.sides)
 		}
@@ -413,7 +423,7 @@ func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at 
 	join.order = wait
 	join.emit = func(n *gnode) []step {
 		s := &joinStep{id: f.ID, buf: buf, dry: newShift2(n.lagIn - at.lag), lag: n.lagIn, add: f.MixLaw == "add",
-			mix: c.slot(f.ID, "mix", param.Mix, f.Mix, n.lagIn), wet: newPair(), tmp: newPair()}
+			mix: c.slot(f.ID, "mix", param.Mix, f.Mix, n.lagIn), wet: newPair(), tmp: c.tmp}
 		s.heard.Set(boolGain(!f.Bypass && !bypassed))
 		for _, b := range branches {
 			s.paths = append(s.paths, inflow{from: b.buf, shift: newShift2(n.lagIn - b.end.lag), name: b.id})

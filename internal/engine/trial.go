@@ -134,7 +134,7 @@ func (c *compiler) trials(ch *project.Channel, at *gnode, buf pair, wait []*gnod
 		ends = append(ends, end{last, tb, t.ID})
 	}
 	join.emit = func(n *gnode) []step {
-		s := &trialStep{id: ch.ID, buf: buf, own: newShift2(n.lagIn - at.lag), gates: make([]dsp.Glide, len(ends)+1), tmp: newPair()}
+		s := &trialStep{id: ch.ID, buf: buf, own: newShift2(n.lagIn - at.lag), gates: make([]dsp.Glide, len(ends)+1), tmp: c.tmp}
 		for _, e := range ends {
 			s.alts = append(s.alts, inflow{from: e.buf, shift: newShift2(n.lagIn - e.node.lag), name: e.id})
 		}
