@@ -225,6 +225,11 @@ func render() int32 {
 	return int32(n)
 }
 
+// rehearse runs a block that nobody hears; false when something plays or rings.
+//
+//go:wasmexport rehearse
+func rehearse() bool { return eng.Rehearse() }
+
 //go:wasmexport position
 func position() float64 { return float64(eng.Position()) }
 

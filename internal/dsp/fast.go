@@ -2,17 +2,18 @@ package dsp
 
 import "math"
 
+// rootTwo is the mantissa of the root of two.
+const rootTwo = 0x6a09e667f3bcd
+
 // QuickLog is the natural logarithm of a positive, normal x to about 1e-9: the
 // series of the inverse hyperbolic tangent around √½..√2. For detectors, where
 // the exact one would cost more than the rest of the effect.
 func QuickLog(x float64) float64 {
 	b := math.Float64bits(x)
-	e := int(b>>52) - 1023
-	m := math.Float64frombits(b&(1<<52-1) | 1023<<52)
-	if m > math.Sqrt2 {
-		m *= 0.5
-		e++
-	}
+	// a mantissa above that of the root of two counts to the next power; no branch,
+	// because signals would make a processor guess it wrong every other time
+	e := int((b+1<<52-1-rootTwo)>>52) - 1023
+	m := math.Float64frombits(b - uint64(e)<<52)
 	s := (m - 1) / (m + 1)
 	t := s * s
 	return float64(e)*math.Ln2 + s*(2+t*(2./3+t*(2./5+t*(2./7+t*(2./9)))))

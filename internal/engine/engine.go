@@ -255,6 +255,16 @@ func (e *Engine) Position() int64 {
 	return max(0, c.songFrame(e.now.latency, 0))
 }
 
+// Rehearse runs a block for nobody, while nothing plays and nothing rings: it brings the
+// code that will run into the state in which it runs fast. It reports whether it could.
+func (e *Engine) Rehearse() bool {
+	if !e.Quiet() {
+		return false
+	}
+	e.now.run(e.now.room(Block))
+	return true
+}
+
 // State tells what the engine is doing.
 func (e *Engine) State() State {
 	switch {

@@ -54,6 +54,8 @@ export class Engine {
   private lastSlot = -1
   private lastWrite = -1
   private last: Heard | null = null
+  /** What the engine in the worker holds in memory, in bytes. */
+  held = 0
 
   onTimeline: (t: Timeline) => void = () => undefined
   onTrouble: (text: string) => void = () => undefined
@@ -61,7 +63,7 @@ export class Engine {
   /** The engine ended by itself: it must be made anew. */
   onStopped: () => void = () => undefined
   onBroken: (stages: string[]) => void = () => undefined
-  onCosts: (costs: Cost[]) => void = () => undefined
+  onCosts: (costs: Cost[], memory: number) => void = () => undefined
   onSpectrum: (values: Float32Array) => void = () => undefined
 
   constructor() {
@@ -90,7 +92,8 @@ export class Engine {
           this.tickets.delete(m.ticket)
           break
         case 'costs':
-          this.onCosts(JSON.parse(m.json))
+          this.held = m.memory
+          this.onCosts(JSON.parse(m.json), m.memory)
           break
         case 'spectrum':
           this.onSpectrum(m.values)

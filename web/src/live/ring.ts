@@ -51,7 +51,7 @@ export type FromWorker =
   | { say: 'timeline'; json: string }
   | { say: 'layout'; id: number; points: Point[] }
   | { say: 'answer'; ticket: number; json: string; trouble: string }
-  | { say: 'costs'; json: string }
+  | { say: 'costs'; json: string; memory: number }
   | { say: 'spectrum'; values: Float32Array }
   | { say: 'broken'; stages: string[] }
   | { say: 'trouble'; text: string }

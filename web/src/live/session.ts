@@ -50,6 +50,8 @@ export type Session = {
   tried: number
   /** What stages cost, in nanoseconds a frame, smoothed. */
   costs: Record<string, number>
+  /** What the sound engine holds in memory, in bytes. */
+  memory: number
   /** Values under a hand in this window, ahead of the document, by "owner name". */
   moving: Record<string, number>
 }
@@ -70,6 +72,7 @@ const empty: Session = {
   waiting: false,
   broken: [],
   costs: {},
+  memory: 0,
   tried: 0,
   moving: {},
 }
@@ -108,13 +111,13 @@ function makeEngine(): Engine {
   e.onTrouble = (text) => notice(text, 'refused')
   e.onWaiting = (waiting) => set({ waiting })
   e.onBroken = (broken) => set({ broken })
-  e.onCosts = (list) => {
+  e.onCosts = (list, memory) => {
     const costs: Record<string, number> = {}
     for (const c of list) {
       const before = now().costs[c.stage]
       costs[c.stage] = before === undefined ? c.nanos : before * 0.6 + c.nanos * 0.4
     }
-    if (list.length) set({ costs })
+    set(list.length ? { costs, memory } : { memory })
   }
   e.onStopped = () => {
     if (engine !== e) return

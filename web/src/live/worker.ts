@@ -31,6 +31,7 @@ type Exports = {
   loop(from: number, to: number): void
   measureAgain(): void
   render(): number
+  rehearse(): number
   position(): number
   latency(): number
   state(): number
@@ -78,6 +79,7 @@ let costsAt = 0
 let busy = 0 // part of real time that rendering takes
 const fetching = new Map<string, Promise<void>>()
 const lost = new Map<string, string>()
+const REHEARSAL = 600 // blocks
 const encoder = new TextEncoder()
 const decoder = new TextDecoder()
 
@@ -121,6 +123,15 @@ function document(json: string, fresh: boolean) {
   say({ say: 'timeline', json: text() })
   tellLayout(true)
   void fetchAhead()
+  if (fresh) void rehearse()
+}
+
+/** Runs the engine for nobody, so that the browser has compiled it well before it is heard. */
+async function rehearse() {
+  for (let i = 0; i < REHEARSAL && !asked; i++) {
+    if (!engine.rehearse()) return
+    if (i % 4 === 3) await breathe()
+  }
 }
 
 function tellLayout(fresh = false) {
@@ -296,7 +307,7 @@ async function pump() {
     if (now - costsAt > 1000) {
       costsAt = now
       engine.costs()
-      say({ say: 'costs', json: text() })
+      say({ say: 'costs', json: text(), memory: engine.mem.buffer.byteLength })
     }
     if (++checked % 40 === 0) {
       void fetchAhead()

@@ -8,6 +8,7 @@ import { setView, useView } from '../live/view'
 export function CostCard() {
   const project = useSession((s) => s.project)!
   const costs = useSession((s) => s.costs)
+  const memory = useSession((s) => s.memory)
   const effects = useSession((s) => s.effects)
   const trials = useView((v) => v.trials)
   const list = project.channels
@@ -26,7 +27,8 @@ export function CostCard() {
         <>
           <p className="soft mb-2 text-[12px]">
             All stages together take {percent(share(all, project.sampleRate))} of real time, measured in this
-            browser. A row that is printed costs next to nothing.
+            browser. A row that is printed costs next to nothing. The engine holds {(memory / 1e6).toFixed(0)}{' '}
+            MB of memory.
           </p>
           <table className="table table-xs">
             <tbody>
