@@ -47,11 +47,10 @@ type flow struct {
 }
 
 type instr struct {
-	op         byte
-	from, to   int   // its bytes
-	n          int64 // label, local or constant
-	labels     []int // of br_table, the last is the default
-	afterStart bool
+	op       byte
+	from, to int   // its bytes
+	n        int64 // label, local or constant
+	labels   []int // of br_table, the last is the default
 }
 
 // next decodes one instruction.

@@ -34,6 +34,29 @@ func (d *DelayLine) ReadBlock(dst []float64, n int) {
 	}
 }
 
+// AddBlock adds samples times a gain: to dst[i] what Read(n-i) gives. n must be at least
+// len(dst)-1.
+func (d *DelayLine) AddBlock(dst []float64, n int, gain float64) {
+	at := (d.pos - n) & d.mask
+	first := min(len(dst), len(d.buf)-at)
+	addScaled(dst[:first], d.buf[at:at+first], gain)
+	addScaled(dst[first:], d.buf[:len(dst)-first], gain)
+}
+
+func addScaled(dst, src []float64, gain float64) {
+	for len(dst) >= 4 && len(src) >= 4 {
+		d, s := (*[4]float64)(dst), (*[4]float64)(src)
+		d[0] += gain * s[0]
+		d[1] += gain * s[1]
+		d[2] += gain * s[2]
+		d[3] += gain * s[3]
+		dst, src = dst[4:], src[4:]
+	}
+	for i, v := range src {
+		dst[i] += gain * v
+	}
+}
+
 // WriteBlock puts samples in, the first one first.
 func (d *DelayLine) WriteBlock(x []float64) {
 	at := (d.pos + 1) & d.mask

@@ -120,7 +120,6 @@ type space struct {
 type spaceRoom struct {
 	x                    [reverbLines][MaxFrames]float64
 	inL, inR, outL, outR [MaxFrames]float64
-	tap                  [MaxFrames]float64
 }
 
 func (s *space) Borrow(o Processor) { s.spaceRoom = o.(*space).spaceRoom }
@@ -409,19 +408,13 @@ func (s *space) run(p *Span, from, to int) {
 
 // reflect makes the early reflections of the piece just written to the pre-delay.
 func (s *space) reflect(n int, early *Value, from int) {
-	l, r, t := s.outL[:n], s.outR[:n], s.tap[:n]
+	l, r := s.outL[:n], s.outR[:n]
 	clear(l)
 	clear(r)
 	g, next := characters[s.kind].reflect[0], characters[s.kind].reflect[1]
 	for k := range s.early[0] {
-		s.pre[0].ReadBlock(t, s.early[0][k]+n-1)
-		for i, v := range t {
-			l[i] += g * v
-		}
-		s.pre[1].ReadBlock(t, s.early[1][k]+n-1)
-		for i, v := range t {
-			r[i] += g * v
-		}
+		s.pre[0].AddBlock(l, s.early[0][k]+n-1, g)
+		s.pre[1].AddBlock(r, s.early[1][k]+n-1, g)
 		g *= next
 	}
 	e := dsp.Gain(early.Now)
@@ -436,15 +429,14 @@ func (s *space) reflect(n int, early *Value, from int) {
 
 // read takes n frames out of every line and absorbs.
 func (s *space) read(n int) {
-	for k := range s.line {
-		x, buf, pos := s.x[k][:n], s.line[k], s.pos[k]
-		c := copy(x, buf[pos:])
-		if c < n {
-			copy(x[c:], buf)
-		}
-	}
 	for k := 0; k < reverbLines; k += 2 {
-		dsp.RunTwo(&s.absorb[k], &s.absorb[k+1], &s.state[k], &s.state[k+1], s.x[k][:n], s.x[k+1][:n])
+		a, b := s.line[k], s.line[k+1]
+		p, q := s.pos[k], s.pos[k+1]
+		for i := 0; i < n; { // up to where either line begins anew
+			m := min(n-i, len(a)-p, len(b)-q)
+			dsp.RunTwo(&s.absorb[k], &s.absorb[k+1], &s.state[k], &s.state[k+1], a[p:p+m], b[q:q+m], s.x[k][i:i+m], s.x[k+1][i:i+m])
+			i, p, q = i+m, (p+m)%len(a), (q+m)%len(b)
+		}
 	}
 }
 
@@ -523,17 +515,21 @@ func (s *space) write(n int) {
 		if k&4 != 0 {
 			g = -g
 		}
-		for i, v := range x {
-			x[i] = dsp.Flush(v + g*in[i])
-		}
-		c := copy(buf[pos:], x)
-		if c < n {
-			copy(buf, x[c:])
-		}
+		first := min(n, len(buf)-pos)
+		feed(buf[pos:pos+first], x, in, g)
+		feed(buf[:n-first], x[first:], in[first:], g)
 		if pos += n; pos >= len(buf) {
 			pos -= len(buf)
 		}
 		s.pos[k] = pos
+	}
+}
+
+// feed puts what goes round again and g times what is new into a line.
+func feed(line, x, in []float64, g float64) {
+	x, in = x[:len(line)], in[:len(line)]
+	for i, v := range x {
+		line[i] = dsp.Flush(v + g*in[i])
 	}
 }
 
