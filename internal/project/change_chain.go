@@ -70,29 +70,9 @@ func (c *RemoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 	inside := map[string]bool{}
 	nodeIDs(at.node, inside)
 	undo = append(undo, p.dropLines(inside)...)
-	before := &Tap{Channel: at.channel.ID, Point: "input"}
-	if at.index > 0 {
-		before.Point, before.Node = "after", at.chain.Nodes[at.index-1].ID()
-	} else if at.owner != at.channel.ID {
-		// first on a path: what enters the fork
-		for _, n := range at.channel.Chain.Nodes {
-			m := map[string]bool{}
-			nodeIDs(n, m)
-			if m[at.owner] {
-				before.Point, before.Node = "before", n.ID()
-			}
-		}
-	}
-	for _, ch := range p.Channels {
-		ch.Walk(func(_ *Chain, _ int, n *Node) bool {
-			if s := n.Stage; s != nil && s.Key != nil && inside[s.Key.Node] && !inside[s.ID] {
-				undo = append(undo, &SetKey{s.ID, s.Key})
-				k := *before
-				s.Key = &k
-			}
-			return true
-		})
-	}
+	before := at.before()
+	undo = append(undo, p.retap(func(t *Tap) bool { return inside[t.Node] }, func(Tap) *Tap { k := *before; return &k })...)
+	undo = append(undo, resend(at.channel, inside, before)...)
 	if at.channel.Waterline == c.ID {
 		undo = append(undo, &SetChannel{ID: at.channel.ID, Waterline: &c.ID})
 		at.channel.Waterline = ""
@@ -126,7 +106,7 @@ func (c *MoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 	if inside[c.Owner] {
 		return nil, fmt.Errorf("a fork cannot go inside itself")
 	}
-	undo := []Change{&MoveNode{c.ID, at.owner, at.index}}
+	undo, before := []Change{&MoveNode{c.ID, at.owner, at.index}}, at.before()
 	if at.channel.Waterline == c.ID && (to != at.channel || c.Owner != at.channel.ID) {
 		undo = append(undo, &SetChannel{ID: at.channel.ID, Waterline: &c.ID})
 		at.channel.Waterline = ""
@@ -134,17 +114,8 @@ func (c *MoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 	at.chain.Nodes = slices.Delete(at.chain.Nodes, at.index, at.index+1)
 	chain.Nodes = insert(chain.Nodes, c.Index, at.node)
 	if to != at.channel { // its taps move with it
-		for _, ch := range p.Channels {
-			ch.Walk(func(_ *Chain, _ int, n *Node) bool {
-				if s := n.Stage; s != nil && s.Key != nil && inside[s.Key.Node] {
-					undo = append(undo, &SetKey{s.ID, s.Key})
-					k := *s.Key
-					k.Channel = to.ID
-					s.Key = &k
-				}
-				return true
-			})
-		}
+		undo = append(undo, p.retap(func(t *Tap) bool { return inside[t.Node] }, func(t Tap) *Tap { t.Channel = to.ID; return &t })...)
+		undo = append(undo, resend(at.channel, inside, before)...)
 	}
 	return undo, nil
 }

@@ -58,12 +58,10 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	if ch.Kind == Main {
 		return nil, fmt.Errorf("the main output cannot be removed")
 	}
+	p.Channels = slices.Delete(p.Channels, i, i+1) // its own taps need no care
 	undo := []Change{&AddChannel{Channel: ch, Index: i}}
 	gone := channelIDs(ch)
 	for _, other := range p.Channels {
-		if other == ch {
-			continue
-		}
 		if other.Output == ch.ID {
 			undo = append(undo, &SetChannel{ID: other.ID, Output: swap(&other.Output, &ch.Output)})
 		}
@@ -74,14 +72,8 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 				other.Sends = slices.Delete(other.Sends, k, k+1)
 			}
 		}
-		other.Walk(func(_ *Chain, _ int, n *Node) bool {
-			if n.Stage != nil && n.Stage.Key != nil && n.Stage.Key.Channel == ch.ID {
-				undo = append(undo, &SetKey{ID: n.Stage.ID, Key: n.Stage.Key})
-				n.Stage.Key = nil
-			}
-			return true
-		})
 	}
+	undo = append(undo, p.retap(func(t *Tap) bool { return t.Channel == ch.ID }, func(Tap) *Tap { return nil })...)
 	// sends were noted from the last to the first: put them back from the first on
 	slices.SortStableFunc(undo[1:], func(a, b Change) int {
 		x, xs := a.(*AddSend)
@@ -91,9 +83,7 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 		}
 		return 0
 	})
-	undo = append(undo, p.dropLines(gone)...)
-	p.Channels = slices.Delete(p.Channels, i, i+1)
-	return undo, nil
+	return append(undo, p.dropLines(gone)...), nil
 }
 
 // channelIDs lists the ids on a channel that can own parameters.

@@ -105,14 +105,9 @@ func (c *PutChain) apply(p *Project, effects Effects) ([]Change, error) {
 		}
 	}
 	undo = append(undo, p.dropLines(leaving)...)
-	for _, other := range p.Channels {
-		other.Walk(func(_ *Chain, _ int, n *Node) bool {
-			if s := n.Stage; s != nil && s.Key != nil && leaving[s.Key.Node] && !old[s.ID] {
-				undo = append(undo, &SetKey{s.ID, s.Key})
-				s.Key = &Tap{Channel: ch.ID, Point: "input"}
-			}
-			return true
-		})
+	undo = append(undo, p.retap(func(t *Tap) bool { return leaving[t.Node] }, func(t Tap) *Tap { return &Tap{Channel: t.Channel, Point: "input"} })...)
+	for _, x := range p.Channels {
+		undo = append(undo, resend(x, leaving, &Tap{Channel: x.ID, Point: "input"})...)
 	}
 	if leaving[ch.Waterline] {
 		w := ch.Waterline

@@ -51,9 +51,10 @@ func (c *RemoveSend) apply(p *Project, _ Effects) ([]Change, error) {
 
 // SetSend sets what is given of a send's properties; level and pan are parameters.
 type SetSend struct {
-	ID   string `json:"id"`
-	Pre  *bool  `json:"pre,omitempty"`
-	Mute *bool  `json:"mute,omitempty"`
+	ID    string  `json:"id"`
+	Pre   *bool   `json:"pre,omitempty"`
+	Mute  *bool   `json:"mute,omitempty"`
+	After *string `json:"after,omitempty"`
 }
 
 func (c *SetSend) apply(p *Project, _ Effects) ([]Change, error) {
@@ -62,5 +63,5 @@ func (c *SetSend) apply(p *Project, _ Effects) ([]Change, error) {
 		return nil, gone("the send")
 	}
 	s := ch.Sends[i]
-	return []Change{&SetSend{c.ID, swap(&s.Pre, c.Pre), swap(&s.Mute, c.Mute)}}, nil
+	return []Change{&SetSend{c.ID, swap(&s.Pre, c.Pre), swap(&s.Mute, c.Mute), swap(&s.After, c.After)}}, nil
 }

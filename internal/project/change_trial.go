@@ -128,15 +128,8 @@ func (c *DropTrial) apply(p *Project, _ Effects) ([]Change, error) {
 		nodeIDs(n, inside)
 	}
 	undo = append(undo, p.dropLines(inside)...)
-	for _, other := range p.Channels {
-		other.Walk(func(_ *Chain, _ int, n *Node) bool {
-			if s := n.Stage; s != nil && s.Key != nil && inside[s.Key.Node] && !inside[s.ID] {
-				undo = append(undo, &SetKey{s.ID, s.Key})
-				s.Key = nil
-			}
-			return true
-		})
-	}
+	undo = append(undo, p.retap(func(t *Tap) bool { return inside[t.Node] }, func(Tap) *Tap { return nil })...)
+	undo = append(undo, resend(ch, inside, &Tap{Channel: ch.ID, Point: "input"})...)
 	ch.Trials = slices.Delete(ch.Trials, i, i+1)
 	return undo, nil
 }

@@ -20,6 +20,14 @@ type Project struct {
 	Channels   []*Channel `json:"channels" required:"true"`
 	Lines      []*Line    `json:"lines" required:"true"`
 	Audio      []Audio    `json:"audio" required:"true"`
+	Meant      []Meant    `json:"meant,omitempty"`
+}
+
+// Meant says of a sounding that it is as it should be, and who said so.
+type Meant struct {
+	Rule string `json:"rule" required:"true"` // the sounding's name
+	At   string `json:"at" required:"true"`   // the id it was about
+	By   string `json:"by" required:"true"`
 }
 
 // Tempo holds from a tick on, in quarter notes a minute.
@@ -78,9 +86,11 @@ type Channel struct {
 	MutePre   bool     `json:"mutePre" required:"true"` // mute silences pre-fader sends too
 	SoloSafe  bool     `json:"soloSafe" required:"true"`
 	Output    string   `json:"output" required:"true"` // a channel's id, or empty for none
-	Sends     []*Send  `json:"sends" required:"true"`
-	Clips     []*Clip  `json:"clips" required:"true"`
-	PrintOf   *Origin  `json:"printOf,omitempty"`
+	// Input is a point of another channel whose signal comes in besides clips and sends.
+	Input   *Tap    `json:"input,omitempty"`
+	Sends   []*Send `json:"sends" required:"true"`
+	Clips   []*Clip `json:"clips" required:"true"`
+	PrintOf *Origin `json:"printOf,omitempty"`
 }
 
 // Origin says what a printed channel was made from.
@@ -161,9 +171,12 @@ type Tap struct {
 
 // Send copies a channel's signal to a return.
 type Send struct {
-	ID    string  `json:"id" required:"true"`
-	To    string  `json:"to" required:"true"`
-	Pre   bool    `json:"pre" required:"true"` // before the fader
+	ID  string `json:"id" required:"true"`
+	To  string `json:"to" required:"true"`
+	Pre bool   `json:"pre" required:"true"` // before the fader
+	// After is the node behind which it is taken, or "input" for what comes into the
+	// channel; empty: Pre decides.
+	After string  `json:"after,omitempty"`
 	Level float64 `json:"level" required:"true"`
 	Pan   float64 `json:"pan" required:"true"`
 	Mute  bool    `json:"mute" required:"true"`

@@ -88,6 +88,11 @@ func freshIDs(c *Channel) map[string]string {
 	if w, ok := m[c.Waterline]; ok {
 		c.Waterline = w
 	}
+	for _, s := range c.Sends {
+		if id, ok := m[s.After]; ok {
+			s.After = id
+		}
+	}
 	c.Walk(func(_ *Chain, _ int, n *Node) bool {
 		if n.Stage != nil && n.Stage.Key != nil {
 			k := n.Stage.Key

@@ -118,11 +118,24 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 		if !ok || to.Kind != Return {
 			return fmt.Errorf("a send goes to %q, which is not a return", s.To)
 		}
+		if s.After != "" && s.After != "input" {
+			if at, ok := c.find(s.After); !ok || at.owner == "" {
+				return fmt.Errorf("the send to %s is taken after %q, which is not in its chain", to.Name, s.After)
+			}
+		}
 		if err := param.Send.Check(s.Level); err != nil {
 			return fmt.Errorf("send to %s: %w", to.Name, err)
 		}
 		if err := param.Pan.Check(s.Pan); err != nil {
 			return fmt.Errorf("send to %s: %w", to.Name, err)
+		}
+	}
+	if c.Input != nil {
+		if c.Kind != Track || c.Input.Channel == c.ID {
+			return fmt.Errorf("only a track can take its input from a tap, and not from itself")
+		}
+		if err := p.checkTap(c.Input); err != nil {
+			return fmt.Errorf("its input: %w", err)
 		}
 	}
 	for _, x := range c.Clips {
@@ -355,65 +368,6 @@ func (p *Project) checkLine(l *Line, effects Effects) error {
 		}
 		if pt.Shape != Ramp && pt.Shape != Hold {
 			return fmt.Errorf("unknown shape %q", pt.Shape)
-		}
-	}
-	return nil
-}
-
-// checkLoops refuses a signal that would feed itself, and names its way. A
-// channel feeds its output, the returns it sends to, and the channels whose stages
-// listen to it.
-func (p *Project) checkLoops() error {
-	feeds := map[string][]string{}
-	for _, c := range p.Channels {
-		if c.Output != "" {
-			feeds[c.ID] = append(feeds[c.ID], c.Output)
-		}
-		for _, s := range c.Sends {
-			feeds[c.ID] = append(feeds[c.ID], s.To)
-		}
-		c.Walk(func(_ *Chain, _ int, n *Node) bool {
-			if n.Stage != nil && n.Stage.Key != nil {
-				feeds[n.Stage.Key.Channel] = append(feeds[n.Stage.Key.Channel], c.ID)
-			}
-			return true
-		})
-	}
-	const (
-		unseen = iota
-		open
-		done
-	)
-	state := map[string]int{}
-	var way []string
-	var visit func(id string) error
-	visit = func(id string) error {
-		way = append(way, id)
-		defer func() { way = way[:len(way)-1] }()
-		state[id] = open
-		for _, to := range feeds[id] {
-			if state[to] == open {
-				var names []string
-				for _, w := range append(way[slices.Index(way, to):], to) {
-					c, _ := p.Channel(w)
-					names = append(names, c.Name)
-				}
-				return fmt.Errorf("the signal would feed itself: %s", strings.Join(names, " > "))
-			}
-			if state[to] == unseen {
-				if err := visit(to); err != nil {
-					return err
-				}
-			}
-		}
-		state[id] = done
-		return nil
-	}
-	for _, c := range p.Channels {
-		if state[c.ID] == unseen {
-			if err := visit(c.ID); err != nil {
-				return err
-			}
 		}
 	}
 	return nil

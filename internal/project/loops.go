@@ -1,0 +1,141 @@
+package project
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// wiring is the graph of points through which signals go, as the engine will run them:
+// a loop in it cannot be played.
+type wiring struct {
+	to   map[string][]string
+	name map[string]string // the channel that a point belongs to
+	all  []string
+}
+
+func (w *wiring) point(id, channel string) string {
+	if _, ok := w.name[id]; !ok {
+		w.name[id] = channel
+		w.all = append(w.all, id)
+	}
+	return id
+}
+
+func (w *wiring) edge(from, to string) { w.to[from] = append(w.to[from], to) }
+
+// tapPoint is the point at which a tap takes the signal.
+func tapPoint(t *Tap) string {
+	switch t.Point {
+	case "before":
+		return "before " + t.Node
+	case "after":
+		return "node " + t.Node
+	}
+	return t.Point + " " + t.Channel
+}
+
+// SendPoint is where a send takes the signal.
+func SendPoint(c *Channel, s *Send) *Tap {
+	switch {
+	case s.After == "input":
+		return &Tap{Channel: c.ID, Point: "input"}
+	case s.After != "":
+		return &Tap{Channel: c.ID, Point: "after", Node: s.After}
+	case s.Pre:
+		return &Tap{Channel: c.ID, Point: "pre"}
+	}
+	return &Tap{Channel: c.ID, Point: "post"}
+}
+
+func (p *Project) wire() *wiring {
+	w := &wiring{to: map[string][]string{}, name: map[string]string{}}
+	for _, c := range p.Channels {
+		in, pre, post := w.point("input "+c.ID, c.Name), w.point("pre "+c.ID, c.Name), w.point("post "+c.ID, c.Name)
+		for _, o := range c.chains() {
+			w.edge(w.chain(c, o.chain, in), pre)
+		}
+		w.edge(pre, post)
+		if c.Output != "" {
+			w.edge(post, "input "+c.Output)
+		}
+		for _, s := range c.Sends {
+			w.edge(tapPoint(SendPoint(c, s)), "input "+s.To)
+		}
+		if c.Input != nil {
+			w.edge(tapPoint(c.Input), in)
+		}
+	}
+	return w
+}
+
+// chain lays the points of a chain behind one another and returns the last.
+func (w *wiring) chain(c *Channel, chain *Chain, at string) string {
+	for _, n := range chain.Nodes {
+		before := w.point("before "+n.ID(), c.Name)
+		w.edge(at, before)
+		at = w.point("node "+n.ID(), c.Name)
+		w.edge(before, at)
+		if n.Stage != nil && n.Stage.Key != nil {
+			w.edge(tapPoint(n.Stage.Key), at)
+		}
+		if n.Fork != nil {
+			for _, path := range n.Fork.Paths {
+				w.edge(w.chain(c, &path.Chain, before), at)
+			}
+		}
+	}
+	return at
+}
+
+// checkLoops refuses a signal that would feed itself, and names its way.
+func (p *Project) checkLoops() error {
+	w := p.wire()
+	const (
+		unseen = iota
+		open
+		done
+	)
+	state := map[string]int{}
+	var way []string
+	var visit func(at string) error
+	visit = func(at string) error {
+		way = append(way, at)
+		defer func() { way = way[:len(way)-1] }()
+		state[at] = open
+		for _, to := range w.to[at] {
+			if state[to] == open {
+				return fmt.Errorf("the signal would feed itself: %s", w.says(append(way[slices.Index(way, to):], to)))
+			}
+			if state[to] == unseen {
+				if err := visit(to); err != nil {
+					return err
+				}
+			}
+		}
+		state[at] = done
+		return nil
+	}
+	for _, at := range w.all {
+		if state[at] == unseen {
+			if err := visit(at); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// says names the channels along a way that ends where it began.
+func (w *wiring) says(way []string) string {
+	var names []string
+	for _, at := range way {
+		if n := w.name[at]; len(names) == 0 || names[len(names)-1] != n {
+			names = append(names, n)
+		}
+	}
+	if len(names) == 1 || names[0] != names[len(names)-1] {
+		names = append(names, names[0])
+	}
+	return strings.Join(names, " > ")
+}
