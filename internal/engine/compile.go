@@ -60,7 +60,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
 		tmp: newPair(), rooms: map[string]effect.Processor{},
 	}
-	c.plan = &plan{doc: doc, clock: c.clock, twins: map[string]twin{}, slots: map[address]*slot{}, strips: map[string]*strip{},
+	c.plan = &plan{doc: doc, clock: c.clock, twins: map[string]twin{}, slots: map[address]*slot{}, strips: map[string]*strip{}, flows: map[string]*outflow{},
 		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
 	for _, l := range doc.Lines {
 		c.lines[address{l.Owner, l.Name}] = l
@@ -129,22 +129,30 @@ func tapName(t *project.Tap) string {
 	return t.Point + " " + t.Channel
 }
 
-// collectTaps notes every key before chains are built, so that each point
-// knows who listens to it.
+// collectTaps notes every key and every input from a tap before chains are built, so that
+// each point knows who listens to it.
 func (c *compiler) collectTaps() {
 	for _, ch := range c.doc.Channels {
+		if ch.Input != nil {
+			t := c.tap("input of "+ch.ID, ch.Input)
+			c.feeds[ch.ID] = append(c.feeds[ch.ID], feed{t.node, t.buf, "tap"})
+			fmt.Fprintf(&c.shape, "tap %s %v;", ch.ID, *ch.Input)
+		}
 		ch.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
 			if n.Stage != nil && n.Stage.Key != nil {
-				name := tapName(n.Stage.Key)
-				t := &tapTo{buf: newPair()}
-				t.node = c.g.add("key of " + n.Stage.ID)
-				c.taps[name] = append(c.taps[name], t)
+				t := c.tap("key of "+n.Stage.ID, n.Stage.Key)
 				c.where["key "+n.Stage.ID] = t.buf
 				c.points["key "+n.Stage.ID] = t.node
 			}
 			return true
 		})
 	}
+}
+
+func (c *compiler) tap(name string, at *project.Tap) *tapTo {
+	t := &tapTo{c.g.add(name), newPair()}
+	c.taps[tapName(at)] = append(c.taps[tapName(at)], t)
+	return t
 }
 
 // tapped lets the listeners of a point copy it there, and returns the nodes
@@ -220,7 +228,7 @@ func (c *compiler) meter(p Point, buf pair, reporting *stageStep) *meter {
 func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *gnode) {
 	buf := c.bufs[ch.ID]
 	at := c.input[ch.ID]
-	wait := c.tapped("input "+ch.ID, at, buf)
+	wait := append(c.tapped("input "+ch.ID, at, buf), c.sendsAfter(ch, "input", at, buf)...)
 	if len(ch.Trials) > 0 && c.only == nil {
 		wait = append(wait, c.enterTrials(ch, at, buf)...)
 	}
@@ -238,34 +246,41 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 		pre = keep
 	}
 	for _, s := range ch.Sends {
-		if s.Pre {
+		if s.Pre && s.After == "" {
 			wait = append(wait, c.send(ch, s, at, buf))
 		}
 	}
 	strp := c.g.add("the fader of "+ch.Name, at)
 	strp.order = wait
 	strp.emit = func(n *gnode) []step {
-		s := &strip{id: ch.ID, buf: buf, stereo: ch.Stereo, lag: n.lagIn, main: ch.Kind == project.Main,
+		s := &strip{id: ch.ID, buf: buf, stereo: ch.Stereo, lag: n.lagIn,
 			fader: c.slot(ch.ID, "fader", param.Fader, ch.Fader, n.lagIn), pan: c.slot(ch.ID, "pan", param.Pan, ch.Pan, n.lagIn)}
 		s.open.Set(boolGain(!ch.Mute))
-		s.gate.Set(1)
 		c.plan.strips[ch.ID] = s
-		return []step{s, c.meter(Point{Kind: "post", Owner: ch.ID}, buf, nil)}
+		return []step{s}
 	}
-	c.tapped("post "+ch.ID, strp, buf)
+	wait = c.tapped("post "+ch.ID, strp, buf)
 	for _, s := range ch.Sends {
-		if !s.Pre {
-			c.send(ch, s, strp, buf)
+		if !s.Pre && s.After == "" {
+			wait = append(wait, c.send(ch, s, strp, buf))
 		}
 	}
-	if ch.Output != "" {
-		c.feeds[ch.Output] = append(c.feeds[ch.Output], feed{strp, buf, ch.ID})
+	flow := c.g.add("the output of "+ch.Name, strp)
+	flow.order = wait
+	flow.emit = func(*gnode) []step {
+		f := &outflow{id: ch.ID, buf: buf}
+		f.gate.Set(1)
+		c.plan.flows[ch.ID] = f
+		return []step{f, c.meter(Point{Kind: "post", Owner: ch.ID}, buf, nil)}
 	}
-	return pre, strp
+	if ch.Output != "" {
+		c.feeds[ch.Output] = append(c.feeds[ch.Output], feed{flow, buf, ch.ID})
+	}
+	return pre, flow
 }
 
 func (c *compiler) send(ch *project.Channel, s *project.Send, at *gnode, buf pair) *gnode {
-	fmt.Fprintf(&c.shape, "send %s %s %v;", s.ID, s.To, s.Pre)
+	fmt.Fprintf(&c.shape, "send %s %s %v %s;", s.ID, s.To, s.Pre, s.After)
 	to := newPair()
 	n := c.g.add("a send of "+ch.Name, at)
 	n.emit = func(n *gnode) []step {
@@ -280,6 +295,16 @@ func (c *compiler) send(ch *project.Channel, s *project.Send, at *gnode, buf pai
 	return n
 }
 
+// sendsAfter builds the sends that are taken behind a node.
+func (c *compiler) sendsAfter(ch *project.Channel, node string, at *gnode, buf pair) (wait []*gnode) {
+	for _, s := range ch.Sends {
+		if s.After == node {
+			wait = append(wait, c.send(ch, s, at, buf))
+		}
+	}
+	return wait
+}
+
 // chain builds the nodes of a chain in a buffer. wait are nodes that must run
 // before the buffer is written again.
 func (c *compiler) chain(ch *project.Channel, chain *project.Chain, bypassed bool, at *gnode, buf pair, wait []*gnode) (*gnode, []*gnode) {
@@ -291,7 +316,7 @@ func (c *compiler) chain(ch *project.Channel, chain *project.Chain, bypassed boo
 			wait = append(wait, c.tapped("before "+n.Fork.ID, at, buf)...)
 			at = c.fork(ch, n.Fork, bypassed, at, buf, wait)
 		}
-		wait = c.tapped("after "+n.ID(), at, buf)
+		wait = append(c.tapped("after "+n.ID(), at, buf), c.sendsAfter(ch, n.ID(), at, buf)...)
 		if n.ID() == c.point.Node && c.only == nil {
 			wait = append(wait, c.listening(ch, n, at, buf))
 		}

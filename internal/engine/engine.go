@@ -39,7 +39,7 @@ type Engine struct {
 	fade    int // frames of the cross-fade done
 	rate    float64
 
-	solo      map[string]bool
+	hearing   Hearing
 	loopOn    bool
 	from      int64
 	to        int64
@@ -65,7 +65,7 @@ type Engine struct {
 
 // New makes an engine for a document.
 func New(doc *project.Project, lib *Library) (*Engine, error) {
-	e := &Engine{lib: lib, rate: float64(doc.SampleRate), solo: map[string]bool{}, trial: map[string]string{}, match: map[string]map[string]float64{}, L: make([]float64, Block), R: make([]float64, Block)}
+	e := &Engine{lib: lib, rate: float64(doc.SampleRate), trial: map[string]string{}, match: map[string]map[string]float64{}, L: make([]float64, Block), R: make([]float64, Block)}
 	p, err := compile(doc, lib, nil, Listening{})
 	if err != nil {
 		return nil, fmt.Errorf("compile %s: %w", doc.Name, err)
@@ -95,10 +95,10 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 	}
 	if p.shape == e.now.shape {
 		e.now.update(doc, int(handSeconds*e.rate))
-		e.now.setSolo(e.solo, gateFrames)
+		e.now.hear(&e.hearing, gateFrames)
 		return nil
 	}
-	p.setSolo(e.solo, 0)
+	p.hear(&e.hearing, 0)
 	for id, t := range p.trials {
 		t.choose(e.trial[id], e.match[id], 0)
 	}
@@ -144,18 +144,6 @@ func (e *Engine) Move(owner, name string, v float64) bool {
 		e.next.aim(owner, name, v, frames)
 	}
 	return ok
-}
-
-// Solo sets which channels are soloed; none means all are heard.
-func (e *Engine) Solo(ids []string) {
-	clear(e.solo)
-	for _, id := range ids {
-		e.solo[id] = true
-	}
-	e.now.setSolo(e.solo, gateFrames)
-	if e.next != nil {
-		e.next.setSolo(e.solo, gateFrames)
-	}
 }
 
 // Loop sets the loop in song frames; to <= from takes it away.

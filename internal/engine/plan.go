@@ -18,6 +18,7 @@ type plan struct {
 	lined   []linedSlot
 	players []*player
 	strips  map[string]*strip
+	flows   map[string]*outflow
 	sends   map[string]*sendStep
 	stages  map[string]*stageStep
 	trials  map[string]*trialStep
@@ -236,59 +237,5 @@ func sendOpen(ch *project.Channel, s *project.Send) bool {
 	if s.Mute {
 		return false
 	}
-	return !ch.Mute || (s.Pre && !ch.MutePre)
-}
-
-// setSolo opens and closes the gates for a set of soloed channels. Solo
-// silences the output of the others and all of their sends. What stays open: the
-// soloed channels, whatever carries their signal onward, what feeds a soloed
-// channel, channels that are solo safe, and sends into a soloed return.
-func (p *plan) setSolo(solo map[string]bool, frames int) {
-	open := map[string]bool{}
-	for _, ch := range p.doc.Channels {
-		open[ch.ID] = len(solo) == 0 || solo[ch.ID] || ch.SoloSafe || ch.Kind == project.Main
-	}
-	if len(solo) > 0 {
-		for _, ch := range p.doc.Channels {
-			if solo[ch.ID] {
-				p.openOnward(ch, open)
-			}
-			for to, steps := ch, 0; to.Output != "" && steps < len(p.doc.Channels); steps++ {
-				next, ok := p.doc.Channel(to.Output)
-				if !ok {
-					break
-				}
-				if solo[next.ID] {
-					open[ch.ID] = true
-				}
-				to = next
-			}
-		}
-	}
-	set := func(g *dsp.Glide, on bool) {
-		if frames == 0 {
-			g.Set(boolGain(on))
-		} else {
-			g.Aim(boolGain(on), frames)
-		}
-	}
-	for id, s := range p.strips {
-		set(&s.gate, open[id])
-	}
-	for _, s := range p.sends {
-		set(&s.gate, open[s.channel] || solo[s.target])
-	}
-}
-
-func (p *plan) openOnward(ch *project.Channel, open map[string]bool) {
-	visit := func(id string) {
-		if next, ok := p.doc.Channel(id); ok && id != "" && next.Kind != project.Main {
-			open[id] = true
-			p.openOnward(next, open)
-		}
-	}
-	visit(ch.Output)
-	for _, s := range ch.Sends {
-		visit(s.To)
-	}
+	return !ch.Mute || ((s.Pre || s.After != "") && !ch.MutePre)
 }

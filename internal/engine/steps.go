@@ -160,7 +160,7 @@ func (s *delayStep) key() string          { return "delay " + s.id }
 func (s *delayStep) reset()               { s.shift.clear() }
 func (s *delayStep) copyFrom(o twin)      { s.shift.copyFrom(o.(*delayStep).shift) }
 
-// strip is the end of a channel: fader, pan, mute and the solo gate.
+// strip is the end of a channel: fader, pan and mute.
 type strip struct {
 	id         string
 	buf        pair
@@ -168,8 +168,6 @@ type strip struct {
 	lag        int
 	fader, pan *slot
 	open       dsp.Glide // mute
-	gate       dsp.Glide // solo
-	main       bool
 }
 
 func (s *strip) run(c *cursor, n int) {
@@ -184,7 +182,7 @@ func (s *strip) run(c *cursor, n int) {
 	if !s.stereo {
 		law = panMono
 	}
-	applyGain(s.buf, s.buf, n, &f, &p, law, &s.open, &s.gate)
+	applyGain(s.buf, s.buf, n, &f, &p, law, &s.open, &ungated)
 }
 
 // applyGain gives dst what stands in src, which may be dst itself, multiplied by a level
@@ -236,10 +234,52 @@ func panMono(p float64) (l, r float64) {
 func (s *strip) key() string { return "strip " + s.id }
 func (s *strip) reset()      {}
 func (s *strip) copyFrom(o twin) {
-	old := o.(*strip)
-	open, gate := s.open.Target(), s.gate.Target()
-	s.open, s.gate = old.open, old.gate
+	open := s.open.Target()
+	s.open = o.(*strip).open
 	s.open.Aim(open, gateFrames)
+}
+
+// ungated is a gate that stays open.
+var ungated = func() (g dsp.Glide) { g.Set(1); return }()
+
+// outflow is where a channel's signal goes on to its output. It stands behind the sends,
+// so that a channel can be silenced there and still feed a return that is soloed.
+type outflow struct {
+	id   string
+	buf  pair
+	gate dsp.Glide // solo
+	mono bool      // for the main output: both sides are their sum
+}
+
+func (s *outflow) run(_ *cursor, n int) {
+	l, r := s.buf.l[:n], s.buf.r[:n]
+	if s.mono {
+		for i, x := range l {
+			m := (x + r[i]) * 0.5
+			l[i], r[i] = m, m
+		}
+	}
+	if !s.gate.Moving() {
+		switch s.gate.Now() {
+		case 1:
+		case 0:
+			clear(l)
+			clear(r)
+		}
+		return
+	}
+	for i := range l {
+		g := s.gate.Next()
+		l[i] *= g
+		r[i] *= g
+	}
+}
+
+func (s *outflow) key() string { return "outflow " + s.id }
+func (s *outflow) reset()      {}
+func (s *outflow) copyFrom(o twin) {
+	gate := s.gate.Target()
+	s.gate = o.(*outflow).gate
 	s.gate.Aim(gate, gateFrames)
 }
 
