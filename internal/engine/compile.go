@@ -49,6 +49,7 @@ type feed struct {
 // its chain and before its fader.
 type capture struct {
 	channel string // empty: the main output
+	all     bool   // what leads nowhere runs too
 }
 
 // compile builds the plan of a valid document: for a print when only is given, else
@@ -98,7 +99,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		}
 	}
 	var wanted []*gnode
-	if only != nil {
+	if only != nil && !only.all {
 		wanted = []*gnode{captured}
 	}
 	nodes, err := c.g.sorted(wanted...)
@@ -117,6 +118,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		f()
 	}
 	c.plan.latency = captured.lag
+	c.plan.late = late(captured)
 	c.plan.shape = c.shape.String()
 	return c.plan, nil
 }
@@ -204,6 +206,7 @@ func (c *compiler) channelInput(ch *project.Channel) {
 		for _, f := range c.feeds[id] {
 			s.in = append(s.in, inflow{from: f.buf, shift: newShift2(n.lagIn - f.from.lag), name: f.name})
 		}
+		s.measured(c.plan)
 		return append([]step{s}, c.meter(Point{Kind: "in", Owner: id}, buf, nil))
 	}
 }

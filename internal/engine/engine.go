@@ -39,23 +39,27 @@ type Engine struct {
 	fade    int // frames of the cross-fade done
 	rate    float64
 
-	hearing   Hearing
-	loopOn    bool
-	from      int64
-	to        int64
-	master    dsp.Glide // around seeks
-	seek      *int64    // waiting for the fade before it
-	plansMade int
-	discard   int // frames to drop after a jump, so that sound starts at once
-	quiet     int // frames for which the output has been silent
-	tripped   bool
-	missing   []Missing
-	point     Listening
-	watch     *watch
-	power     bool
-	clock     func() int64
-	trial     map[string]string             // the trial heard, by channel
-	match     map[string]map[string]float64 // dB by channel and trial
+	hearing    Hearing
+	loopOn     bool
+	from       int64
+	to         int64
+	master     dsp.Glide // around seeks
+	seek       *int64    // waiting for the fade before it
+	plansMade  int
+	discard    int // frames to drop after a jump, so that sound starts at once
+	quiet      int // frames for which the output has been silent
+	tripped    bool
+	missing    []Missing
+	point      Listening
+	watch      *watch
+	power      bool
+	clock      func() int64
+	surveyed   int     // frames played, for the survey
+	window     int     // of them in this window
+	most       float64 // highest true peak of this window and of the one before
+	mostBefore float64
+	trial      map[string]string             // the trial heard, by channel
+	match      map[string]map[string]float64 // dB by channel and trial
 
 	L, R []float64 // the last block
 	loud *dsp.Loudness
@@ -401,6 +405,7 @@ func (e *Engine) listen(n int) {
 		e.tpL.Feed(l)
 		e.tpR.Feed(r)
 	}
+	e.surveyOn(n)
 }
 
 // Broken lists the stages that were silenced because they made something that

@@ -66,3 +66,22 @@ func (g *graph) sorted(wanted ...*gnode) ([]*gnode, error) {
 	}
 	return out, nil
 }
+
+// late lists the nodes with latency of their own on the way that decides how late n is, the
+// first one first.
+func late(n *gnode) []*gnode {
+	var out []*gnode
+	for n != nil {
+		if n.latency > 0 {
+			out = append([]*gnode{n}, out...)
+		}
+		var from *gnode
+		for _, m := range n.after {
+			if m.lag == n.lagIn && (from == nil || m.lag > from.lag) {
+				from = m
+			}
+		}
+		n = from
+	}
+	return out
+}

@@ -1,6 +1,10 @@
 package engine
 
-import "shoal/internal/dsp"
+import (
+	"strings"
+
+	"shoal/internal/dsp"
+)
 
 // MeasureAgain starts integrated loudness anew.
 func (e *Engine) MeasureAgain() { e.loud.Reset() }
@@ -35,7 +39,9 @@ func (e *Engine) Levels(dst []float32) int {
 	bound := func(v float64) float32 { return float32(max(v, dsp.Off)) }
 	dst[LevelMomentary], dst[LevelShort] = bound(e.loud.Momentary()), bound(e.loud.Short())
 	dst[LevelIntegrated] = bound(e.loud.Integrated())
-	dst[LevelTruePeak] = bound(dsp.Decibels(max(e.tpL.Take(), e.tpR.Take())))
+	peak := max(e.tpL.Take(), e.tpR.Take())
+	e.most = max(e.most, peak)
+	dst[LevelTruePeak] = bound(dsp.Decibels(peak))
 	k := LevelFirst
 	for _, m := range p.meters {
 		if k+2 > len(dst) {
@@ -67,4 +73,23 @@ func (e *Engine) Levels(dst []float32) int {
 		k += 2
 	}
 	return k
+}
+
+// Delay is a stage that the whole mix waits for.
+type Delay struct {
+	Stage  string `json:"stage" required:"true"`
+	Frames int    `json:"frames" required:"true"`
+}
+
+// Waits lists the stages on the way that decides how late the output is, and how late that is
+// in frames.
+func (e *Engine) Waits() ([]Delay, int) {
+	p := e.latest()
+	out := []Delay{}
+	for _, n := range p.late {
+		if id, ok := strings.CutPrefix(n.name, "stage "); ok {
+			out = append(out, Delay{id, n.latency})
+		}
+	}
+	return out, p.latency
 }

@@ -27,8 +27,10 @@ type plan struct {
 	points  []Point
 	meters  []*meter
 	reports []*stageStep
-	out     pair // what is heard, or captured
-	latency int  // how late out is
+	out     pair     // what is heard, or captured
+	latency int      // how late out is
+	late    []*gnode // the nodes that make it so late
+	sums    []*sum   // where several signals meet
 	cursor  cursor
 	missing []Missing
 	wants   []want // pages of impulse responses that were absent when it was built
@@ -54,11 +56,12 @@ type Point struct {
 
 // meter measures the peak of a signal since it was last read.
 type meter struct {
-	buf    pair
-	l, r   uint64 // bit patterns, see dsp.PeakBits
-	power  *bool  // whether RMS is asked for as well
-	sl, sr float64
-	count  int
+	buf         pair
+	l, r        uint64 // bit patterns, see dsp.PeakBits
+	now, before uint64 // highest of this window of the survey and of the one before
+	power       *bool  // whether RMS is asked for as well
+	sl, sr      float64
+	count       int
 }
 
 func (m *meter) run(_ *cursor, n int) {
@@ -91,6 +94,7 @@ func (m *meter) take(l, r uint64) { m.l, m.r = max(m.l, l), max(m.r, r) }
 // db reads the peaks in dB and starts anew.
 func (m *meter) db() (l, r float64) {
 	l, r = dsp.Decibels(math.Float64frombits(m.l)), dsp.Decibels(math.Float64frombits(m.r))
+	m.now = max(m.now, m.l, m.r)
 	m.l, m.r = 0, 0
 	return l, r
 }

@@ -62,6 +62,33 @@ type sum struct {
 	clips  *player // nil where there are none
 	clipIn shift2  // clips wait for what arrives late
 	tmp    pair
+	summed *summed // nil where only one signal comes
+	held   []pair  // what came in, while that is measured
+	turned bool
+}
+
+// measured prepares a sum to which several signals come for the survey.
+func (s *sum) measured(p *plan) {
+	n := len(s.in)
+	if s.clips != nil {
+		n++
+	}
+	if n < 2 {
+		return
+	}
+	s.summed, s.held = newSummed(n), make([]pair, n)
+	for k := range s.held {
+		s.held[k] = newPair()
+	}
+	p.sums = append(p.sums, s)
+}
+
+// part names what comes in: the inflows in their order, then the clips.
+func (s *sum) part(k int) string {
+	if k < len(s.in) {
+		return s.in[k].name
+	}
+	return s.id
 }
 
 func (s *sum) run(c *cursor, n int) {
@@ -69,9 +96,13 @@ func (s *sum) run(c *cursor, n int) {
 		clear(s.out.l[:n])
 		clear(s.out.r[:n])
 	}
+	measuring := s.summed != nil && c.rolling && (c.frame/Block)%surveyEvery == 0
 	if s.clips != nil {
 		s.clips.run(c, n, s.out)
 		s.clipIn.process(s.out, n)
+		if measuring {
+			s.hold(len(s.in), s.out.l[:n], s.out.r[:n])
+		}
 	}
 	for i := range s.in {
 		f := &s.in[i]
@@ -82,6 +113,9 @@ func (s *sum) run(c *cursor, n int) {
 			f.shift.process(s.tmp, n)
 			l, r = s.tmp.l[:n], s.tmp.r[:n]
 		}
+		if measuring {
+			s.hold(i, l, r)
+		}
 		if i == 0 && s.clips == nil { // the first of them clears what was there
 			copy(s.out.l, l)
 			copy(s.out.r, r)
@@ -90,6 +124,15 @@ func (s *sum) run(c *cursor, n int) {
 		addTo(s.out.l[:n], l)
 		addTo(s.out.r[:n], r)
 	}
+	if measuring {
+		s.summed.done(s.out.l[:n], s.out.r[:n], func(k int) (l, r []float64) { return s.held[k].l[:n], s.held[k].r[:n] })
+	}
+}
+
+func (s *sum) hold(k int, l, r []float64) {
+	copy(s.held[k].l, l)
+	copy(s.held[k].r, r)
+	s.summed.take(k, l, r)
 }
 
 // addTo adds four frames a turn: in WebAssembly the turn costs as much as a frame.

@@ -1,0 +1,19 @@
+package sounding
+
+// rules lists every rule, in the order in which an engineer would go through them.
+var rules = []rule{
+	{"nothing-returns", "Nothing comes back from a send", nothingReturns},
+	{"feeds-nothing", "A row leads nowhere", feedsNothing},
+	{"silent-key", "A key is silent", silentKey},
+	{"not-fully-wet", "A return doubles the dry signal", notFullyWet},
+	{"space-twice", "The same kind of space twice", spaceTwice},
+	{"ghost", "A send without its row", ghost},
+	{"side-track-solo", "Solo would silence a side track", sideTrackSolo},
+	{"cancels", "Signals cancel each other", cancels},
+	{"hot-or-cold", "A stage changes the level by far", hotOrCold},
+	{"over-the-top", "The main output is above −1 dBTP", overTheTop},
+	{"near-the-limit", "The engine is near its limit", nearTheLimit},
+	{"does-nothing", "A chain does nothing", doesNothing},
+	{"order", "An order worth hearing the other way round", orderOfStages},
+	{"low-end-in-space", "Low end goes into a reverb", lowEndInSpace},
+}

@@ -1,0 +1,247 @@
+package sounding
+
+import (
+	"context"
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"shoal/internal/engine"
+	"shoal/internal/project"
+)
+
+const rate = 48000
+
+// session is a document with what is usual: two tracks, a hall, and a send.
+type session struct {
+	doc        *project.Project
+	main       *project.Channel
+	a, b, hall *project.Channel
+	send       *project.Send
+	reverb     *project.Stage
+}
+
+func stageOf(effect string, mix float64, law string, params map[string]float64) *project.Stage {
+	s := project.NewStage(effect, 1, mix, law)
+	if params != nil {
+		s.Params = params
+	}
+	return s
+}
+
+func put(c *project.Channel, list ...*project.Stage) {
+	for _, s := range list {
+		c.Chain.Nodes = append(c.Chain.Nodes, &project.Node{Stage: s})
+	}
+}
+
+func newSession() *session {
+	s := &session{doc: project.New("Test", rate, 120, 4, 4)}
+	s.main = s.doc.MainChannel()
+	s.a, s.b = project.NewChannel(project.Track, "A", s.main.ID), project.NewChannel(project.Track, "B", s.main.ID)
+	s.hall = project.NewChannel(project.Return, "Hall", s.main.ID)
+	s.reverb = stageOf("reverb", 100, "blend", nil)
+	put(s.hall, s.reverb)
+	s.send = &project.Send{ID: project.NewID(), To: s.hall.ID, Level: -12}
+	s.a.Sends = []*project.Send{s.send}
+	s.doc.Channels = []*project.Channel{s.a, s.b, s.hall, s.main}
+	return s
+}
+
+// figures are as they would be measured.
+func figures(peaks map[string]float64) *engine.Survey {
+	return &engine.Survey{Peaks: peaks, TruePeak: -6, Seconds: 60}
+}
+
+func rulesOf(list []Sounding) (out []string) {
+	for _, x := range list {
+		out = append(out, x.Rule)
+	}
+	return out
+}
+
+func TestAnOrdinarySessionIsQuiet(t *testing.T) {
+	s := newSession()
+	require.NoError(t, s.doc.Validate(engine.EffectInfo))
+	assert.Empty(t, Look(&Survey{Doc: s.doc, Figures: figures(nil)}))
+}
+
+// Each rule speaks in one case and is silent in the one next to it; its first fix, where it
+// has one, makes it silent.
+func TestRules(t *testing.T) {
+	for _, c := range []struct {
+		rule, name string
+		loud       func(s *session) *engine.Survey
+		quiet      func(s *session) *engine.Survey // the same, and this
+	}{
+		{"nothing-returns", "muted", func(s *session) *engine.Survey { s.hall.Mute = true; return nil }, func(s *session) *engine.Survey { s.send.Mute = true; return nil }},
+		{"nothing-returns", "down", func(s *session) *engine.Survey { s.hall.Fader = -90; return nil }, func(s *session) *engine.Survey { s.a.Fader = -120; return nil }},
+		{"nothing-returns", "empty", func(s *session) *engine.Survey { s.hall.Chain.Nodes = []*project.Node{}; return nil }, func(s *session) *engine.Survey { s.send.Level = -120; return nil }},
+		{"nothing-returns", "bypassed", func(s *session) *engine.Survey { s.hall.Chain.Bypass = true; return nil }, func(s *session) *engine.Survey { s.hall.Chain.Bypass = false; return nil }},
+		{"nothing-returns", "all bypassed", func(s *session) *engine.Survey { s.reverb.Bypass = true; return nil }, func(s *session) *engine.Survey {
+			put(s.hall, stageOf("equaliser", 100, "blend", nil))
+			return nil
+		}},
+		{"nothing-returns", "no output", func(s *session) *engine.Survey { s.hall.Output = ""; return nil }, func(s *session) *engine.Survey {
+			far := project.NewChannel(project.Return, "Far", s.main.ID)
+			put(far, stageOf("delay", 100, "blend", nil))
+			s.doc.Channels = append(s.doc.Channels, far)
+			s.hall.Sends = []*project.Send{{ID: project.NewID(), To: far.ID}}
+			return nil
+		}},
+		{"feeds-nothing", "track", func(s *session) *engine.Survey { s.b.Output = ""; return nil }, func(s *session) *engine.Survey {
+			put(s.a, &project.Stage{ID: project.NewID(), Effect: "gate", Version: 1, Params: map[string]float64{}, Mix: 100, MixLaw: "blend", ActsOn: "both", Key: &project.Tap{Channel: s.b.ID, Point: "pre"}})
+			return nil
+		}},
+		{"feeds-nothing", "group", func(s *session) *engine.Survey {
+			s.doc.Channels = append(s.doc.Channels, project.NewChannel(project.Group, "Wood", s.main.ID))
+			return nil
+		}, func(s *session) *engine.Survey { s.b.Output = s.doc.Channels[4].ID; return nil }},
+		{"silent-key", "source muted", func(s *session) *engine.Survey {
+			g := stageOf("gate", 100, "blend", nil)
+			g.Key = &project.Tap{Channel: s.b.ID, Point: "post"}
+			put(s.a, g)
+			s.b.Mute = true
+			return nil
+		}, func(s *session) *engine.Survey { s.b.Mute = false; return nil }},
+		{"silent-key", "measured", func(s *session) *engine.Survey {
+			g := stageOf("compressor", 100, "blend", nil)
+			g.Key = &project.Tap{Channel: s.b.ID, Point: "input"}
+			put(s.a, g)
+			return figures(map[string]float64{"after " + g.ID: -12, "in " + s.b.ID: -120, "in " + s.a.ID: -12})
+		}, func(s *session) *engine.Survey { return figures(map[string]float64{"in " + s.b.ID: -20}) }},
+		{"not-fully-wet", "blend", func(s *session) *engine.Survey { s.reverb.Mix = 50; return nil }, func(s *session) *engine.Survey {
+			s.reverb.Bypass = true
+			put(s.hall, stageOf("width", 100, "blend", nil))
+			return nil
+		}},
+		{"not-fully-wet", "add", func(s *session) *engine.Survey { s.reverb.MixLaw = "add"; return nil }, func(s *session) *engine.Survey {
+			s.hall.Chain.Nodes = append([]*project.Node{{Stage: stageOf("delay", 100, "blend", nil)}}, s.hall.Chain.Nodes...)
+			return nil
+		}},
+		{"space-twice", "row and return", func(s *session) *engine.Survey { put(s.a, stageOf("convolver", 30, "add", nil)); return nil }, func(s *session) *engine.Survey { s.send.Mute = true; return nil }},
+		{"ghost", "fader down", func(s *session) *engine.Survey { s.send.Pre, s.a.Fader = true, -60; return nil }, func(s *session) *engine.Survey { s.a.Fader = -10; return nil }},
+		{"ghost", "muted", func(s *session) *engine.Survey { s.send.After, s.a.Mute = "input", true; return nil }, func(s *session) *engine.Survey { s.a.MutePre = true; return nil }},
+		{"side-track-solo", "", func(s *session) *engine.Survey { s.b.Input = &project.Tap{Channel: s.a.ID, Point: "pre"}; return nil }, func(s *session) *engine.Survey { s.b.SoloSafe = true; return nil }},
+		{"cancels", "upside down", func(s *session) *engine.Survey {
+			f := figures(nil)
+			f.Sums = []engine.SumFigure{{Channel: s.main.ID, Loudest: s.a.ID, Second: s.b.ID, Part: 0, Sum: -9, Turned: true, Alike: 0.9}}
+			return f
+		}, func(s *session) *engine.Survey {
+			f := figures(nil)
+			f.Sums = []engine.SumFigure{{Channel: s.main.ID, Loudest: s.a.ID, Second: s.b.ID, Part: 0, Sum: -2, Turned: true, Alike: 0.9}}
+			return f
+		}},
+		{"hot-or-cold", "over full scale", func(s *session) *engine.Survey {
+			x := stageOf("saturation", 100, "blend", nil)
+			put(s.a, x)
+			return figures(map[string]float64{"in " + s.a.ID: -6, "after " + x.ID: 2})
+		}, func(s *session) *engine.Survey {
+			return figures(map[string]float64{"in " + s.a.ID: -6, "after " + s.a.Chain.Nodes[0].ID(): -1})
+		}},
+		{"hot-or-cold", "12 dB colder", func(s *session) *engine.Survey {
+			x := stageOf("filter", 100, "blend", nil)
+			put(s.a, x)
+			return figures(map[string]float64{"in " + s.a.ID: -6, "after " + x.ID: -20})
+		}, func(s *session) *engine.Survey {
+			return figures(map[string]float64{"in " + s.a.ID: -9, "after " + s.a.Chain.Nodes[0].ID(): -20})
+		}},
+		{"over-the-top", "", func(*session) *engine.Survey { f := figures(nil); f.TruePeak = -0.4; return f }, func(*session) *engine.Survey { f := figures(nil); f.TruePeak = -1.1; return f }},
+		{"near-the-limit", "", func(*session) *engine.Survey { f := figures(nil); f.Load = 0.93; return f }, func(*session) *engine.Survey { f := figures(nil); f.Load = 0.6; return f }},
+		{"does-nothing", "neutral", func(s *session) *engine.Survey {
+			put(s.b, stageOf("trim", 100, "blend", nil), stageOf("equaliser", 100, "blend", nil))
+			return nil
+		}, func(s *session) *engine.Survey { s.b.Chain.Nodes[1].Stage.Params["gain4"] = 2; return nil }},
+		{"does-nothing", "bypassed", func(s *session) *engine.Survey {
+			put(s.b, stageOf("compressor", 100, "blend", nil))
+			s.b.Chain.Bypass = true
+			return nil
+		}, func(s *session) *engine.Survey { s.b.Chain.Bypass = false; return nil }},
+		{"order", "gate behind a delay", func(s *session) *engine.Survey {
+			put(s.b, stageOf("delay", 25, "add", nil), stageOf("gate", 100, "blend", nil))
+			return nil
+		}, func(s *session) *engine.Survey {
+			s.b.Chain.Nodes[0], s.b.Chain.Nodes[1] = s.b.Chain.Nodes[1], s.b.Chain.Nodes[0]
+			return nil
+		}},
+		{"order", "compressor behind a reverb", func(s *session) *engine.Survey {
+			put(s.b, stageOf("reverb", 25, "add", nil), stageOf("compressor", 100, "blend", nil))
+			return nil
+		}, func(s *session) *engine.Survey {
+			s.b.Chain.Nodes[0].Stage.Mix, s.b.Chain.Nodes[0].Stage.MixLaw = 100, "blend"
+			return nil
+		}},
+		{"low-end-in-space", "", func(s *session) *engine.Survey { s.reverb.Params["lowcut"] = 20; return nil }, func(s *session) *engine.Survey {
+			eq := stageOf("equaliser", 100, "blend", map[string]float64{"on1": 1, "freq1": 150})
+			s.hall.Chain.Nodes = append([]*project.Node{{Stage: eq}}, s.hall.Chain.Nodes...)
+			return nil
+		}},
+	} {
+		t.Run(c.rule+" "+c.name, func(t *testing.T) {
+			s := newSession()
+			f := c.loud(s)
+			require.NoError(t, s.doc.Validate(engine.EffectInfo))
+			list := Look(&Survey{Doc: s.doc, Figures: f})
+			require.Equal(t, []string{c.rule}, rulesOf(list))
+			x := list[0]
+			assert.NotEmpty(t, x.Says)
+			_, ok := s.doc.Channel(x.Channel)
+			assert.True(t, ok, "it stands on a row")
+			if len(x.Fixes) > 0 && f == nil {
+				changes, err := project.Decode(x.Fixes[0].Changes)
+				require.NoError(t, err)
+				mended, undo, err := project.Apply(s.doc, changes, engine.EffectInfo)
+				require.NoError(t, err, x.Fixes[0].Says)
+				assert.NotContains(t, rulesOf(Look(&Survey{Doc: mended})), c.rule, x.Fixes[0].Says)
+				back, _, err := project.Apply(mended, undo, engine.EffectInfo)
+				require.NoError(t, err)
+				assert.Equal(t, s.doc, back)
+			}
+			meant, _, err := project.Apply(s.doc, []project.Change{&project.SetMeant{Rule: x.Rule, At: x.At, By: "Ada", Meant: true}}, engine.EffectInfo)
+			require.NoError(t, err)
+			assert.Equal(t, "Ada", Look(&Survey{Doc: meant, Figures: f})[0].Meant)
+			f = c.quiet(s)
+			require.NoError(t, s.doc.Validate(engine.EffectInfo))
+			assert.NotContains(t, rulesOf(Look(&Survey{Doc: s.doc, Figures: f})), c.rule)
+		})
+	}
+}
+
+// The same sound twice, the second time late and upside down, as it is really measured.
+func TestCancellationIsMeasured(t *testing.T) {
+	s := newSession()
+	s.a.Sends = []*project.Send{}
+	lib := engine.NewLibrary(0)
+	n := 6 * rate
+	page := make([]float32, n)
+	x := 0.0
+	for i := range page { // a dull noise, so that a few frames late still cancels
+		x += 0.05 * (math.Sin(float64(i*i%7919)) - x)
+		page[i] = float32(x)
+	}
+	s.doc.Audio = []project.Audio{{Hash: "n", Name: "n", Frames: int64(n), Channels: 1}}
+	lib.Sound("n", int64(n), 1)
+	for i := 0; i*engine.PageFrames < n; i++ {
+		lib.Put("n", i, engine.Page{page[i*engine.PageFrames : min(n, (i+1)*engine.PageFrames)]})
+	}
+	clip := func(start int64) []*project.Clip {
+		return []*project.Clip{{ID: project.NewID(), Name: "n", Audio: "n", Start: start, Frames: int64(n), Exact: true}}
+	}
+	s.a.Clips, s.b.Clips = clip(0), clip(5)
+	put(s.b, stageOf("trim", 100, "blend", map[string]float64{"polarity": 3, "gain": -1}))
+	measure := func(doc *project.Project) []Sounding {
+		f, err := engine.Measure(context.Background(), doc, lib, int64(n), nil, nil)
+		require.NoError(t, err)
+		return Look(&Survey{Doc: doc, Figures: &f})
+	}
+	list := measure(s.doc)
+	require.Equal(t, []string{"cancels"}, rulesOf(list))
+	assert.Contains(t, list[0].Says, "upside down, and B arrives 0.10 ms later")
+	changes, err := project.Decode(list[0].Fixes[0].Changes)
+	require.NoError(t, err)
+	mended, _, err := project.Apply(s.doc, changes, engine.EffectInfo)
+	require.NoError(t, err)
+	assert.Empty(t, rulesOf(measure(mended)))
+}
