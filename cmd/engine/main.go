@@ -10,11 +10,14 @@ import (
 	"encoding/json"
 	"fmt"
 	"runtime/debug"
+	"strings"
 	"time"
 	"unsafe"
 
 	"shoal/internal/engine"
 	"shoal/internal/project"
+	"shoal/internal/routing"
+	"shoal/internal/sounding"
 )
 
 // maxPages bounds the audio kept in memory: 640 mono pages are 80 MB.
@@ -31,7 +34,9 @@ var (
 	// instead.
 	base  *project.Project
 	tried []project.Change
-	begun = time.Now() // the monotonic clock is the fine one here; the time of day comes in milliseconds
+	// lastCosts are those that were last asked for.
+	lastCosts []engine.Cost
+	begun     = time.Now() // the monotonic clock is the fine one here; the time of day comes in milliseconds
 )
 
 func main() {
@@ -131,11 +136,11 @@ func try(n int32) int32 {
 }
 
 // listen chooses a point to listen to: a node's id in the scratch buffer, and
-// whether only what it changes is wanted. No id is the main output.
+// whether only what it changes, or what drives it, is wanted. No id is the main output.
 //
 //go:wasmexport listen
-func listen(n int32, change bool) int32 {
-	if err := eng.Listen(engine.Listening{Node: string(scratch[:n]), Change: change && n > 0}); err != nil {
+func listen(n int32, change, key bool) int32 {
+	if err := eng.Listen(engine.Listening{Node: string(scratch[:n]), Change: change && n > 0, Key: key && n > 0}); err != nil {
 		return fail(err)
 	}
 	return 0
@@ -179,7 +184,10 @@ func spectrum() int32 {
 // costs leaves what every stage costs as JSON.
 //
 //go:wasmexport costs
-func costs() { text, _ = json.Marshal(eng.Costs()) }
+func costs() {
+	lastCosts = eng.Costs()
+	text, _ = json.Marshal(lastCosts)
+}
 
 // learn leaves the parameter values that a stage has worked out as JSON.
 //
@@ -223,6 +231,64 @@ func render() int32 {
 		out[2*i], out[2*i+1] = float32(eng.L[i]), float32(eng.R[i])
 	}
 	return int32(n)
+}
+
+// hear sets what this listener hears of the mix: the scratch buffer holds it as JSON.
+//
+//go:wasmexport hear
+func hear(n int32) int32 {
+	var h struct {
+		Solo       []string
+		Dry, Share string
+		Mono       bool
+	}
+	if err := json.Unmarshal(scratch[:n], &h); err != nil {
+		return fail(err)
+	}
+	solo := map[string]bool{}
+	for _, id := range h.Solo {
+		solo[id] = true
+	}
+	eng.Hear(engine.Hearing{Solo: solo, Dry: h.Dry, Share: h.Share, Mono: h.Mono})
+	return 0
+}
+
+// soundings leaves what was noticed as JSON; load is the part of real time that rendering takes.
+//
+//go:wasmexport soundings
+func soundings(load float64) {
+	figures := eng.Survey()
+	figures.Load = load
+	text, _ = json.Marshal(sounding.Look(&sounding.Survey{Doc: eng.Document(), Figures: &figures, Costs: lastCosts}))
+}
+
+// waits leaves the stages that the whole mix waits for, and how long, as JSON.
+//
+//go:wasmexport waits
+func waits() {
+	text, _ = json.Marshal(eng.Waits())
+}
+
+// reach leaves what a row's signal meets as JSON; its id is in the scratch buffer.
+//
+//go:wasmexport reach
+func reach(n int32) int32 { return answer(routing.Of(eng.Document(), string(scratch[:n]))) }
+
+// trace leaves the ways from one row to another as JSON; both ids, on lines of their own, are
+// in the scratch buffer.
+//
+//go:wasmexport trace
+func trace(n int32) int32 {
+	from, to, _ := strings.Cut(string(scratch[:n]), "\n")
+	return answer(routing.From(eng.Document(), from, to))
+}
+
+func answer[T any](v T, err error) int32 {
+	if err != nil {
+		return fail(err)
+	}
+	text, _ = json.Marshal(v)
+	return 0
 }
 
 // rehearse runs a block that nobody hears; false when something plays or rings.
@@ -285,18 +351,6 @@ func move(n int32, value float64) int32 {
 		}
 	}
 	return fail(fmt.Errorf("owner and name are missing"))
-}
-
-// solo takes the soloed channels as a JSON list.
-//
-//go:wasmexport solo
-func solo(n int32) int32 {
-	var ids []string
-	if err := json.Unmarshal(scratch[:n], &ids); err != nil {
-		return fail(err)
-	}
-	eng.Solo(ids)
-	return 0
 }
 
 // page takes a page of audio: in the scratch buffer 64 bytes of hash, then

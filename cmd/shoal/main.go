@@ -20,6 +20,9 @@ func main() {
 		if errors.Is(err, context.Canceled) {
 			os.Exit(130)
 		}
+		if code := exit(0); errors.As(err, &code) {
+			os.Exit(int(code))
+		}
 		fmt.Fprintln(os.Stderr, "shoal:", err)
 		os.Exit(1)
 	}
@@ -31,6 +34,6 @@ func root() *cobra.Command {
 		Short:         "Shoal: effects, routing and prints for session engineers",
 		SilenceErrors: true, SilenceUsage: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), effectsCommand(), processCommand(), printCommand(), measureCommand(), openapiCommand(), schemaCommand())
+	c.AddCommand(serveCommand(), demoCommand(), effectsCommand(), processCommand(), printCommand(), measureCommand(), checkCommand(), openapiCommand(), schemaCommand())
 	return c
 }

@@ -13,7 +13,7 @@ import (
 // the reduction is reached. Both sides get the reduction of the louder one.
 var compressor = Kind{
 	Info: Info{
-		ID: "compressor", Version: 1, Name: "Compressor", Family: "Dynamics", Mix: 100, MixLaw: "blend",
+		ID: "compressor", Version: 1, Name: "Compressor", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Turns down what is above a threshold, to even out a performance or shape its attack.",
 		Synonyms: []string{"dynamics", "squeeze", "level", "glue", "control", "punch", "leveller"},
 		Live:     []string{"in", "out", "reduction"},

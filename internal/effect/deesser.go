@@ -14,7 +14,7 @@ import (
 // are 63 %; the ratio above the threshold is 4 : 1, no deeper than the range.
 var deesser = Kind{
 	Info: Info{
-		ID: "deesser", Version: 1, Name: "De-esser", Family: "Dynamics", Mix: 100, MixLaw: "blend",
+		ID: "deesser", Version: 1, Name: "De-esser", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Softens sharp s and t sounds, and leaves the rest of the voice alone.",
 		Synonyms: []string{"sibilance", "ess", "harsh", "dynamic equaliser", "sharp", "voice"},
 		Live:     []string{"in", "out", "reduction"},

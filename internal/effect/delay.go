@@ -42,7 +42,7 @@ const (
 // cannot run away. With both cuts at the end of their travel they are out.
 var delay = Kind{
 	Info: Info{
-		ID: "delay", Version: 1, Name: "Delay", Family: "Time", Mix: 25, MixLaw: "add",
+		ID: "delay", Version: 1, Name: "Delay", Family: "Time", Mix: 25, MixLaw: "add", Keyed: true,
 		Says:     "Repeats the signal after a time, again and again, softer each time.",
 		Synonyms: []string{"echo", "repeat", "ping pong", "slap", "bounce"},
 		Params: []param.Param{

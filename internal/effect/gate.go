@@ -16,7 +16,7 @@ import (
 // threshold.
 var gate = Kind{
 	Info: Info{
-		ID: "gate", Version: 1, Name: "Gate", Family: "Dynamics", Mix: 100, MixLaw: "blend",
+		ID: "gate", Version: 1, Name: "Gate", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Turns down what lies below a threshold: spill, hum, the space between.",
 		Synonyms: []string{"expander", "noise gate", "duck noise", "silence", "spill", "clean"},
 		Live:     []string{"in", "out", "reduction"},

@@ -39,6 +39,8 @@ type Info struct {
 	// says what it can work out from what it hears. Empty: neither.
 	Sound  string `json:"sound,omitempty"`
 	Learns string `json:"learns,omitempty"`
+	// Keyed says that another signal can drive it.
+	Keyed bool `json:"keyed" required:"true"`
 }
 
 // Index returns the place of a parameter among Params, or -1.

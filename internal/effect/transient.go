@@ -14,7 +14,7 @@ import (
 // asked gain is given. With both at 0 nothing is touched.
 var transient = Kind{
 	Info: Info{
-		ID: "transient", Version: 1, Name: "Transient shaper", Family: "Dynamics", Mix: 100, MixLaw: "blend",
+		ID: "transient", Version: 1, Name: "Transient shaper", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Makes beginnings harder or softer, and what rings on longer or shorter.",
 		Synonyms: []string{"attack", "punch", "sustain", "snap", "soften", "drum", "envelope"},
 		Live:     []string{"attack", "sustain", "reduction"},

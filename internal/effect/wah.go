@@ -12,7 +12,7 @@ import (
 // band pass (Zavalishin 2018) over a little of the untouched signal.
 var wah = Kind{
 	Info: Info{
-		ID: "wah", Version: 1, Name: "Wah", Family: "Movement", Mix: 100, MixLaw: "blend",
+		ID: "wah", Version: 1, Name: "Wah", Family: "Movement", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Moves a vocal peak up and down: by hand, to and fro, or with the level.",
 		Synonyms: []string{"envelope filter", "auto wah", "vowel", "quack", "touch", "follower"},
 		Live:     []string{"place"},

@@ -81,15 +81,20 @@ type Delay struct {
 	Frames int    `json:"frames" required:"true"`
 }
 
-// Waits lists the stages on the way that decides how late the output is, and how late that is
-// in frames.
-func (e *Engine) Waits() ([]Delay, int) {
+// Lateness is how late the output is, and because of which stages.
+type Lateness struct {
+	Stages []Delay `json:"stages" required:"true"` // those on the way that takes longest
+	Frames int     `json:"frames" required:"true"`
+}
+
+// Waits tells how late the output is, and why.
+func (e *Engine) Waits() Lateness {
 	p := e.latest()
-	out := []Delay{}
+	w := Lateness{[]Delay{}, p.latency}
 	for _, n := range p.late {
 		if id, ok := strings.CutPrefix(n.name, "stage "); ok {
-			out = append(out, Delay{id, n.latency})
+			w.Stages = append(w.Stages, Delay{id, n.latency})
 		}
 	}
-	return out, p.latency
+	return w
 }

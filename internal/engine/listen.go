@@ -11,6 +11,7 @@ import (
 type Listening struct {
 	Node   string
 	Change bool // what it adds or takes away: its output less its input, at the same time
+	Key    bool // what drives it
 }
 
 // listenStep puts what is listened to aside, at the level of the channel's and the
@@ -44,6 +45,9 @@ func (s *listenStep) run(_ *cursor, n int) {
 func (c *compiler) listening(ch *project.Channel, node *project.Node, at *gnode, buf pair) *gnode {
 	to := newPair()
 	c.where["listening"] = to
+	if key, ok := c.where["key "+node.ID()]; ok && c.point.Key {
+		at, buf = c.points["key "+node.ID()], key
+	}
 	n := c.g.add("listening to "+ch.Name, at)
 	n.emit = func(*gnode) []step {
 		main := c.doc.MainChannel()

@@ -18,6 +18,8 @@ import (
 	"shoal/internal/preset"
 	"shoal/internal/printing"
 	"shoal/internal/project"
+	"shoal/internal/routing"
+	"shoal/internal/sounding"
 	"shoal/internal/store"
 )
 
@@ -231,7 +233,8 @@ func OpenAPI() ([]byte, error) {
 		}
 	}
 	// types that only travel inside WebSocket messages or the engine's answers
-	for path, v := range map[string]any{"/engine/picture": effect.Picture{}, "/engine/timeline": project.Timeline{}, "/engine/layout": []engine.Point{}, "/engine/costs": []engine.Cost{}} {
+	for path, v := range map[string]any{"/engine/picture": effect.Picture{}, "/engine/timeline": project.Timeline{}, "/engine/layout": []engine.Point{}, "/engine/costs": []engine.Cost{},
+		"/engine/soundings": []sounding.Sounding{}, "/engine/waits": engine.Lateness{}, "/engine/reach": routing.Reach{}, "/engine/trace": routing.Trace{}} {
 		op, err := r.NewOperationContext(http.MethodGet, path)
 		if err != nil {
 			return nil, err

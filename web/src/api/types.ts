@@ -34,6 +34,11 @@ export type Comparison = S['PrintingComparison']
 export type Alternative = S['PrintingAlternative']
 export type Taken = S['ServerTaken']
 export type Cost = S['EngineCost']
+export type Tap = S['ProjectTap']
+export type Sounding = S['SoundingSounding']
+export type Reach = S['RoutingReach']
+export type Trace = S['RoutingTrace']
+export type Lateness = S['EngineLateness']
 
 /** A change as it travels: its name and its fields; Go checks both. */
 export type Change = { type: string; do: Record<string, unknown> }

@@ -1,5 +1,6 @@
 import { findStage, useSession } from '../live/session'
 import { useView } from '../live/view'
+import { RoutePanel } from '../routing/RoutePanel'
 import { ChainView } from './ChainView'
 import { Sends } from './Sends'
 import { StagePanel } from './StagePanel'
@@ -37,9 +38,9 @@ export function Bench() {
           {found && found.channel.id === channel.id && found.stage.id !== pinned?.stage.id ? (
             panel(found, false)
           ) : pinned ? null : (
-            <p className="soft w-[500px] shrink-0 p-5" style={{ borderLeft: '1px solid var(--hair)' }}>
-              Select a stage to see what it does, or press / to add one.
-            </p>
+            <div className="w-[500px] shrink-0" style={{ borderLeft: '1px solid var(--hair)' }}>
+              <RoutePanel channel={channel} />
+            </div>
           )}
         </>
       ) : (

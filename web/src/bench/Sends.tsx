@@ -1,8 +1,12 @@
 import type { Channel, Send } from '../api/types'
 import { Depth } from '../controls/Depth'
+import { Menu } from '../controls/Menu'
 import { ParamControl } from '../controls/ParamControl'
 import * as act from '../live/actions'
 import { change, useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+import { copySend, sendToStage } from '../routing/gestures'
+import { pointsOf, sendAt, sendPoint } from '../routing/taps'
 
 /** Level and pan of the row, and its sends with their live level. */
 export function Sends({ channel }: { channel: Channel }) {
@@ -27,20 +31,24 @@ export function Sends({ channel }: { channel: Channel }) {
         ))}
         {channel.kind !== 'main' && (
           <div className="flex flex-wrap gap-1.5 pt-1">
-            {returns.map((r) => (
-              <button
-                key={r.id}
-                className="btn btn-xs btn-outline font-normal"
-                onClick={() => void act.addSend(channel, r)}
-              >
-                Send to {r.name}
-              </button>
-            ))}
-            {returns.length === 0 && (
-              <span className="soft text-[12px]">
-                Add a return under the rows to share an effect through sends.
-              </span>
-            )}
+            {returns
+              .filter((r) => !channel.sends.some((s) => s.to === r.id))
+              .map((r) => (
+                <button
+                  key={r.id}
+                  className="btn btn-xs btn-outline font-normal"
+                  onClick={() => void act.addSend(channel, r)}
+                >
+                  Send to {r.name}
+                </button>
+              ))}
+            <button
+              className="btn btn-xs btn-outline font-normal"
+              title="Make a return and send to it ( S )"
+              onClick={() => setView({ dialog: { kind: 'send', rows: [channel.id] } })}
+            >
+              New return
+            </button>
           </div>
         )}
         {channel.kind === 'main' && (
@@ -53,11 +61,15 @@ export function Sends({ channel }: { channel: Channel }) {
 
 function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: string }) {
   const strip = useSession((s) => s.strip)!
+  const project = useSession((s) => s.project)!
+  const rows = useView((v) => v.rows)
+  const others = project.channels.filter((c) => rows.includes(c.id) && c.id !== channel.id)
+  const tracks = project.channels.filter((c) => c.kind === 'track' && c.id !== channel.id)
   const of = `the send from ${channel.name} to ${to}`
   const set = (what: object, label: string) =>
     void change(`${label} ${of}`, { type: 'send.set', do: { id: send.id, ...what } })
   return (
-    <div className="grid grid-cols-[74px_minmax(128px,1fr)_minmax(116px,0.8fr)_auto] items-end gap-2 pb-1.5">
+    <div className="grid grid-cols-[74px_minmax(100px,1fr)_minmax(84px,0.7fr)_auto] items-end gap-2 pb-1.5">
       <span className="flex min-w-0 flex-col leading-tight">
         <span className={`water-label truncate ${send.mute ? 'struck' : ''}`} title={`Send to ${to}`}>
           {to}
@@ -67,17 +79,19 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
       <ParamControl owner={send.id} param={strip.send} value={send.level} of={of} />
       <ParamControl owner={send.id} param={strip.pan} value={send.pan} of={of} />
       <span className="flex gap-1">
-        <button
-          className="btn btn-xs btn-outline w-[38px] px-0 font-normal"
-          onClick={() => set({ pre: !send.pre }, 'Change the tap of')}
-          title={
-            send.pre
-              ? 'Taken before the fader: pulling the row down leaves it'
-              : 'Taken after the fader: it goes down with the row'
-          }
+        <select
+          className="select select-xs w-[92px] pr-5"
+          aria-label={`Where ${of} is taken`}
+          title="Where on the row it is taken. After the fader it goes down with the row; before it, a ghost remains."
+          value={sendPoint(send)}
+          onChange={(e) => set(sendAt(e.target.value), 'Change where it is taken:')}
         >
-          {send.pre ? 'pre' : 'post'}
-        </button>
+          {pointsOf(channel).map((x) => (
+            <option key={x.value} value={x.value}>
+              {x.text}
+            </option>
+          ))}
+        </select>
         <button
           className={`btn btn-xs px-1.5 font-normal ${send.mute ? 'btn-primary' : 'btn-outline'}`}
           aria-pressed={send.mute}
@@ -85,13 +99,31 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
         >
           mute
         </button>
-        <button
-          className="btn btn-xs btn-ghost"
-          aria-label={`Remove ${of}`}
-          onClick={() => void change(`Remove ${of}`, { type: 'send.remove', do: { id: send.id } })}
+        <Menu
+          label={`Menu of ${of}`}
+          place="dropdown-end dropdown-top"
+          className="btn btn-xs btn-ghost px-1"
+          items={[
+            { text: 'Bring it back as a stage here', run: () => void sendToStage(send, to) },
+            {
+              text: `Copy to ${others.length} selected rows`,
+              off: !others.length,
+              run: () => void copySend(send.id, others, false),
+            },
+            {
+              text: 'Copy there, silent',
+              off: !others.length,
+              run: () => void copySend(send.id, others, true),
+            },
+            { text: 'Copy to all tracks, silent', run: () => void copySend(send.id, tracks, true) },
+            {
+              text: 'Remove',
+              run: () => void change(`Remove ${of}`, { type: 'send.remove', do: { id: send.id } }),
+            },
+          ]}
         >
-          ×
-        </button>
+          ⋯
+        </Menu>
       </span>
     </div>
   )

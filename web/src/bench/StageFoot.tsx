@@ -4,6 +4,7 @@ import type { Change, EffectInfo, Revised, Stage } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import { Pick, Toggle } from '../controls/Pick'
 import * as act from '../live/actions'
+import { TapPick } from '../routing/TapPick'
 import { change, notice, refused, theEngine, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 
@@ -36,6 +37,18 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
         choices={named('both', 'left', 'right', 'mid', 'side')}
         onPick={(actsOn) => act.setStage(stage.id, { actsOn }, 'Change what it acts on:')}
       />
+      {effect.keyed && (
+        <TapPick
+          label="Driven by"
+          says="Another signal that makes it react, in place of its own: its key."
+          tap={stage.key}
+          none="its own signal"
+          without=""
+          onPick={(key) =>
+            change(`Change what drives ${name}`, { type: 'stage.key', do: { id: stage.id, key } })
+          }
+        />
+      )}
       <Toggle
         label="Lock the mix"
         says="Presets and replacements leave mix and law alone."

@@ -5,6 +5,7 @@ import { listenTo, listenToAll } from '../live/listening'
 import { copy, paste } from '../live/selection'
 import { stageName, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
+import { stageToSend } from '../routing/gestures'
 
 type Props = { stage: Stage; channel: Channel; effect: EffectInfo; pinned?: boolean }
 
@@ -64,10 +65,11 @@ function Listen({ stage }: { stage: Stage }) {
       items={[
         { text: 'The chain up to here', key: 'J', run: () => listenTo(stage.id, false) },
         { text: 'Only what it changes', key: '⇧J', run: () => listenTo(stage.id, true) },
+        ...(stage.key ? [{ text: 'What drives it', run: () => listenTo(stage.id, false, true) }] : []),
         { text: 'Everything again', key: 'Esc', run: listenToAll, off: !lit },
       ]}
     >
-      {now ? (now.change ? 'Its change' : 'Up to here') : 'Listen'}
+      {now ? (now.key ? 'Its key' : now.change ? 'Its change' : 'Up to here') : 'Listen'}
     </Menu>
   )
 }
@@ -94,6 +96,7 @@ function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
         { text: 'Duplicate', key: 'U', run: () => void act.duplicateStage(stage.id) },
         { text: 'Copy', key: 'Ctrl C', run: () => void copy([stage.id]) },
         { text: 'Paste behind it', key: 'Ctrl V', run: () => void paste() },
+        { text: 'Make it a send and a return', run: () => void stageToSend(stage.id) },
         { text: 'Earlier', key: 'Alt ←', run: () => act.shiftStage(stage.id, -1) },
         { text: 'Later', key: 'Alt →', run: () => act.shiftStage(stage.id, 1) },
         { text: 'Remove', key: 'Del', run: () => void act.removeStage(stage.id) },

@@ -1,11 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { upload } from '../api/client'
-import type { Revised } from '../api/types'
+import type { Channel, Revised } from '../api/types'
 import * as act from '../live/actions'
 import { useHeard } from '../live/meters'
 import { notice, refused, useSession } from '../live/session'
 import { setView, useView, view } from '../live/view'
-import { Row } from './Row'
+import { LitPath, useReach } from '../routing/LitPath'
+import { makeGroup, openSend } from '../routing/gestures'
+import { Row, rowHeight } from './Row'
 import { Ruler } from './Ruler'
 import { lens as makeLens } from './time'
 
@@ -14,7 +16,8 @@ const HEAD = 146
 export function Board() {
   const project = useSession((s) => s.project)!
   const timeline = useSession((s) => s.timeline)
-  const { zoom, scroll, showHidden } = useView()
+  const { zoom, scroll, showHidden, folded, tide, rowHeight: base, rows } = useView()
+  const reach = useReach()
   const box = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(1100)
   useEffect(() => {
@@ -53,7 +56,13 @@ export function Board() {
     return () => el.removeEventListener('wheel', wheel)
   }, [timeline, lens, width])
   const [over, setOver] = useState(false)
-  const shown = project.channels.filter((c) => showHidden || !c.hidden)
+  const groups = (c: Channel): string[] => {
+    const up = project.channels.find((x) => x.id === c.output)
+    return up?.kind === 'group' ? [up.id, ...groups(up)] : []
+  }
+  const shown = project.channels.filter(
+    (c) => (showHidden || !c.hidden) && !groups(c).some((g) => folded.includes(g)),
+  )
   const hidden = project.channels.length - project.channels.filter((c) => !c.hidden).length
   return (
     <div
@@ -74,7 +83,8 @@ export function Board() {
       }}
     >
       <Ruler timeline={timeline} lens={lens} width={width} />
-      <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+      <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+        <LitPath reach={reach} rows={shown} height={rowHeight(tide, base)} />
         {shown.map((c) => (
           <Row
             key={c.id}
@@ -83,6 +93,8 @@ export function Board() {
             timeline={timeline}
             lens={lens}
             width={width}
+            depth={groups(c).length}
+            lit={reach.feeds.includes(c.id) ? 'fed' : reach.fed.includes(c.id) ? 'feeds' : ''}
           />
         ))}
         <div className="flex items-center gap-3 px-3 py-1.5 text-[12px]">
@@ -105,6 +117,16 @@ export function Board() {
               }}
             />
           </label>
+          {rows.length > 1 && (
+            <>
+              <button className="btn btn-xs btn-secondary font-normal" onClick={() => void makeGroup()}>
+                Group {rows.length} rows <kbd className="kbd kbd-xs">A</kbd>
+              </button>
+              <button className="btn btn-xs btn-secondary font-normal" onClick={openSend}>
+                Send {rows.length} rows to <kbd className="kbd kbd-xs">S</kbd>
+              </button>
+            </>
+          )}
           {hidden > 0 && (
             <button
               className="btn btn-xs btn-ghost font-normal"

@@ -16,6 +16,9 @@ import { Listening } from '../topbar/Listening'
 import { Notices } from '../topbar/Notices'
 import { TopBar } from '../topbar/TopBar'
 import { CompareCard } from '../trials/CompareCard'
+import { SendCard } from '../routing/SendCard'
+import { TraceCard } from '../routing/TraceCard'
+import { SoundingList } from '../soundings/SoundingList'
 import { Board } from './Board'
 
 export function ProjectPage() {
@@ -31,6 +34,11 @@ export function ProjectPage() {
       loop: null,
       looping: false,
       solo: [],
+      dry: '',
+      share: '',
+      mono: false,
+      rows: [],
+      folded: [],
       dialog: null,
       playing: false,
       together: [],
@@ -68,6 +76,9 @@ export function ProjectPage() {
       {dialog?.kind === 'presets' && <PresetList key={dialog.target} of={dialog.of} target={dialog.target} />}
       {dialog?.kind === 'compare' && <CompareCard channel={dialog.channel} />}
       {dialog?.kind === 'costs' && <CostCard />}
+      {dialog?.kind === 'send' && <SendCard rows={dialog.rows} />}
+      {dialog?.kind === 'trace' && <TraceCard from={dialog.from} to={dialog.to} />}
+      {dialog?.kind === 'soundings' && <SoundingList row={dialog.row} />}
       <Listening />
       <PrintTray />
       <Notices />

@@ -11,14 +11,26 @@ import { Surface } from './Surface'
 import type { Lens } from './time'
 import { Water } from './Water'
 
-type Props = { channel: Channel; index: number; timeline: Timeline | null; lens: Lens | null; width: number }
+type Props = {
+  channel: Channel
+  index: number
+  timeline: Timeline | null
+  lens: Lens | null
+  width: number
+  depth: number
+  lit: 'feeds' | 'fed' | ''
+}
 
 /** A row: time above the surface, signal below it; the tide sets how much of each. */
-export function Row({ channel, index, timeline, lens, width }: Props) {
+export const rowHeight = (tide: string, base: number) =>
+  tide === 'mid' ? base : Math.max(41, Math.round(base * 0.65))
+
+export function Row({ channel, index, timeline, lens, width, depth, lit }: Props) {
   const tide = useView((v) => v.tide)
   const base = useView((v) => v.rowHeight)
   const selected = useView((v) => v.channel === channel.id)
-  const height = tide === 'mid' ? base : Math.max(41, Math.round(base * 0.65))
+  const together = useView((v) => v.rows.includes(channel.id))
+  const height = rowHeight(tide, base)
   const water = tide === 'low' ? 0 : tide === 'high' ? height : Math.max(36, Math.round(height * 0.54))
   const air = height - water
   return (
@@ -32,8 +44,8 @@ export function Row({ channel, index, timeline, lens, width }: Props) {
         containIntrinsicSize: `auto ${height}px`,
         height,
         borderBottom: '1px solid var(--hair)',
-        background: selected ? 'var(--card)' : 'var(--paper)',
-        boxShadow: selected ? 'inset 5px 0 0 var(--ink)' : undefined,
+        background: selected || together ? 'var(--card)' : 'var(--paper)',
+        boxShadow: selected || together ? 'inset 5px 0 0 var(--ink)' : undefined,
       }}
       onClick={() => act.select(channel.id)}
       onDragOver={(e) => carried(e) && e.preventDefault()}
@@ -46,7 +58,7 @@ export function Row({ channel, index, timeline, lens, width }: Props) {
         c.drop(owner, chain.nodes.length)
       }}
     >
-      <RowHead channel={channel} index={index} low={tide !== 'mid'} />
+      <RowHead channel={channel} index={index} low={tide !== 'mid'} depth={depth} lit={lit} />
       <div className="relative min-w-0 flex-1 overflow-hidden">
         {air > 0 && timeline && lens && (
           <div

@@ -3,6 +3,8 @@ import { TideMeter } from '../controls/TideMeter'
 import * as act from '../live/actions'
 import { setView, useView } from '../live/view'
 import { carry, carriedRow } from './carry'
+import { fold } from '../routing/gestures'
+import { Diamond } from '../soundings/Diamond'
 import { RowMenu } from './RowMenu'
 
 export const tints = [
@@ -17,14 +19,28 @@ export const tints = [
   '#8a6a52',
 ]
 
-export function RowHead({ channel, index, low }: { channel: Channel; index: number; low: boolean }) {
+type Props = {
+  channel: Channel
+  index: number
+  low: boolean
+  /** How many groups it stands in. */
+  depth: number
+  /** What the selected row's signal has to do with it. */
+  lit: 'feeds' | 'fed' | ''
+}
+
+export function RowHead({ channel, index, low, depth, lit }: Props) {
   const renaming = useView((v) => v.renaming === channel.id)
+  const folded = useView((v) => v.folded.includes(channel.id))
   const soloed = useView((v) => v.solo.includes(channel.id))
   return (
     <div
-      className="relative flex h-full shrink-0 flex-col justify-between py-1.5 pr-2 pl-3"
+      className="relative flex h-full shrink-0 flex-col justify-between py-1.5 pr-2"
+      data-lit={lit || undefined}
       style={{
         width: 146,
+        paddingLeft: 12 + depth * 7,
+        background: lit ? 'var(--shoal-1)' : undefined,
         borderRight: '1px solid var(--hair)',
         boxShadow: `inset 3px 0 0 ${tints[channel.tint] ?? 'transparent'}`,
       }}
@@ -62,9 +78,26 @@ export function RowHead({ channel, index, low }: { channel: Channel; index: numb
           />
         ) : (
           <>
+            {channel.kind === 'group' && (
+              <button
+                className="soft w-3 shrink-0 text-[10px]"
+                aria-expanded={!folded}
+                aria-label={`${folded ? 'Unfold' : 'Fold'} ${channel.name}`}
+                onClick={(e) => {
+                  e.stopPropagation()
+                  fold(channel.id)
+                }}
+              >
+                {folded ? '▸' : '▾'}
+              </button>
+            )}
             <button
               className="min-w-0 truncate text-left text-[13px] font-semibold"
-              onClick={() => act.select(channel.id)}
+              onClick={(e) => {
+                if (!e.shiftKey && !e.ctrlKey && !e.metaKey) return act.select(channel.id)
+                e.stopPropagation()
+                act.selectAlso(channel.id, e.shiftKey)
+              }}
               onDoubleClick={() => setView({ renaming: channel.id })}
               title={channel.name}
             >
@@ -73,6 +106,7 @@ export function RowHead({ channel, index, low }: { channel: Channel; index: numb
             <span className="soft ml-auto text-[11px]">
               {channel.kind === 'return' || channel.kind === 'group' ? channel.kind : ''}
             </span>
+            <Diamond at={[channel.id]} />
             <RowMenu channel={channel} />
           </>
         )}

@@ -2,6 +2,7 @@ import type { Channel } from '../api/types'
 import * as act from '../live/actions'
 import { useSession } from '../live/session'
 import { setView } from '../live/view'
+import { dissolveGroup, makeGroup } from '../routing/gestures'
 import { tints } from './RowHead'
 
 /** Everything that can be done with a row as a whole. */
@@ -48,6 +49,10 @@ export function RowMenu({ channel }: { channel: Channel }) {
             )}
           </>
         )}
+        {channel.kind !== 'main' &&
+          item('Send to a new return', () => setView({ dialog: { kind: 'send', rows: [channel.id] } }))}
+        {channel.kind !== 'main' && item('Group the selected rows', () => void makeGroup())}
+        {channel.kind === 'group' && item('Dissolve the group', () => void dissolveGroup(channel))}
         {returns.map((r) => (
           <li key={r.id}>
             <button

@@ -3,11 +3,14 @@ import type { Channel, Send } from '../api/types'
 import * as act from '../live/actions'
 import { useHeard } from '../live/meters'
 import { useSession } from '../live/session'
+import { pointsOf, sendPoint } from '../routing/taps'
+import { carry } from './carry'
 
 /** A send on a row: where to, how much, and how much is flowing. */
 export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
   const to = useSession((s) => s.project?.channels.find((c) => c.id === send.to)?.name ?? '?')
   const level = useSession((s) => s.moving[`${send.id} level`] ?? send.level)
+  const point = pointsOf(channel).find((x) => x.value === sendPoint(send))?.text ?? ''
   const bar = useRef<HTMLSpanElement>(null)
   useHeard((h) => {
     const p = h.peaks.get(`send ${send.id}`)
@@ -24,7 +27,9 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
         borderStyle: send.mute ? 'dashed' : 'solid',
       }}
       onClick={() => act.select(channel.id)}
-      title={`Send to ${to}, ${send.pre ? 'before' : 'after'} the fader${send.mute ? ', muted' : ''}`}
+      draggable
+      onDragStart={(e) => carry(e, { send: send.id })}
+      title={`Send to ${to}, ${point}${send.mute ? ', muted' : ''}. Drag it to another row to copy it; with Shift silent.`}
     >
       <span
         ref={bar}

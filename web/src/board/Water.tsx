@@ -7,6 +7,7 @@ import { setView, useView } from '../live/view'
 import { carried } from './carry'
 import { SendChip } from './SendChip'
 import { StageChip } from './StageChip'
+import { Diamond } from '../soundings/Diamond'
 
 export const STRIP = 372 // level, sends and output keep this much at the right
 
@@ -82,6 +83,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
                   chainOff={chain.bypass}
                   size={full ? 'full' : 'small'}
                 />
+                <Diamond at={[s.id]} />
                 <Plate>
                   <Depth point={`after ${s.id}`} />
                 </Plate>
@@ -123,7 +125,10 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
         </span>
         <span className="relative flex w-[148px] justify-start gap-1 overflow-hidden">
           {channel.sends.slice(0, 1).map((s) => (
-            <SendChip key={s.id} send={s} channel={channel} />
+            <span key={s.id} className="flex items-center">
+              <SendChip send={s} channel={channel} />
+              <Diamond at={[s.id]} />
+            </span>
           ))}
           {channel.sends.length > 1 && (
             <button

@@ -2,16 +2,17 @@ import type { DragEvent } from 'react'
 import * as act from '../live/actions'
 import { chosen, copyTo, moveTo } from '../live/selection'
 import { useSession } from '../live/session'
+import { copySend } from '../routing/gestures'
 
-/** What is being dragged over the board: a stage, an effect from the list, a row, or a file. */
-type Load = { stages?: string[]; effect?: string; row?: string }
+/** What is being dragged over the board: a stage, an effect from the list, a row, a send, or a file. */
+type Load = { stages?: string[]; effect?: string; row?: string; send?: string }
 
 let load: Load | null = null
 
 export function carry(e: DragEvent, what: Load) {
   load = what
   e.dataTransfer.effectAllowed = 'copyMove'
-  e.dataTransfer.setData('text/plain', what.stages?.join(' ') ?? what.effect ?? what.row ?? '')
+  e.dataTransfer.setData('text/plain', what.stages?.join(' ') ?? what.effect ?? what.row ?? what.send ?? '')
   e.stopPropagation()
 }
 
@@ -26,11 +27,13 @@ document.addEventListener('dragend', () => (load = null))
 /** Something that can stand in a chain, and how it gets there. */
 export function carried(e: DragEvent): { drop: (owner: string, index: number) => void } | null {
   const now = load
-  if (!now || (!now.stages && !now.effect)) return null
+  if (!now || (!now.stages && !now.effect && !now.send)) return null
   const off = e.shiftKey
   const copy = e.ctrlKey || e.metaKey
   return {
     drop: (owner, index) => {
+      const row = act.rowOf(owner)
+      if (now.send && row) void copySend(now.send, [row], off)
       if (now.stages) void (copy ? copyTo : moveTo)(now.stages, owner, index)
       const effect = useSession.getState().effects.find((x) => x.id === now.effect)
       if (effect) void act.addStage(effect, owner, index, off)

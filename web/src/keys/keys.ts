@@ -7,6 +7,8 @@ export const keys: { group: string; list: [string, string][] }[] = [
       ['Home', 'Playhead to the beginning'],
       ['L', 'Loop the section at the playhead, or take the loop away'],
       [', .', 'Playhead one bar back or on'],
+      ['M', 'Main output in mono, or not'],
+      ['Z', 'Soundings: what was noticed'],
     ],
   },
   {
@@ -19,6 +21,11 @@ export const keys: { group: string; list: [string, string][] }[] = [
       ['N', 'Name the selected stage or row'],
       ['C', 'Duplicate the row with everything on it'],
       ['P', 'Print the row to a new track'],
+      ['Shift Ctrl click', 'On names: select rows together'],
+      ['S', 'Send the selected rows to a return, also a new one'],
+      ['A', 'Gather the selected rows in a group'],
+      ['D', 'Hear the row without its returns; with Shift only what comes back; Esc ends it'],
+      ['T', 'Trace the row to the main output, or to the second selected row'],
     ],
   },
   {

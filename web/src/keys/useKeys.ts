@@ -1,9 +1,10 @@
 import { useHotkeys } from 'react-hotkeys-hook'
 import * as act from '../live/actions'
-import { listenTo, listenToAll, showDepth } from '../live/listening'
+import { hear, listenTo, listenToAll, showDepth } from '../live/listening'
 import * as several from '../live/selection'
 import { shownChain, stages, takeBack, theEngine, useSession } from '../live/session'
 import * as trial from '../live/trials'
+import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
 import { clearMarks } from '../controls/Depth'
 import { setView, view } from '../live/view'
 import { zoomBy } from '../board/Board'
@@ -101,9 +102,17 @@ export function useKeys() {
   )
   on('j', () => stage((id) => listenTo(id, false)))
   on('shift+j', () => stage((id) => listenTo(id, true)))
+  on('s', openSend)
+  on('a', () => void makeGroup())
+  on('d', () => hearRowAlone('dry'))
+  on('shift+d', () => hearRowAlone('share'))
+  on('t', openTrace)
+  on('m', () => hear({ mono: !view().mono }))
+  on('z', () => setView({ dialog: { kind: 'soundings' } }))
   on('escape', () => {
     listenToAll()
-    setView({ together: [] })
+    hear({ dry: '', share: '' })
+    setView({ together: [], rows: [] })
   })
   on('ctrl+c,meta+c', () => void several.copy())
   on('ctrl+x,meta+x', () => void several.copy().then(() => several.remove()))

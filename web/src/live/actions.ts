@@ -10,6 +10,7 @@ import {
   theEngine,
   useSession,
 } from './session'
+import { hear } from './listening'
 import { type Range, setView, view } from './view'
 
 /** What a person can do; each asks Go for a change and says in words what it was. */
@@ -21,7 +22,28 @@ export const selectedChannel = (): Channel | undefined =>
   project()?.channels.find((c) => c.id === view().channel)
 
 export function select(channel: string, stage = '') {
-  setView({ channel, stage, together: [] })
+  setView({ channel, stage, together: [], rows: [] })
+}
+
+/** Adds a row to those selected together, or takes it out; range takes all between. */
+export function selectAlso(id: string, range: boolean) {
+  const v = view()
+  const shown = (project()?.channels ?? []).filter((c) => v.showHidden || !c.hidden).map((c) => c.id)
+  const now = v.rows.length ? v.rows : v.channel ? [v.channel] : []
+  if (range && v.channel) {
+    const [a, b] = [shown.indexOf(v.channel), shown.indexOf(id)].sort((x, y) => x - y) as [number, number]
+    setView({ rows: shown.slice(a, b + 1) })
+    return
+  }
+  const rows = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
+  setView({ rows, channel: rows.includes(v.channel) ? v.channel : (rows[0] ?? ''), stage: '' })
+}
+
+/** The rows that a gesture is for: all that are selected together, in their order. */
+export function selectedRows(): Channel[] {
+  const v = view()
+  const ids = v.rows.length ? v.rows : [v.channel]
+  return (project()?.channels ?? []).filter((c) => ids.includes(c.id))
 }
 
 /** The row that a chain belongs to, by its owner: a row, a trial or a path. */
@@ -64,8 +86,7 @@ export function toggleSolo(id: string, only: boolean) {
   const now = view().solo
   let solo = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
   if (only) solo = now.length === 1 && now[0] === id ? [] : [id]
-  setView({ solo })
-  theEngine()?.solo(solo)
+  hear({ solo, dry: '', share: '' })
 }
 
 /** Chains hold nodes; a stage's owner is its channel or path. */

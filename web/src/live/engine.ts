@@ -1,8 +1,9 @@
-import type { Change, Cost, Picture } from '../api/types'
+import type { Change, Cost, Lateness, Picture, Reach, Sounding, Trace } from '../api/types'
 import {
   allocate,
   type FromWorker,
   HEAD,
+  type Hearing,
   type Point,
   type Shared,
   SLOT_VALUES,
@@ -64,6 +65,7 @@ export class Engine {
   onStopped: () => void = () => undefined
   onBroken: (stages: string[]) => void = () => undefined
   onCosts: (costs: Cost[], memory: number) => void = () => undefined
+  onSoundings: (list: Sounding[]) => void = () => undefined
   onSpectrum: (values: Float32Array) => void = () => undefined
 
   constructor() {
@@ -94,6 +96,9 @@ export class Engine {
         case 'costs':
           this.held = m.memory
           this.onCosts(JSON.parse(m.json), m.memory)
+          break
+        case 'soundings':
+          this.onSoundings(JSON.parse(m.json))
           break
         case 'spectrum':
           this.onSpectrum(m.values)
@@ -172,12 +177,12 @@ export class Engine {
   stop = () => this.post({ do: 'stop' })
   locate = (frame: number) => this.post({ do: 'locate', frame: Math.max(0, Math.round(frame)) })
   loop = (from: number, to: number) => this.post({ do: 'loop', from, to })
-  solo = (ids: string[]) => this.post({ do: 'solo', ids })
+  hear = (hearing: Hearing) => this.post({ do: 'hear', hearing })
   move = (owner: string, name: string, value: number) => this.post({ do: 'move', owner, name, value })
   measureAgain = () => this.post({ do: 'measureAgain' })
   buffer = (frames: number) => this.post({ do: 'buffer', frames })
 
-  listen = (node: string, change: boolean) => this.post({ do: 'listen', node, change })
+  listen = (node: string, change: boolean, key = false) => this.post({ do: 'listen', node, change, key })
   trial = (channel: string, trial: string, match: Record<string, number>) =>
     this.post({ do: 'trial', json: JSON.stringify({ channel, trial, match }) })
   watch = (stage: string) => this.post({ do: 'watch', stage })
@@ -205,6 +210,20 @@ export class Engine {
     if (trouble) throw new Error(trouble)
     return JSON.parse(json) as Record<string, number>
   }
+
+  private async ask<T>(post: (ticket: number) => ToWorker): Promise<T> {
+    const { json, trouble } = await this.question(post)
+    if (trouble) throw new Error(trouble)
+    return JSON.parse(json) as T
+  }
+
+  /** What a row's signal meets. */
+  reach = (row: string) => this.ask<Reach>((ticket) => ({ do: 'reach', of: row, ticket }))
+  /** The ways from one row to another. */
+  trace = (from: string, to: string) =>
+    this.ask<Trace>((ticket) => ({ do: 'trace', of: `${from}\n${to}`, ticket }))
+  /** How late the output is, and because of which stages. */
+  waits = () => this.ask<Lateness>((ticket) => ({ do: 'waits', ticket }))
 
   /** Lets changes be heard without making them; none ends it. */
   async try(changes: Change[]) {

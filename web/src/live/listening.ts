@@ -2,11 +2,25 @@ import { theEngine } from './session'
 import { setView, view } from './view'
 
 /** Listening to one point: for this window only. */
-export function listenTo(node: string, change: boolean) {
+export function listenTo(node: string, change: boolean, key = false) {
   const now = view().listening
-  if (now?.node === node && now.change === change) return listenToAll()
-  setView({ listening: { node, change } })
-  theEngine()?.listen(node, change)
+  if (now?.node === node && now.change === change && !!now.key === key) return listenToAll()
+  setView({ listening: { node, change, key } })
+  theEngine()?.listen(node, change, key)
+}
+
+/** Tells the engine what this window hears of the mix. */
+export function hear(what: { solo?: string[]; dry?: string; share?: string; mono?: boolean }) {
+  setView(what)
+  const { solo, dry, share, mono } = view()
+  theEngine()?.hear({ solo, dry, share, mono })
+}
+
+/** A row without its returns, or with only what comes back from them; again ends it. */
+export function hearAlone(row: string, part: 'dry' | 'share') {
+  const now = view()
+  const on = now[part] !== row
+  hear({ dry: part === 'dry' && on ? row : '', share: part === 'share' && on ? row : '' })
 }
 
 export function listenToAll() {

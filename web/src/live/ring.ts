@@ -35,15 +35,20 @@ export type ToWorker =
   | { do: 'play' | 'stop' | 'measureAgain' }
   | { do: 'locate'; frame: number }
   | { do: 'loop'; from: number; to: number }
-  | { do: 'solo'; ids: string[] }
+  | { do: 'hear'; hearing: Hearing }
   | { do: 'move'; owner: string; name: string; value: number }
   | { do: 'draw' | 'learn'; stage: string; ticket: number }
+  | { do: 'reach' | 'trace'; of: string; ticket: number }
+  | { do: 'waits'; ticket: number }
   | { do: 'try'; json: string; ticket: number }
-  | { do: 'listen'; node: string; change: boolean }
+  | { do: 'listen'; node: string; change: boolean; key: boolean }
   | { do: 'trial'; json: string }
   | { do: 'rms'; on: boolean }
   | { do: 'watch'; stage: string }
   | { do: 'buffer'; frames: number }
+
+/** What this listener hears of the mix: see engine.Hearing. */
+export type Hearing = { solo: string[]; dry: string; share: string; mono: boolean }
 
 /** From the worker to the page. */
 export type FromWorker =
@@ -52,6 +57,7 @@ export type FromWorker =
   | { say: 'layout'; id: number; points: Point[] }
   | { say: 'answer'; ticket: number; json: string; trouble: string }
   | { say: 'costs'; json: string; memory: number }
+  | { say: 'soundings'; json: string }
   | { say: 'spectrum'; values: Float32Array }
   | { say: 'broken'; stages: string[] }
   | { say: 'trouble'; text: string }

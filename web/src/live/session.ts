@@ -16,6 +16,7 @@ import type {
   PrintStatus,
   Project,
   Revised,
+  Sounding,
   StripParams,
   Stage,
 } from '../api/types'
@@ -54,6 +55,8 @@ export type Session = {
   memory: number
   /** Values under a hand in this window, ahead of the document, by "owner name". */
   moving: Record<string, number>
+  /** What Go noticed, the weightiest first. */
+  soundings: Sounding[]
 }
 
 const empty: Session = {
@@ -73,6 +76,7 @@ const empty: Session = {
   broken: [],
   costs: {},
   memory: 0,
+  soundings: [],
   tried: 0,
   moving: {},
 }
@@ -111,6 +115,7 @@ function makeEngine(): Engine {
   e.onTrouble = (text) => notice(text, 'refused')
   e.onWaiting = (waiting) => set({ waiting })
   e.onBroken = (broken) => set({ broken })
+  e.onSoundings = (soundings) => set({ soundings })
   e.onCosts = (list, memory) => {
     const costs: Record<string, number> = {}
     for (const c of list) {

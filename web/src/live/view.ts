@@ -10,6 +10,9 @@ export type Dialog =
   | { kind: 'presets'; of: 'stage' | 'chain' | 'channel'; target: string }
   | { kind: 'compare'; channel: string }
   | { kind: 'costs' }
+  | { kind: 'soundings'; row?: string }
+  | { kind: 'send'; rows: string[] }
+  | { kind: 'trace'; from: string; to: string }
   | null
 
 /** What belongs to this window alone: never to the document. */
@@ -26,6 +29,15 @@ export type View = {
   loop: Range | null
   looping: boolean
   solo: string[]
+  /** A row heard without its returns, or only its share of them. */
+  dry: string
+  share: string
+  /** Both sides of the main output as their sum. */
+  mono: boolean
+  /** Rows selected together, the one on the bench among them; empty: only that one. */
+  rows: string[]
+  /** Groups whose members are folded away. */
+  folded: string[]
   dialog: Dialog
   renaming: string
   playing: boolean
@@ -36,7 +48,7 @@ export type View = {
   /** A second stage on the bench. */
   pinned: string
   /** What is listened to instead of the main output. */
-  listening: { node: string; change: boolean } | null
+  listening: { node: string; change: boolean; key?: boolean } | null
   /** The trial that is heard, by channel. */
   trials: Record<string, string>
   /** Level matches of trials in dB, by channel and trial, and whether they are used. */
@@ -70,6 +82,11 @@ export const useView = create<View>(() => ({
   loop: null,
   looping: false,
   solo: [],
+  dry: '',
+  share: '',
+  mono: false,
+  rows: [],
+  folded: [],
   dialog: null,
   renaming: '',
   playing: false,

@@ -42,12 +42,16 @@ type Exports = {
   broken(): void
   need(frames: number): number
   move(n: number, value: number): number
-  solo(n: number): number
+  hear(n: number): number
+  soundings(load: number): void
+  waits(): void
+  reach(n: number): number
+  trace(n: number): number
   page(index: number, frames: number, channels: number): void
   draw(n: number): number
   learn(n: number): number
   try(n: number): number
-  listen(n: number, change: number): number
+  listen(n: number, change: number, key: number): number
   trial(n: number): number
   rms(on: number): void
   watch(n: number): void
@@ -122,8 +126,19 @@ function document(json: string, fresh: boolean) {
   engine.timeline()
   say({ say: 'timeline', json: text() })
   tellLayout(true)
+  sound()
   void fetchAhead()
   if (fresh) void rehearse()
+}
+
+let sounded = ''
+/** Says what the engine notices, when that has changed. */
+function sound() {
+  engine.soundings(busy)
+  const now = text()
+  if (now === sounded) return
+  sounded = now
+  say({ say: 'soundings', json: now })
 }
 
 /** Runs the engine for nobody, so that the browser has compiled it well before it is heard. */
@@ -308,6 +323,7 @@ async function pump() {
       costsAt = now
       engine.costs()
       say({ say: 'costs', json: text(), memory: engine.mem.buffer.byteLength })
+      sound()
     }
     if (++checked % 40 === 0) {
       void fetchAhead()
@@ -393,8 +409,16 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     case 'measureAgain':
       engine.measureAgain()
       break
-    case 'solo':
-      engine.solo(write(JSON.stringify(m.ids)))
+    case 'hear':
+      engine.hear(write(JSON.stringify(m.hearing)))
+      break
+    case 'reach':
+    case 'trace':
+      reply(m.ticket, (m.do === 'reach' ? engine.reach : engine.trace)(write(m.of)))
+      break
+    case 'waits':
+      engine.waits()
+      reply(m.ticket, 0)
       break
     case 'move':
       engine.move(write(`${m.owner}\n${m.name}`), m.value)
@@ -408,7 +432,8 @@ onmessage = (e: MessageEvent<ToWorker>) => {
       tellLayout()
       break
     case 'listen':
-      if (engine.listen(write(m.node), m.change ? 1 : 0) !== 0) say({ say: 'trouble', text: text() })
+      if (engine.listen(write(m.node), m.change ? 1 : 0, m.key ? 1 : 0) !== 0)
+        say({ say: 'trouble', text: text() })
       break
     case 'trial':
       engine.trial(write(m.json))

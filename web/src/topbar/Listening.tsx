@@ -1,28 +1,40 @@
-import { listenToAll } from '../live/listening'
+import { hear, listenToAll } from '../live/listening'
 import { findStage, stageName, useSession } from '../live/session'
 import { useView } from '../live/view'
 
 /** Says that this window hears one point only, and ends it. */
 export function Listening() {
   const listening = useView((v) => v.listening)
+  const { dry, share } = useView()
   const bench = useView((v) => v.bench)
   const effects = useSession((s) => s.effects)
   const project = useSession((s) => s.project)!
   const found = listening && findStage(project, listening.node)
-  if (!listening || !found) return null
-  const name = stageName(found.stage, effects)
+  const alone = dry || share
+  const row = project.channels.find((c) => c.id === alone)?.name
+  if (!alone && (!listening || !found)) return null
+  const name = found ? stageName(found.stage, effects) : ''
   return (
     <button
       style={{ bottom: bench ? 308 : 10 }}
       className="btn btn-sm btn-secondary fixed left-1/2 z-30 max-w-[420px] -translate-x-1/2 shadow-sm"
-      onClick={listenToAll}
+      onClick={() => {
+        listenToAll()
+        if (alone) hear({ dry: '', share: '' })
+      }}
       title="Only this window hears it. Esc ends it."
     >
       <span className="truncate">
         You hear{' '}
-        {listening.change
-          ? `only what ${name} on ${found.channel.name} changes`
-          : `${found.channel.name} up to ${name}`}
+        {listening && found
+          ? listening.key
+            ? `what drives ${name} on ${found.channel.name}`
+            : listening.change
+              ? `only what ${name} on ${found.channel.name} changes`
+              : `${found.channel.name} up to ${name}`
+          : dry
+            ? `${row} without its returns`
+            : `only what comes back of ${row}`}
       </span>
       <kbd className="kbd kbd-xs">Esc</kbd>
     </button>

@@ -3,7 +3,8 @@ import { TideMeter } from '../controls/TideMeter'
 import { Hold, useHeard } from '../live/meters'
 import { theEngine, useSession } from '../live/session'
 import { STATE } from '../live/ring'
-import { setView, view } from '../live/view'
+import { hear } from '../live/listening'
+import { setView, useView, view } from '../live/view'
 import { minutes, position } from '../board/time'
 
 /** Where the song stands: section, bars and minutes of the frame that is heard. */
@@ -58,9 +59,18 @@ export function MainLevel() {
     peak.current!.textContent = write(tp)
     peak.current!.style.color = tp > 0 ? 'var(--loss)' : ''
   }, 'figure')
+  const mono = useView((v) => v.mono)
   if (!main) return null
   return (
     <div className="flex items-center gap-3">
+      <button
+        className={`btn btn-xs px-1.5 ${mono ? 'btn-secondary' : 'btn-ghost'} font-normal`}
+        aria-pressed={mono}
+        title="Hear the main output in mono, in this window ( M )"
+        onClick={() => hear({ mono: !mono })}
+      >
+        mono
+      </button>
       <div className="w-[130px]">
         <TideMeter point={`post ${main.id}`} tall />
         <div className="figure soft relative mt-0.5 h-[11px] text-[9px]" aria-hidden>

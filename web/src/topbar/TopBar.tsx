@@ -5,6 +5,7 @@ import { setView, useView } from '../live/view'
 import { applyTheme, shownTheme } from '../theme/theme'
 import { Crew } from './Crew'
 import { EngineLoad, MainLevel, Place } from './Readings'
+import { SoundingCount } from './SoundingCount'
 import { Tempo } from './Tempo'
 
 /** Project and section, transport, position, tempo, main level, engine load, people, undo. */
@@ -45,6 +46,7 @@ export function TopBar() {
       <Tempo />
       <MainLevel />
       <EngineLoad />
+      <SoundingCount />
       <div className="ml-auto flex items-center gap-1.5">
         <button
           className="btn btn-xs btn-ghost"

@@ -1,0 +1,134 @@
+import type { Channel } from '../api/types'
+import { Toggle } from '../controls/Pick'
+import { hearAlone } from '../live/listening'
+import * as act from '../live/actions'
+import { change, useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+import { dissolveGroup, openTrace } from './gestures'
+import { Incoming } from './Incoming'
+import { TapPick } from './TapPick'
+
+/** Where a row's signal comes from and goes to, and what of it is heard: on the bench while no stage is selected. */
+export function RoutePanel({ channel }: { channel: Channel }) {
+  const project = useSession((s) => s.project)!
+  const { dry, share } = useView()
+  const outs = project.channels.filter(
+    (c) => (c.kind === 'main' || c.kind === 'group') && c.id !== channel.id,
+  )
+  const gathers = channel.kind === 'return' || channel.kind === 'group' || channel.kind === 'main'
+  return (
+    <div
+      className="flex h-full flex-col gap-2 px-3.5 pt-2.5 pb-2"
+      role="group"
+      aria-label={`Routing of ${channel.name}`}
+    >
+      <h2 className="text-[15px] font-bold">
+        {channel.name} <span className="soft text-[12px] font-normal">where it comes from and goes to</span>
+      </h2>
+      <div
+        className={`grid min-h-0 flex-1 gap-4 ${gathers ? 'grid-cols-[190px_minmax(0,1fr)]' : 'grid-cols-[minmax(0,1fr)_190px]'}`}
+      >
+        <div className="flex min-w-0 flex-col gap-1.5">
+          {channel.kind !== 'main' && (
+            <label className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-2 text-[12px]">
+              Output
+              <select
+                className="select select-xs w-full pr-6"
+                aria-label="Output"
+                value={channel.output}
+                onChange={(e) => void act.setRow(channel, { output: e.target.value }, 'Change the output of')}
+              >
+                {outs.map((c) => (
+                  <option key={c.id} value={c.id}>
+                    {c.name}
+                  </option>
+                ))}
+                <option value="">none</option>
+              </select>
+            </label>
+          )}
+          {channel.kind === 'track' && (
+            <TapPick
+              label="Takes in"
+              says="Besides its clips: the signal at a point of another row. That makes this a side track."
+              tap={channel.input}
+              none="its clips only"
+              without={channel.id}
+              onPick={(input) =>
+                change(`Change what ${channel.name} takes in`, {
+                  type: 'channel.input',
+                  do: { channel: channel.id, input },
+                })
+              }
+            />
+          )}
+          {channel.kind !== 'main' && (
+            <>
+              <Toggle
+                label="Stays open in solo"
+                says="It is heard while other rows are soloed. Returns are, as a rule."
+                on={channel.soloSafe}
+                onSet={(soloSafe) => act.setRow(channel, { soloSafe }, 'Change solo of')}
+              />
+              <Toggle
+                label="Mute takes pre sends too"
+                says="Muting the row silences its sends before the fader as well."
+                on={channel.mutePre}
+                onSet={(mutePre) => act.setRow(channel, { mutePre }, 'Change what mute does on')}
+              />
+            </>
+          )}
+        </div>
+        <div className="flex min-h-0 min-w-0 flex-col gap-1.5">
+          {gathers ? (
+            <Incoming channel={channel} />
+          ) : (
+            <Hearing channel={channel} dry={dry === channel.id} share={share === channel.id} />
+          )}
+        </div>
+      </div>
+      <div className="flex flex-wrap gap-1.5">
+        {channel.kind !== 'main' && (
+          <button
+            className="btn btn-xs btn-outline font-normal"
+            onClick={openTrace}
+            title="Every gain on the way ( T )"
+          >
+            Trace it
+          </button>
+        )}
+        {channel.kind === 'group' && (
+          <button className="btn btn-xs btn-outline font-normal" onClick={() => void dissolveGroup(channel)}>
+            Dissolve the group
+          </button>
+        )}
+        <button
+          className="btn btn-xs btn-outline font-normal"
+          onClick={() => setView({ dialog: { kind: 'presets', of: 'channel', target: channel.id } })}
+          title="Chain, level, pan, width, solo and tint in one"
+        >
+          Presets of rows
+        </button>
+      </div>
+    </div>
+  )
+}
+
+function Hearing({ channel, dry, share }: { channel: Channel; dry: boolean; share: boolean }) {
+  const button = (part: 'dry' | 'share', on: boolean, text: string, key: string) => (
+    <button
+      className={`btn btn-xs h-auto min-h-6 justify-between py-0.5 font-normal ${on ? 'btn-secondary' : 'btn-outline'}`}
+      aria-pressed={on}
+      onClick={() => hearAlone(channel.id, part)}
+    >
+      {text} <kbd className="kbd kbd-xs">{key}</kbd>
+    </button>
+  )
+  return (
+    <>
+      <span className="soft text-[12px]">Hear, in this window only</span>
+      {button('dry', dry, 'it without its returns', 'D')}
+      {button('share', share, 'only what comes back', '⇧D')}
+    </>
+  )
+}

@@ -1,0 +1,88 @@
+import { useState } from 'react'
+import { Card } from '../controls/Card'
+import * as act from '../live/actions'
+import { useSession } from '../live/session'
+import { setView } from '../live/view'
+import { makeReturn, sendTo } from './gestures'
+
+/** Sends rows to a return that is there, or makes one with an effect on it, in one step. */
+export function SendCard({ rows }: { rows: string[] }) {
+  const project = useSession((s) => s.project)!
+  const effects = useSession((s) => s.effects)
+  const from = project.channels.filter((c) => rows.includes(c.id))
+  const returns = project.channels.filter((c) => c.kind === 'return' && !rows.includes(c.id))
+  const [name, setName] = useState('')
+  const [effect, setEffect] = useState('reverb')
+  const done = () => setView({ dialog: null })
+  const make = async () => {
+    const id = await makeReturn(from, name, effect)
+    done()
+    if (id) {
+      act.select(id)
+      setView({ bench: true })
+    }
+  }
+  return (
+    <Card title={`Send ${from.length === 1 ? from[0]!.name : `${from.length} rows`} to`} width={440}>
+      <form
+        className="flex flex-col gap-2"
+        onSubmit={(e) => {
+          e.preventDefault()
+          void make()
+        }}
+      >
+        <label className="text-[12px]">
+          A new return, named
+          <input
+            autoFocus
+            className="input input-sm mt-1 w-full"
+            placeholder={effects.find((x) => x.id === effect)?.name ?? 'Return'}
+            value={name}
+            maxLength={80}
+            onChange={(e) => setName(e.target.value)}
+          />
+        </label>
+        <label className="text-[12px]">
+          with this on it, fully wet
+          <select
+            className="select select-sm mt-1 w-full"
+            aria-label="Effect on the return"
+            value={effect}
+            onChange={(e) => setEffect(e.target.value)}
+          >
+            <option value="">nothing yet</option>
+            {[...new Set(effects.map((x) => x.family))].map((f) => (
+              <optgroup key={f} label={f}>
+                {effects
+                  .filter((x) => x.family === f)
+                  .map((x) => (
+                    <option key={x.id} value={x.id}>
+                      {x.name}
+                    </option>
+                  ))}
+              </optgroup>
+            ))}
+          </select>
+        </label>
+        <button className="btn btn-sm btn-primary self-start">Make the return and the send</button>
+      </form>
+      {returns.length > 0 && (
+        <>
+          <p className="soft mt-4 mb-1 text-[12px]">or to one that is there</p>
+          <div className="flex flex-wrap gap-1.5">
+            {returns.map((r) => (
+              <button
+                key={r.id}
+                className="btn btn-sm btn-outline font-normal"
+                disabled={from.every((c) => c.sends.some((s) => s.to === r.id))}
+                onClick={() => void sendTo(from, r).then(done)}
+              >
+                {r.name}
+              </button>
+            ))}
+          </div>
+        </>
+      )}
+    </Card>
+  )
+}

@@ -1,0 +1,54 @@
+import type { Tap } from '../api/types'
+import { useSession } from '../live/session'
+import { pointsOf, tapAt, tapPoint } from './taps'
+
+/** Chooses a point of another row, or none. */
+export function TapPick(p: {
+  label: string
+  says: string
+  tap: Tap | undefined
+  none: string
+  without: string
+  onPick: (t: Tap | null) => unknown
+}) {
+  const channels = useSession((s) => s.project!.channels).filter((c) => c.id !== p.without)
+  const from = channels.find((c) => c.id === p.tap?.channel)
+  return (
+    <label
+      className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-2 text-[12px]"
+      title={p.says}
+      data-says={p.says}
+    >
+      {p.label}
+      <span className="flex gap-1">
+        <select
+          className="select select-xs min-w-0 flex-1 pr-6"
+          aria-label={p.label}
+          value={p.tap?.channel ?? ''}
+          onChange={(e) => p.onPick(e.target.value ? tapAt(e.target.value, 'pre') : null)}
+        >
+          <option value="">{p.none}</option>
+          {channels.map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.name}
+            </option>
+          ))}
+        </select>
+        {from && p.tap && (
+          <select
+            className="select select-xs min-w-0 flex-1 pr-6"
+            aria-label={`${p.label}: where it is taken`}
+            value={tapPoint(p.tap)}
+            onChange={(e) => p.onPick(tapAt(from.id, e.target.value))}
+          >
+            {pointsOf(from).map((x) => (
+              <option key={x.value} value={x.value}>
+                {x.text}
+              </option>
+            ))}
+          </select>
+        )}
+      </span>
+    </label>
+  )
+}

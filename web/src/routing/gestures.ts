@@ -1,0 +1,91 @@
+import type { Channel, Send } from '../api/types'
+import * as act from '../live/actions'
+import { hearAlone } from '../live/listening'
+import { change, useSession } from '../live/session'
+import { setView, view } from '../live/view'
+
+/* Routing in one gesture each: what they consist of is decided in Go. */
+
+const many = (rows: Channel[]) => (rows.length === 1 ? rows[0]!.name : `${rows.length} rows`)
+
+/** A new return with an effect on it, and a send from each of the rows. */
+export async function makeReturn(rows: Channel[], name: string, effect: string): Promise<string> {
+  const id = act.newId()
+  const done = await change(`Send ${many(rows)} to a new return`, {
+    type: 'return.make',
+    do: { id, name, effect, channels: rows.map((r) => r.id) },
+  })
+  return done ? id : ''
+}
+
+/** A send from each of the rows to a return that is there. */
+export const sendTo = (rows: Channel[], to: Channel) =>
+  change(
+    `Send ${many(rows)} to ${to.name}`,
+    ...rows
+      .filter((r) => r.id !== to.id && !r.sends.some((s) => s.to === to.id))
+      .map((r) => ({
+        type: 'send.add',
+        do: {
+          channel: r.id,
+          index: r.sends.length,
+          send: { id: '', to: to.id, pre: false, level: -12, pan: 0, mute: false },
+        },
+      })),
+  )
+
+export async function stageToSend(stage: string) {
+  const id = act.newId()
+  const name = act.nameOf(stage)
+  if (await change(`Make ${name} a send and a return`, { type: 'stage.to-send', do: { stage, return: id } }))
+    act.select(id)
+}
+
+export const sendToStage = (send: Send, of: string) =>
+  change(`Bring back ${of}`, { type: 'send.to-stage', do: { send: send.id } })
+
+/** The same send on other rows, at its level or silent. */
+export const copySend = (send: string, rows: Channel[], silent: boolean) =>
+  change(`Copy a send to ${many(rows)}`, {
+    type: 'send.copy',
+    do: { send, channels: rows.map((r) => r.id), silent },
+  })
+
+export async function makeGroup() {
+  const rows = act.selectedRows().filter((c) => c.kind !== 'main')
+  if (!rows.length) return
+  const id = act.newId()
+  if (
+    await change(`Group ${many(rows)}`, {
+      type: 'group.make',
+      do: { id, name: '', channels: rows.map((r) => r.id) },
+    })
+  ) {
+    act.select(id)
+    setView({ renaming: id })
+  }
+}
+
+export const dissolveGroup = (c: Channel) =>
+  change(`Dissolve the group ${c.name}`, { type: 'group.dissolve', do: { id: c.id } })
+
+export const openSend = () => {
+  const rows = act.selectedRows().filter((c) => c.kind !== 'main')
+  if (rows.length) setView({ dialog: { kind: 'send', rows: rows.map((r) => r.id) } })
+}
+
+export const openTrace = () => {
+  const main = useSession.getState().project?.channels.find((c) => c.kind === 'main')
+  const [a, b] = act.selectedRows()
+  if (a && main) setView({ dialog: { kind: 'trace', from: a.id, to: (b ?? main).id } })
+}
+
+export const hearRowAlone = (part: 'dry' | 'share') => {
+  const c = act.selectedChannel()
+  if (c && c.kind !== 'main') hearAlone(c.id, part)
+}
+
+export const fold = (id: string) => {
+  const { folded } = view()
+  setView({ folded: folded.includes(id) ? folded.filter((x) => x !== id) : [...folded, id] })
+}
