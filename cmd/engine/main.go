@@ -10,6 +10,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"runtime/debug"
+	"slices"
 	"strings"
 	"time"
 	"unsafe"
@@ -185,8 +186,14 @@ func spectrum() int32 {
 //
 //go:wasmexport costs
 func costs() {
-	lastCosts = eng.Costs()
-	text, _ = json.Marshal(lastCosts)
+	now := eng.Costs()
+	for i, c := range now { // single measurements are coarse: a while of them counts
+		if k := slices.IndexFunc(lastCosts, func(x engine.Cost) bool { return x.Stage == c.Stage }); k >= 0 {
+			now[i].Nanos = lastCosts[k].Nanos*0.7 + c.Nanos*0.3
+		}
+	}
+	lastCosts = now
+	text, _ = json.Marshal(now)
 }
 
 // learn leaves the parameter values that a stage has worked out as JSON.

@@ -103,7 +103,7 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 	main.Chain.Nodes = []*project.Node{
 		stage("equaliser", "", 0, set{"on1": 1, "freq1": 28, "gain7": 1}),
 		stage("compressor", "Together", 0, set{"threshold": -20, "ratio": 1.6, "attack": 30, "release": 200, "makeup": 2.5, "detector": 1}),
-		stage("limiter", "", 0, set{"input": 5, "ceiling": -1}),
+		stage("limiter", "", 0, set{"input": 5, "ceiling": -1.5}),
 	}
 	hall := project.NewChannel(project.Return, "Stone hall", main.ID)
 	hall.Fader = -3
@@ -188,6 +188,7 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 		w.ch.Clips = append(w.ch.Clips, clip)
 	}
 	p.Channels = append(rows, hall, main)
+	route(p, hall)
 	return p, nil
 }
 

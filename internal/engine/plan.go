@@ -59,6 +59,7 @@ type meter struct {
 	buf         pair
 	l, r        uint64 // bit patterns, see dsp.PeakBits
 	now, before uint64 // highest of this window of the survey and of the one before
+	ever        uint64 // and of all before those
 	power       *bool  // whether RMS is asked for as well
 	sl, sr      float64
 	count       int

@@ -61,7 +61,7 @@ func (d doors) only(doc *project.Project, id string) {
 	for _, ch := range doc.Channels {
 		d.all(ch, ch.Kind != project.Track && ch.ID != id)
 	}
-	d.sources(doc, id)
+	d.sources(doc, id, nil, map[string]bool{})
 	if ch, ok := doc.Channel(id); ok {
 		d.all(ch, true)
 		d.onward(doc, ch, map[string]bool{})
@@ -72,12 +72,15 @@ func (d doors) solo(doc *project.Project, solo map[string]bool) {
 	for _, ch := range doc.Channels {
 		d.all(ch, solo[ch.ID] || ch.SoloSafe || ch.Kind == project.Main)
 	}
+	carrying := map[string]bool{}
 	for _, ch := range doc.Channels {
-		if !solo[ch.ID] {
-			continue
+		if solo[ch.ID] {
+			d.onward(doc, ch, carrying)
 		}
-		d.onward(doc, ch, map[string]bool{})
-		d.sources(doc, ch.ID)
+	}
+	seen := map[string]bool{}
+	for id := range solo {
+		d.sources(doc, id, carrying, seen)
 	}
 }
 
@@ -86,7 +89,7 @@ func (d doors) onward(doc *project.Project, ch *project.Channel, seen map[string
 	if seen[ch.ID] {
 		return
 	}
-	seen[ch.ID] = true
+	seen[ch.ID] = true // the soloed ones too: they are never only sources
 	visit := func(id string) {
 		if next, ok := doc.Channel(id); ok && next.Kind != project.Main {
 			d.all(next, true)
@@ -100,20 +103,28 @@ func (d doors) onward(doc *project.Project, ch *project.Channel, seen map[string
 }
 
 // sources opens what flows into a channel: the outputs of what goes there, with all of theirs,
-// and the sends that lead there, also of channels whose output stays closed.
-func (d doors) sources(doc *project.Project, id string) {
+// and the sends that lead there. What only feeds it so is not heard itself: a track's output stays
+// as it is, and a return's is closed unless it carries what is soloed.
+func (d doors) sources(doc *project.Project, id string, carrying, seen map[string]bool) {
+	if seen[id] {
+		return
+	}
+	seen[id] = true
 	for _, ch := range doc.Channels {
-		if ch.Output == id && !d.out[ch.ID] {
+		if ch.Output == id {
 			d.all(ch, true)
-			d.sources(doc, ch.ID)
+			d.sources(doc, ch.ID, carrying, seen)
 		}
 		for _, s := range ch.Sends {
-			if s.To != id || d.sends[s.ID] {
+			if s.To != id {
 				continue
 			}
 			d.sends[s.ID] = true
-			if ch.Kind != project.Track { // a return or group that is closed itself must be fed
-				d.sources(doc, ch.ID)
+			if ch.Kind == project.Return && !carrying[ch.ID] {
+				d.out[ch.ID] = false
+			}
+			if ch.Kind != project.Track { // a return or group must be fed to feed
+				d.sources(doc, ch.ID, carrying, seen)
 			}
 		}
 	}

@@ -11,7 +11,9 @@ import (
 // Survey is what was measured over the last while of playing: what soundings are built on.
 type Survey struct {
 	// Peaks are the highest levels in dB by point, as "kind owner".
-	Peaks    map[string]float64 `json:"peaks" required:"true"`
+	Peaks map[string]float64 `json:"peaks" required:"true"`
+	// Ever are the highest since the structure last changed.
+	Ever     map[string]float64 `json:"ever" required:"true"`
 	TruePeak float64            `json:"truePeak" required:"true"` // dBTP of the main output
 	Sums     []SumFigure        `json:"sums" required:"true"`     // where several signals meet
 	Seconds  float64            `json:"seconds" required:"true"`  // of playing that it is built on
@@ -122,10 +124,12 @@ func (m *summed) figure(channel string, name func(k int) string) (SumFigure, boo
 
 // survey gathers a plan's figures.
 func (p *plan) survey() Survey {
-	s := Survey{Peaks: map[string]float64{}, TruePeak: dsp.Off, Sums: []SumFigure{}}
+	s := Survey{Peaks: map[string]float64{}, Ever: map[string]float64{}, TruePeak: dsp.Off, Sums: []SumFigure{}}
 	for i, m := range p.meters {
 		pt := p.points[i]
-		s.Peaks[pt.Kind+" "+pt.Owner] = dsp.Decibels(math.Float64frombits(max(m.l, m.r, m.now, m.before)))
+		lately := max(m.l, m.r, m.now, m.before)
+		s.Peaks[pt.Kind+" "+pt.Owner] = dsp.Decibels(math.Float64frombits(lately))
+		s.Ever[pt.Kind+" "+pt.Owner] = dsp.Decibels(math.Float64frombits(max(lately, m.ever)))
 	}
 	for _, x := range p.sums {
 		if f, ok := x.summed.figure(x.id, x.part); ok {
@@ -138,7 +142,7 @@ func (p *plan) survey() Survey {
 // turnSurvey begins a new window: what was measured two windows ago is forgotten.
 func (p *plan) turnSurvey() {
 	for _, m := range p.meters {
-		m.before, m.now = m.now, 0
+		m.before, m.now, m.ever = m.now, 0, max(m.ever, m.now)
 	}
 	for _, x := range p.sums {
 		if x.turned = !x.turned; x.turned { // sums keep two windows as well

@@ -83,7 +83,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(26) {
+	switch r.IntN(36) {
 	case 0:
 		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
 	case 1:
@@ -134,6 +134,28 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return &DropTrial{pick(trials)}
 	case 24:
 		return &TakeTrial{pick(trials)}
+	case 25:
+		after := []string{"", "input", pick(nodes)}[r.IntN(3)]
+		return &SetSend{ID: pick(sends), Pre: &yes, After: &after}
+	case 26, 27:
+		if yes {
+			return &SetInput{ch.ID, &Tap{Channel: other.ID, Point: "after", Node: pick(nodes)}}
+		}
+		return &SetInput{ch.ID, &Tap{Channel: other.ID, Point: "pre"}}
+	case 28:
+		return &MakeReturn{Name: name, Effect: "reverb", Channels: []string{ch.ID, other.ID}}
+	case 29:
+		return &StageToSend{Stage: pick(nodes)}
+	case 30:
+		return &SendToStage{pick(sends)}
+	case 31:
+		return &CopySend{pick(sends), []string{ch.ID, other.ID}, yes}
+	case 32:
+		return &MakeGroup{Name: name, Channels: []string{ch.ID, other.ID}}
+	case 33:
+		return &DissolveGroup{ch.ID}
+	case 34:
+		return &SetMeant{"ghost", ch.ID, "Ada", yes}
 	default:
 		start := int64(r.IntN(1000))
 		return &SetClip{ID: pick(clips), Start: &start}
@@ -142,7 +164,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 
 func TestRandomChangesUndoToTheSameDocument(t *testing.T) {
 	made, refused := 0, 0
-	for seed := range uint64(60) {
+	for seed := range uint64(90) {
 		r := rand.New(rand.NewPCG(seed, 7))
 		p := sample(t)
 		type step struct {

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"shoal/internal/effect"
 	"shoal/internal/project"
 )
 
@@ -118,6 +119,9 @@ func nodeName(nodes []*project.Node, i int) string {
 	if s.Name != "" {
 		return s.Name
 	}
+	if k, ok := effect.Find(s.Effect); ok {
+		return k.Name
+	}
 	return s.Effect
 }
 
@@ -130,6 +134,8 @@ func through(p *project.Project, c *project.Channel, from, to int, fader bool) [
 		case c.Chain.Bypass || n.Stage != nil && n.Stage.Bypass || n.Fork != nil && n.Fork.Bypass:
 		case n.Stage != nil && n.Stage.Effect == "trim":
 			out = append(out, Step{c.ID, nodeName(c.Chain.Nodes, i), n.Stage.Params["gain"], false})
+		case len(out) > 0 && out[len(out)-1].Changes: // effects behind one another share a line
+			out[len(out)-1].Says += ", " + nodeName(c.Chain.Nodes, i)
 		default:
 			out = append(out, Step{c.ID, nodeName(c.Chain.Nodes, i), 0, true})
 		}

@@ -17,7 +17,8 @@ func silentKey(s *Survey, say func(Sounding)) {
 			from, _ := s.Doc.Channel(st.Key.Channel)
 			dead := st.Key.Point == "post" && (from.Mute || from.Fader <= -100)
 			own, here := s.peak("after", st.ID)
-			key, there := s.peak(meterOf(from, st.Key))
+			kind, owner := meterOf(from, st.Key)
+			key, there := s.ever(kind, owner)
 			if !dead && !(here && there && own > -60 && key < -70) {
 				return
 			}

@@ -172,4 +172,16 @@ func (s *Survey) peak(kind, owner string) (float64, bool) {
 	return v, ok
 }
 
+// keySeconds is how long a key must have been silent: voices pause.
+const keySeconds = 60
+
+// ever is the highest level at a point since the structure last changed, once that is long enough ago.
+func (s *Survey) ever(kind, owner string) (float64, bool) {
+	if s.Figures == nil || s.Figures.Seconds < keySeconds {
+		return 0, false
+	}
+	v, ok := s.Figures.Ever[kind+" "+owner]
+	return v, ok
+}
+
 func db(v float64) string { return fmt.Sprintf("%.1f dB", v) }

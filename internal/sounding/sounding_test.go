@@ -52,7 +52,7 @@ func newSession() *session {
 
 // figures are as they would be measured.
 func figures(peaks map[string]float64) *engine.Survey {
-	return &engine.Survey{Peaks: peaks, TruePeak: -6, Seconds: 60}
+	return &engine.Survey{Peaks: peaks, Ever: peaks, TruePeak: -6, Seconds: 60}
 }
 
 func rulesOf(list []Sounding) (out []string) {

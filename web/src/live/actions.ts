@@ -211,7 +211,7 @@ export async function addRow(kind: 'track' | 'return') {
   if (!p) return
   const main = p.channels.find((c) => c.kind === 'main')!
   const count = p.channels.filter((c) => c.kind === kind).length + 1
-  const tracks = p.channels.filter((c) => c.kind === 'track').length
+  const tracks = p.channels.findLastIndex((c) => c.kind === 'track' || c.kind === 'group') + 1
   const channel = {
     id: newId(),
     kind,

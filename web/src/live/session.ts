@@ -117,11 +117,7 @@ function makeEngine(): Engine {
   e.onBroken = (broken) => set({ broken })
   e.onSoundings = (soundings) => set({ soundings })
   e.onCosts = (list, memory) => {
-    const costs: Record<string, number> = {}
-    for (const c of list) {
-      const before = now().costs[c.stage]
-      costs[c.stage] = before === undefined ? c.nanos : before * 0.6 + c.nanos * 0.4
-    }
+    const costs = Object.fromEntries(list.map((c) => [c.stage, c.nanos]))
     set(list.length ? { costs, memory } : { memory })
   }
   e.onStopped = () => {

@@ -132,9 +132,11 @@ function document(json: string, fresh: boolean) {
 }
 
 let sounded = ''
+let lasting = 0 // the load over the last ten seconds or so: a short spike is no sounding
 /** Says what the engine notices, when that has changed. */
 function sound() {
-  engine.soundings(busy)
+  lasting += (busy - lasting) * 0.1
+  engine.soundings(lasting)
   const now = text()
   if (now === sounded) return
   sounded = now

@@ -6,6 +6,7 @@ import { change, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 import { dissolveGroup, openTrace } from './gestures'
 import { Incoming } from './Incoming'
+import { useReach } from './LitPath'
 import { TapPick } from './TapPick'
 
 /** Where a row's signal comes from and goes to, and what of it is heard: on the bench while no stage is selected. */
@@ -76,6 +77,7 @@ export function RoutePanel({ channel }: { channel: Channel }) {
                 on={channel.mutePre}
                 onSet={(mutePre) => act.setRow(channel, { mutePre }, 'Change what mute does on')}
               />
+              <Meets channel={channel} />
             </>
           )}
         </div>
@@ -110,6 +112,33 @@ export function RoutePanel({ channel }: { channel: Channel }) {
           Presets of rows
         </button>
       </div>
+    </div>
+  )
+}
+
+/** In words, what the row's signal meets. */
+function Meets({ channel }: { channel: Channel }) {
+  const channels = useSession((s) => s.project!.channels)
+  const reach = useReach()
+  const line = (text: string, ids: string[]) =>
+    ids.length > 0 && (
+      <p className="soft text-[12px]">
+        {text}{' '}
+        {ids.map((id, i) => (
+          <span key={id}>
+            {i > 0 && ', '}
+            <button className="underline" onClick={() => act.select(id)}>
+              {channels.find((c) => c.id === id)?.name}
+            </button>
+          </span>
+        ))}
+      </p>
+    )
+  if (channel.kind === 'main') return null
+  return (
+    <div className="mt-1 flex flex-col gap-1">
+      {line('Fed by', reach.fed)}
+      {line('Goes on to', reach.feeds)}
     </div>
   )
 }

@@ -1,8 +1,34 @@
+import { useEffect, useState } from 'react'
+import type { Lateness } from '../api/types'
 import { Card } from '../controls/Card'
 import { chainCost, percent, share } from '../controls/cost'
 import * as act from '../live/actions'
-import { shownChain, stageName, stages, useSession } from '../live/session'
+import { findStage, refused, shownChain, stageName, stages, theEngine, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
+
+/** How late the sound leaves, and because of which stages: what runs beside them waits for them. */
+function Late() {
+  const project = useSession((s) => s.project)!
+  const effects = useSession((s) => s.effects)
+  const revision = useSession((s) => s.revision)
+  const [late, setLate] = useState<Lateness | null>(null)
+  useEffect(() => {
+    theEngine()?.waits().then(setLate).catch(refused)
+  }, [revision])
+  if (!late) return null
+  const ms = (frames: number) => `${((frames / project.sampleRate) * 1000).toFixed(1)} ms`
+  const names = late.stages.flatMap((x) => {
+    const found = findStage(project, x.stage)
+    return found ? [`${stageName(found.stage, effects)} on ${found.channel.name} (${ms(x.frames)})`] : []
+  })
+  return (
+    <p className="soft mt-2 text-[12px]" data-testid="late">
+      {late.frames === 0
+        ? 'Nothing looks ahead: the sound leaves without delay.'
+        : `The longest way takes ${late.frames} frames, ${ms(late.frames)}: ${names.join(', ')}. Everything beside it waits, so that all arrives together.`}
+    </p>
+  )
+}
 
 /** What the engine's time goes to, the dearest first. */
 export function CostCard() {
@@ -58,6 +84,7 @@ export function CostCard() {
           </table>
         </>
       )}
+      <Late />
     </Card>
   )
 }

@@ -62,7 +62,7 @@ export function MainLevel() {
   const mono = useView((v) => v.mono)
   if (!main) return null
   return (
-    <div className="flex items-center gap-3">
+    <div className="flex items-center gap-2">
       <button
         className={`btn btn-xs px-1.5 ${mono ? 'btn-secondary' : 'btn-ghost'} font-normal`}
         aria-pressed={mono}
@@ -100,7 +100,7 @@ export function MainLevel() {
 
 function Reading({ of, figure }: { of: string; figure: React.RefObject<HTMLSpanElement | null> }) {
   return (
-    <div className="w-[58px]">
+    <div className="w-[54px]">
       <span ref={figure} className="figure block text-[13px]">
         –
       </span>

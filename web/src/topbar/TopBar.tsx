@@ -16,7 +16,7 @@ export function TopBar() {
   const { playing, loop, looping } = useView()
   return (
     <header
-      className="flex h-[50px] shrink-0 items-center gap-4 px-3.5"
+      className="flex h-[50px] shrink-0 items-center gap-3 px-3"
       style={{ borderBottom: '1px solid var(--hair)' }}
     >
       <Link to="/" className="text-[19px] font-bold" title="All projects">
@@ -47,37 +47,37 @@ export function TopBar() {
       <MainLevel />
       <EngineLoad />
       <SoundingCount />
-      <div className="ml-auto flex items-center gap-1.5">
+      <div className="ml-auto flex items-center gap-0.5">
         <button
-          className="btn btn-xs btn-ghost"
+          className="btn btn-xs btn-ghost px-1.5"
           onClick={() => void takeBack('undo')}
           title="Undo your last change (Ctrl Z)"
         >
           Undo
         </button>
         <button
-          className="btn btn-xs btn-ghost"
+          className="btn btn-xs btn-ghost px-1.5"
           onClick={() => void takeBack('redo')}
           title="Redo (Ctrl Shift Z)"
         >
           Redo
         </button>
         <button
-          className="btn btn-xs btn-ghost"
+          className="btn btn-xs btn-ghost px-1.5"
           onClick={() => setView({ dialog: { kind: 'logbook' } })}
           title="Who changed what"
         >
           Logbook
         </button>
         <button
-          className="btn btn-xs btn-ghost"
+          className="btn btn-xs btn-ghost px-1.5"
           onClick={() => applyTheme(shownTheme() === 'day' ? 'night' : 'day')}
           title="Day chart or night chart"
         >
           {shownTheme() === 'day' ? 'Night' : 'Day'}
         </button>
         <button
-          className="btn btn-xs btn-ghost"
+          className="btn btn-xs btn-ghost px-1.5"
           onClick={() => setView({ dialog: { kind: 'keys' } })}
           title="Keys"
           aria-label="Keys"
