@@ -49,6 +49,7 @@ type Body struct {
 	Stereo   bool               `json:"stereo"`
 	SoloSafe bool               `json:"soloSafe"`
 	Tint     int                `json:"tint"`
+	Output   string             `json:"output,omitempty"` // the name of the group it goes to; empty: the main output
 }
 
 // Check refuses what is no preset, in words.
@@ -222,6 +223,9 @@ func From(doc *project.Project, kind, target string) (*Preset, error) {
 		p.Body = Body{Nodes: project.Clone(chain.Nodes)}
 		if kind == Channel {
 			p.Body.Fader, p.Body.Pan, p.Body.Stereo, p.Body.SoloSafe, p.Body.Tint = ch.Fader, ch.Pan, ch.Stereo, ch.SoloSafe, ch.Tint
+			if to, ok := doc.Channel(ch.Output); ok && to.Kind == project.Group {
+				p.Body.Output = to.Name
+			}
 		}
 		return p, nil
 	}

@@ -126,3 +126,34 @@ func TestAPresetOfWhatStandsThereBringsItBack(t *testing.T) {
 		require.Equal(t, kind == Channel, got.Fader == -7)
 	}
 }
+
+func TestAPresetDropsInWholeAsAReturn(t *testing.T) {
+	doc, ch := document(t, &project.Node{Stage: project.NewStage("reverb", 1, 100, "blend")})
+	ch.Name = "Cave"
+	shore := project.NewChannel(project.Group, "Shore", doc.MainChannel().ID)
+	doc.Channels = append([]*project.Channel{shore}, doc.Channels...)
+	ch.Output, ch.Fader, ch.Tint, ch.SoloSafe = shore.ID, -4, 3, true
+	p, err := From(doc, Channel, ch.ID)
+	require.NoError(t, err)
+	p.Name = "Cave"
+	batch, err := p.AsReturn(doc, "cave2", []string{ch.ID})
+	require.NoError(t, err)
+	next, _, err := project.Apply(doc, batch, engine.EffectInfo)
+	require.NoError(t, err)
+	ret, ok := next.Channel("cave2")
+	require.True(t, ok)
+	require.Equal(t, "Cave 2", ret.Name, "a fresh name")
+	require.Equal(t, []any{project.Return, shore.ID, -4.0, 3, true}, []any{ret.Kind, ret.Output, ret.Fader, ret.Tint, ret.SoloSafe})
+	require.Equal(t, "reverb", ret.Chain.Nodes[0].Stage.Effect)
+	from, _ := next.Channel(ch.ID)
+	require.Equal(t, "cave2", from.Sends[0].To)
+
+	for i := range Shipped() { // each of those that ship can stand on a return
+		batch, err := Shipped()[i].AsReturn(doc, "", nil)
+		require.NoError(t, err)
+		_, _, err = project.Apply(doc, batch, engine.EffectInfo)
+		require.NoError(t, err, Shipped()[i].Name)
+	}
+	_, err = p.AsReturn(doc, "", []string{"gone"})
+	require.ErrorContains(t, err, "no longer there")
+}

@@ -9,8 +9,8 @@ import (
 
 // Routing gestures: each is several simple changes in one.
 
-// audible is the level in dB at which a new send stands: it can be heard.
-const audible = -12
+// Audible is the level in dB at which a new send stands: it can be heard.
+const Audible = -12
 
 // each applies changes one after another and gathers what undoes them.
 func (p *Project) each(effects Effects, list ...Change) (undo []Change, err error) {
@@ -38,8 +38,8 @@ func gainOf(db float64) float64 {
 	return math.Pow(10, db/20)
 }
 
-// unused returns the name, or with a number when another row has it.
-func (p *Project) unused(name string) string {
+// Unused returns the name, or with a number when another row has it.
+func (p *Project) Unused(name string) string {
 	if slices.ContainsFunc(p.Channels, func(c *Channel) bool { return c.Name == name }) {
 		return p.freeName(name)
 	}
@@ -49,7 +49,7 @@ func (p *Project) unused(name string) string {
 // newReturn adds a return above the main output.
 func (p *Project) newReturn(id, name string, nodes []*Node, effects Effects) (*Channel, []Change, error) {
 	main := p.MainChannel()
-	ch := NewChannel(Return, p.unused(name), main.ID)
+	ch := NewChannel(Return, p.Unused(name), main.ID)
 	if id != "" {
 		ch.ID = id
 	}
@@ -100,7 +100,7 @@ func (c *MakeReturn) apply(p *Project, effects Effects) ([]Change, error) {
 		if !ok {
 			return nil, gone("the row to send from")
 		}
-		u, err := p.each(effects, &AddSend{from.ID, len(from.Sends), &Send{To: ret.ID, Level: audible}})
+		u, err := p.each(effects, &AddSend{from.ID, len(from.Sends), &Send{To: ret.ID, Level: Audible}})
 		if err != nil {
 			return nil, err
 		}
@@ -308,7 +308,7 @@ func (c *MakeGroup) apply(p *Project, effects Effects) ([]Change, error) {
 	if name == "" {
 		name = "Group"
 	}
-	g := NewChannel(Group, p.unused(name), output)
+	g := NewChannel(Group, p.Unused(name), output)
 	if c.ID != "" {
 		g.ID = c.ID
 	}

@@ -160,6 +160,9 @@ func table() []route {
 			inProject
 			Preset string `query:"preset"`
 			Target string `query:"target"`
+			// Rows, with commas between, ask for a new return with the preset on it and sends from
+			// them; Target is then the return's id.
+			Rows string `query:"rows"`
 		}{}, Taken{}},
 		{"GET", "/api/presets", "All presets, those that come with Shoal first.", (*Server).presets, nil, []preset.Preset{}},
 		{"POST", "/api/presets", "Save what stands in a project as a preset.", (*Server).savePreset, NewPreset{}, preset.Preset{}},

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -221,7 +222,12 @@ func (s *Server) takePreset(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	batch, err := p.Take(doc, c.Query("target"))
+	var batch []project.Change
+	if rows, ok := c.GetQuery("rows"); ok {
+		batch, err = p.AsReturn(doc, c.Query("target"), strings.FieldsFunc(rows, func(r rune) bool { return r == ',' }))
+	} else {
+		batch, err = p.Take(doc, c.Query("target"))
+	}
 	if err != nil {
 		fail(c, refuse(err))
 		return

@@ -1,5 +1,6 @@
 import { get, post, put, remove } from '../api/client'
 import type { Change, Preset, Taken } from '../api/types'
+import { newId } from './actions'
 import { change, notice, refused, tryChanges, useSession } from './session'
 
 /** Presets: tried in the engine, then made as ordinary changes. Go says which. */
@@ -10,6 +11,15 @@ const taken = (preset: string, target: string) =>
   get<Taken>(
     `/api/projects/${projectId()}/presets?preset=${encodeURIComponent(preset)}&target=${encodeURIComponent(target)}`,
   )
+
+/** Drops a preset in whole as a new return, with sends from rows; gives the return's id. */
+export async function asReturn(preset: string, rows: string[]): Promise<string> {
+  const id = newId()
+  const t = await get<Taken>(
+    `/api/projects/${projectId()}/presets?preset=${encodeURIComponent(preset)}&target=${id}&rows=${rows.join(',')}`,
+  )
+  return (await change(t.label, ...(t.changes as Change[]))) ? id : ''
+}
 
 /** Lets a preset be heard where it would go; nothing is changed. */
 export async function tryOut(preset: string, target: string) {

@@ -1,7 +1,11 @@
 import { useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
+import { get } from '../api/client'
+import type { Preset } from '../api/types'
 import { Card } from '../controls/Card'
 import * as act from '../live/actions'
-import { useSession } from '../live/session'
+import { asReturn } from '../live/presets'
+import { refused, useSession } from '../live/session'
 import { setView } from '../live/view'
 import { makeReturn, sendTo } from './gestures'
 
@@ -13,9 +17,20 @@ export function SendCard({ rows }: { rows: string[] }) {
   const returns = project.channels.filter((c) => c.kind === 'return' && !rows.includes(c.id))
   const [name, setName] = useState('')
   const [effect, setEffect] = useState('reverb')
+  const { data: presets = [] } = useQuery({
+    queryKey: ['presets'],
+    queryFn: () => get<Preset[]>('/api/presets'),
+  })
+  const preset = effect.startsWith('preset ') ? effect.slice(7) : ''
+  const spaces = effects.filter((x) => x.family === 'Space' || x.family === 'Time').map((x) => x.id)
+  const kinds: [string, Preset[]][] = [
+    ['Presets of whole rows', presets.filter((p) => p.kind === 'channel')],
+    ['Presets of spaces and echoes', presets.filter((p) => p.kind === 'stage' && spaces.includes(p.effect))],
+    ['Presets of chains', presets.filter((p) => p.kind === 'chain')],
+  ]
   const done = () => setView({ dialog: null })
   const make = async () => {
-    const id = await makeReturn(from, name, effect)
+    const id = preset ? await asReturn(preset, rows).catch(refused) : await makeReturn(from, name, effect)
     done()
     if (id) {
       act.select(id)
@@ -36,7 +51,12 @@ export function SendCard({ rows }: { rows: string[] }) {
           <input
             autoFocus
             className="input input-sm mt-1 w-full"
-            placeholder={effects.find((x) => x.id === effect)?.name ?? 'Return'}
+            placeholder={
+              presets.find((p) => p.id === preset)?.name ??
+              effects.find((x) => x.id === effect)?.name ??
+              'Return'
+            }
+            disabled={preset !== ''}
             value={name}
             maxLength={80}
             onChange={(e) => setName(e.target.value)}
@@ -51,6 +71,18 @@ export function SendCard({ rows }: { rows: string[] }) {
             onChange={(e) => setEffect(e.target.value)}
           >
             <option value="">nothing yet</option>
+            {kinds.map(
+              ([title, list]) =>
+                list.length > 0 && (
+                  <optgroup key={title} label={title}>
+                    {list.map((p) => (
+                      <option key={p.id} value={`preset ${p.id}`}>
+                        {p.name}
+                      </option>
+                    ))}
+                  </optgroup>
+                ),
+            )}
             {[...new Set(effects.map((x) => x.family))].map((f) => (
               <optgroup key={f} label={f}>
                 {effects

@@ -1,0 +1,68 @@
+package preset
+
+import (
+	"fmt"
+	"slices"
+
+	"shoal/internal/effect"
+	"shoal/internal/project"
+)
+
+// AsReturn gives the changes that drop a preset in whole as a new return, with sends to it from
+// the rows at a level that can be heard. A stage's preset stands there fully wet. The return's
+// name is the preset's, or one with a number.
+func (p *Preset) AsReturn(doc *project.Project, id string, rows []string) ([]project.Change, error) {
+	main := doc.MainChannel()
+	ch := project.NewChannel(project.Return, doc.Unused(p.Name), main.ID)
+	if id != "" {
+		ch.ID = id
+	}
+	switch p.Kind {
+	case Stage:
+		k, ok := effect.Find(p.Effect)
+		if !ok {
+			return nil, fmt.Errorf("preset %s is for the effect %q, which this program does not have", p.Name, p.Effect)
+		}
+		s := project.NewStage(p.Effect, k.Version, 100, "blend")
+		s.Params = known(p.Effect, p.Body.Params)
+		ch.Chain.Nodes = []*project.Node{{Stage: s}}
+	default:
+		nodes := p.nodes()
+		for _, n := range nodes {
+			freshen(n)
+		}
+		ch.Chain.Nodes = nodes
+	}
+	if b := p.Body; p.Kind == Channel {
+		ch.Fader, ch.Pan, ch.Stereo, ch.SoloSafe, ch.Tint = b.Fader, b.Pan, b.Stereo, b.SoloSafe, b.Tint
+		for _, to := range doc.Channels {
+			if to.Kind == project.Group && to.Name == b.Output {
+				ch.Output = to.ID
+			}
+		}
+	}
+	list := []project.Change{&project.AddChannel{Channel: ch, Index: slices.Index(doc.Channels, main)}}
+	for _, row := range rows {
+		from, ok := doc.Channel(row)
+		if !ok {
+			return nil, fmt.Errorf("the row to send from is no longer there")
+		}
+		list = append(list, &project.AddSend{Channel: row, Index: len(from.Sends), Send: &project.Send{To: ch.ID, Level: project.Audible}})
+	}
+	return list, nil
+}
+
+// freshen gives a node and all in it ids of their own.
+func freshen(n *project.Node) {
+	if n.Stage != nil {
+		n.Stage.ID, n.Stage.Key = project.NewID(), nil
+		return
+	}
+	n.Fork.ID = project.NewID()
+	for _, path := range n.Fork.Paths {
+		path.ID = project.NewID()
+		for _, inner := range path.Chain.Nodes {
+			freshen(inner)
+		}
+	}
+}
