@@ -13,6 +13,7 @@ import (
 	"shoal/internal/measure"
 	"shoal/internal/printing"
 	"shoal/internal/project"
+	"shoal/internal/sounding"
 )
 
 func TestTheDemoSoundsAsItShould(t *testing.T) {
@@ -47,6 +48,15 @@ func TestTheDemoSoundsAsItShould(t *testing.T) {
 	require.Greater(t, r.Integrated, -20.0)
 	require.Less(t, r.Integrated, -14.0)
 	require.Less(t, r.TruePeak, 0.0)
+
+	lib := engine.NewLibrary(256)
+	figures, err := engine.Measure(context.Background(), p, lib, p.End(), printing.Pages(folder, lib), nil)
+	require.NoError(t, err)
+	var noticed []string
+	for _, x := range sounding.Look(&sounding.Survey{Doc: p, Figures: &figures}) {
+		noticed = append(noticed, x.Rule)
+	}
+	require.Equal(t, []string{"not-fully-wet", "space-twice", "side-track-solo"}, noticed, "three things to learn from, and no more")
 
 	for _, ch := range p.Channels { // every track is heard
 		if ch.Kind != project.Track {

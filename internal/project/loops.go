@@ -12,6 +12,7 @@ type wiring struct {
 	to   map[string][]string
 	name map[string]string // the channel that a point belongs to
 	all  []string
+	rows []string // names of channels, in the order of the board
 }
 
 func (w *wiring) point(id, channel string) string {
@@ -51,6 +52,7 @@ func SendPoint(c *Channel, s *Send) *Tap {
 func (p *Project) wire() *wiring {
 	w := &wiring{to: map[string][]string{}, name: map[string]string{}}
 	for _, c := range p.Channels {
+		w.rows = append(w.rows, c.Name)
 		in, pre, post := w.point("input "+c.ID, c.Name), w.point("pre "+c.ID, c.Name), w.point("post "+c.ID, c.Name)
 		for _, o := range c.chains() {
 			w.edge(w.chain(c, o.chain, in), pre)
@@ -126,16 +128,24 @@ func (p *Project) checkLoops() error {
 	return nil
 }
 
-// says names the channels along a way that ends where it began.
+// says names the channels along a way that ends where it began, the one highest on the board
+// first.
 func (w *wiring) says(way []string) string {
 	var names []string
-	for _, at := range way {
+	for _, at := range way[:len(way)-1] {
 		if n := w.name[at]; len(names) == 0 || names[len(names)-1] != n {
 			names = append(names, n)
 		}
 	}
-	if len(names) == 1 || names[0] != names[len(names)-1] {
-		names = append(names, names[0])
+	if len(names) > 1 && names[0] == names[len(names)-1] { // it began in the middle of one
+		names = names[1:]
 	}
-	return strings.Join(names, " > ")
+	first := 0
+	for i, n := range names {
+		if slices.Index(w.rows, n) < slices.Index(w.rows, names[first]) {
+			first = i
+		}
+	}
+	names = append(slices.Clone(names[first:]), names[:first]...)
+	return strings.Join(append(names, names[0]), " > ")
 }

@@ -101,7 +101,6 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
         </button>
         <Menu
           label={`Menu of ${of}`}
-          place="dropdown-end dropdown-top"
           className="btn btn-xs btn-ghost px-1"
           items={[
             { text: 'Bring it back as a stage here', run: () => void sendToStage(send, to) },

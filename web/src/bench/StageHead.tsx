@@ -79,7 +79,6 @@ function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
   return (
     <Menu
       label="Menu of the stage"
-      place="dropdown-end dropdown-top"
       className="btn btn-xs btn-ghost px-1"
       items={[
         { text: 'Name it', key: 'N', run: () => setView({ renaming: stage.id }) },

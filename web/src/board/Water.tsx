@@ -143,7 +143,12 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
         <span
           className="relative w-[76px] truncate px-1"
           style={{ background: 'var(--shoal-1)' }}
-          title={out ?? 'Nowhere else: this is the output'}
+          title={
+            out ??
+            (channel.kind === 'main'
+              ? 'Nowhere else: this is the output'
+              : 'No output: the row lives through its sends and taps')
+          }
         >
           <span className="water-label text-[12px]">
             {channel.kind === 'main' ? 'Out' : (out ?? 'nowhere')}

@@ -77,7 +77,6 @@ export function PresetList({ of, target }: Props) {
           <span>Arrows try, Enter takes, Esc brings the old setting back.</span>
           <Menu
             label="Files of presets"
-            place="dropdown-top dropdown-end"
             items={[
               {
                 text: 'Export these as a file',
