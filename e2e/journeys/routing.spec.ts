@@ -69,7 +69,7 @@ test('rows are grouped, folded, nested and dissolved; a loop is refused with its
   // Far echo comes back into the choir: the refusal names the way
   await panel(board, 'Choir').getByLabel('Takes in').selectOption({ label: 'Far echo' })
   await expect(board.getByText(/the signal would feed itself: Choir > (Stone hall > )?Far echo > Choir/)).toBeVisible()
-  await pick(board, 'Struck')
+  await board.getByRole('button', { name: 'Struck', exact: true }).click()
   await panel(board, 'Struck').getByRole('button', { name: 'Dissolve the group' }).click()
   await expect(row(board, 'Struck')).toHaveCount(0)
 })

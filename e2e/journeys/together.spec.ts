@@ -57,3 +57,41 @@ test('a change to something that somebody just removed is refused in words', asy
   await expect(stagesOf(board, 'Marimba')).toHaveCount(2)
   await expect(row(board, 'Marimba')).toBeVisible()
 })
+
+test('two windows route at once and end in the same document; a send to a removed return is refused in words', async ({
+  board,
+  shoal,
+  browser,
+}) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const other = await context.newPage()
+  await enter(other, shoal, 'Odile')
+  const doc = async () => (await (await board.request.get(`${shoal.url}/api/projects/slackwater`)).json()).project
+  const make = (page: typeof board, row: string, name: string) => async () => {
+    await page.getByRole('button', { name: row, exact: true }).click()
+    await page.keyboard.press('s')
+    await page.getByRole('dialog').getByRole('textbox').fill(name)
+    await page.getByRole('button', { name: 'Make the return and the send' }).click()
+  }
+  await Promise.all([make(board, 'Marimba', 'Mill race')(), make(other, 'Handbells', 'Sluice')()])
+  for (const page of [board, other])
+    for (const name of ['Mill race', 'Sluice']) await expect(row(page, name)).toBeVisible()
+  const rows = (page: typeof board) =>
+    page.locator('[data-row]').evaluateAll((l) => l.map((e) => e.getAttribute('data-row')))
+  expect(await rows(board)).toEqual(await rows(other))
+  const p = await doc()
+  expect(p.channels.map((c: { id: string }) => c.id)).toEqual(await rows(board))
+
+  const sluice = p.channels.find((c: { name: string }) => c.name === 'Sluice')
+  await other.getByRole('button', { name: 'Sluice', exact: true }).click()
+  await other.getByLabel('Menu of Sluice').click()
+  await other.getByRole('button', { name: 'Remove', exact: true }).click()
+  await expect(row(board, 'Sluice')).toHaveCount(0)
+  const send = { id: '', to: sluice.id, pre: false, level: -12, pan: 0, mute: false }
+  const late = await board.request.post(`${shoal.url}/api/projects/slackwater/changes`, {
+    data: { label: 'Send', changes: [{ type: 'send.add', do: { channel: p.channels[0].id, index: 0, send } }] },
+  })
+  expect(late.status()).toBe(422)
+  expect((await late.json()).detail).toBe('the return is no longer there: somebody has removed it')
+  await context.close()
+})

@@ -1,8 +1,9 @@
 import type { Channel } from '../api/types'
 import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
-import { shownChain } from '../live/session'
+import { shownChain, useSession } from '../live/session'
 import { useView, view } from '../live/view'
+import { tapText } from '../routing/taps'
 import { carried } from './carry'
 import { ClipView } from './ClipView'
 import { Playhead } from './Playhead'
@@ -78,11 +79,7 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
                 height={air - 4}
               />
             ))}
-            {channel.clips.length === 0 && channel.kind === 'track' && (
-              <span className="soft absolute top-1 left-2 text-[11px]">
-                Drop a WAV, FLAC or MP3 on the board, or print another row to here
-              </span>
-            )}
+            {channel.clips.length === 0 && channel.kind === 'track' && <Empty channel={channel} />}
             <Playhead lens={lens} />
           </div>
         )}
@@ -94,5 +91,17 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
         )}
       </div>
     </div>
+  )
+}
+
+/** What a track without clips lives from, or how it comes by some. */
+function Empty({ channel }: { channel: Channel }) {
+  const project = useSession((s) => s.project)!
+  return (
+    <span className="soft absolute top-1 left-2 text-[11px]">
+      {channel.input
+        ? `Takes in ${tapText(project, channel.input)}`
+        : 'Drop a WAV, FLAC or MP3 on the board, or print another row to here'}
+    </span>
   )
 }

@@ -17,6 +17,7 @@ export function Card({
   useEffect(() => {
     const before = document.activeElement as HTMLElement | null
     ref.current?.showModal()
+    ref.current?.querySelector<HTMLElement>('[data-first]')?.focus()
     return () => before?.focus?.()
   }, [])
   return (

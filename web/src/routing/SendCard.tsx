@@ -49,7 +49,7 @@ export function SendCard({ rows }: { rows: string[] }) {
         <label className="text-[12px]">
           A new return, named
           <input
-            autoFocus
+            data-first
             className="input input-sm mt-1 w-full"
             placeholder={
               presets.find((p) => p.id === preset)?.name ??
