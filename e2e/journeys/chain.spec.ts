@@ -184,7 +184,7 @@ test('an impulse response is loaded from a file; a silent, too long or damaged o
   await expect(board.getByText(/letter\.wav: .*not a WAV, FLAC/)).toBeVisible()
   await load('click.wav', wav(0.5, (i) => Math.exp(-i / 900)))
   await expect(board.getByText('click.wav is the impulse response now.')).toBeVisible()
-  await expect.poll(async () => (await project(board, shoal)).project.channels[6]!.chain.nodes[1]!.stage.params.space).toBe(7)
+  await expect.poll(async () => (await project(board, shoal)).project.channels.find((c: { name: string }) => c.name === 'Bell buoy')!.chain.nodes[1]!.stage.params.space).toBe(7)
   await board.keyboard.press('Space')
   await expect.poll(async () => board.getByTestId('clock').textContent()).not.toBe('0:00.00')
 })

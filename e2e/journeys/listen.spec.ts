@@ -22,7 +22,7 @@ test('an effect is added by typing, heard, moved, bypassed, duplicated, replaced
   await board.keyboard.press('Space')
   await board.keyboard.press('/')
   await board.getByLabel('Search effects').fill('echo')
-  await expect(board.getByRole('option').first()).toContainText('Delay')
+  await expect(board.locator('[role=option]').first()).toContainText('Delay')
   await board.keyboard.press('Enter')
   const stages = stagesOf(board, 'Harbour')
   await expect(stages).toHaveCount(3)

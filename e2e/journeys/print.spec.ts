@@ -20,7 +20,7 @@ test('a track is printed to a new one, which plays and nulls against what it rep
   const before = await exportMain('before.wav')
   await row(board, 'Marimba').click({ position: { x: 20, y: 8 } })
   await board.keyboard.press('p')
-  await board.getByRole('combobox').selectOption({ label: 'The whole song' })
+  await board.getByRole('dialog').getByRole('combobox').first().selectOption({ label: 'The whole song' })
   await board.getByRole('button', { name: 'Print', exact: true }).last().click()
   await expect(board.getByText('printed to a new track')).toBeVisible({ timeout: 30_000 })
   await expect(row(board, 'Marimba print')).toBeVisible()

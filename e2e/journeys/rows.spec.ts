@@ -8,7 +8,7 @@ test('rows are added, named, duplicated with everything on them, hidden, moved a
   await name.press('Enter')
   await expect(row(board, 'Rope')).toBeVisible()
   await board.keyboard.press('Alt+ArrowUp')
-  await expect(board.locator('[data-row]').nth(7)).toHaveAttribute('aria-label', 'Rope')
+  await expect(board.locator('[data-row]').nth(9)).toHaveAttribute('aria-label', 'Rope')
   await row(board, 'Choir').click({ position: { x: 20, y: 8 } })
   await board.keyboard.press('c')
   await expect(stagesOf(board, 'Choir 2')).toHaveCount(4)
@@ -37,8 +37,10 @@ test('mute, solo and a send: its level, tap and mute', async ({ board }) => {
   await level.focus()
   await board.keyboard.press('0')
   await expect(level).toHaveAttribute('aria-valuenow', '0')
-  await board.getByRole('button', { name: 'post', exact: true }).click()
-  await expect(board.getByRole('button', { name: 'pre', exact: true })).toBeVisible()
+  const tap = board.getByLabel('Where the send from Harbour to Stone hall is taken')
+  await expect(tap).toHaveValue('post')
+  await tap.selectOption({ label: 'before the fader' })
+  await expect(tap).toHaveValue('pre')
 })
 
 test('the tide turns all rows and leaves their order alone; both themes are legible', async ({ board }) => {

@@ -12,11 +12,11 @@ test('two windows see each other at once, undo is each own, and the same control
   expect(Date.now() - seen).toBeLessThan(1000)
   await expect(other.getByTestId('last-change')).toHaveText('Ada: Mute Marimba')
 
-  await other.getByLabel('Mute Choir').click()
-  await expect(board.getByLabel('Mute Choir')).toHaveAttribute('aria-pressed', 'true')
+  await other.getByLabel('Mute Choir', { exact: true }).click()
+  await expect(board.getByLabel('Mute Choir', { exact: true })).toHaveAttribute('aria-pressed', 'true')
   await board.keyboard.press('Control+z') // takes back Ada's, not Odile's
   await expect(other.getByLabel('Mute Marimba')).toHaveAttribute('aria-pressed', 'false')
-  await expect(board.getByLabel('Mute Choir')).toHaveAttribute('aria-pressed', 'true')
+  await expect(board.getByLabel('Mute Choir', { exact: true })).toHaveAttribute('aria-pressed', 'true')
   await board.keyboard.press('Control+Shift+z')
   await expect(other.getByLabel('Mute Marimba')).toHaveAttribute('aria-pressed', 'true')
 
@@ -36,11 +36,11 @@ test('two windows see each other at once, undo is each own, and the same control
     .toBe(true)
 
   // solo belongs to a window
-  await board.getByLabel('Solo Choir').click()
-  await expect(other.getByLabel('Solo Choir')).toHaveAttribute('aria-pressed', 'false')
+  await board.getByLabel('Solo Choir', { exact: true }).click()
+  await expect(other.getByLabel('Solo Choir', { exact: true })).toHaveAttribute('aria-pressed', 'false')
 
   await board.reload()
-  await expect(board.getByLabel('Mute Choir')).toHaveAttribute('aria-pressed', 'true')
+  await expect(board.getByLabel('Mute Choir', { exact: true })).toHaveAttribute('aria-pressed', 'true')
   await context.close()
 })
 

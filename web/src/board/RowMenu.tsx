@@ -1,4 +1,5 @@
 import type { Channel } from '../api/types'
+import { Menu } from '../controls/Menu'
 import * as act from '../live/actions'
 import { useSession } from '../live/session'
 import { setView } from '../live/view'
@@ -9,70 +10,38 @@ import { tints } from './RowHead'
 export function RowMenu({ channel }: { channel: Channel }) {
   const channels = useSession((s) => s.project?.channels)
   const returns = (channels ?? []).filter((c) => c.kind === 'return' && c.id !== channel.id)
-  const shut = () => (document.activeElement as HTMLElement | null)?.blur()
-  const item = (text: string, run: () => void) => (
-    <li>
-      <button
-        onClick={(e) => {
-          e.stopPropagation()
-          shut()
-          run()
-        }}
-      >
-        {text}
-      </button>
-    </li>
-  )
+  const own = channel.kind !== 'main'
+  const print = (target: 'track' | 'file') =>
+    setView({ dialog: { kind: 'print', channel: channel.id, target } })
   return (
-    <span className="dropdown dropdown-right">
-      <button
-        tabIndex={0}
-        className="soft px-0.5 leading-none"
-        aria-label={`Menu of ${channel.name}`}
-        onClick={(e) => e.stopPropagation()}
-      >
-        ⋯
-      </button>
-      <ul
-        tabIndex={0}
-        className="dropdown-content menu menu-sm z-40 w-56 rounded border p-1 shadow-sm"
-        style={{ background: 'var(--card)', borderColor: 'var(--hair)' }}
-      >
-        {item('Rename', () => setView({ renaming: channel.id }))}
-        {channel.kind !== 'main' && (
-          <>
-            {item('Duplicate with everything on it', () => void act.duplicateRow(channel))}
-            {item('Hide', () => void act.setRow(channel, { hidden: true }, 'Hide'))}
-            {item(
-              channel.stereo ? 'Make it mono' : 'Make it stereo',
-              () => void act.setRow(channel, { stereo: !channel.stereo }, 'Change the width of'),
-            )}
-          </>
-        )}
-        {channel.kind !== 'main' &&
-          item('Send to a new return', () => setView({ dialog: { kind: 'send', rows: [channel.id] } }))}
-        {channel.kind !== 'main' && item('Group the selected rows', () => void makeGroup())}
-        {channel.kind === 'group' && item('Dissolve the group', () => void dissolveGroup(channel))}
-        {returns.map((r) => (
-          <li key={r.id}>
-            <button
-              onClick={() => {
-                shut()
-                void act.addSend(channel, r)
-              }}
-            >
-              Send to {r.name}
-            </button>
-          </li>
-        ))}
-        {channel.kind === 'track' &&
-          item('Print to a new track', () =>
-            setView({ dialog: { kind: 'print', channel: channel.id, target: 'track' } }),
-          )}
-        {item('Export as a file', () =>
-          setView({ dialog: { kind: 'print', channel: channel.id, target: 'file' } }),
-        )}
-        {channel.kind !== 'main' && item('Remove', () => void act.removeRow(channel))}
+    <Menu
+      label={`Menu of ${channel.name}`}
+      className="soft px-0.5 leading-none"
+      items={[
+        { text: 'Rename', key: 'N', run: () => setView({ renaming: channel.id }) },
+        own && {
+          text: 'Duplicate with everything on it',
+          key: 'C',
+          run: () => void act.duplicateRow(channel),
+        },
+        own && { text: 'Hide', run: () => void act.setRow(channel, { hidden: true }, 'Hide') },
+        own && {
+          text: channel.stereo ? 'Make it mono' : 'Make it stereo',
+          run: () => void act.setRow(channel, { stereo: !channel.stereo }, 'Change the width of'),
+        },
+        own && {
+          text: 'Send to a new return',
+          key: 'S',
+          run: () => setView({ dialog: { kind: 'send', rows: [channel.id] } }),
+        },
+        ...returns.map((r) => ({ text: `Send to ${r.name}`, run: () => void act.addSend(channel, r) })),
+        own && { text: 'Group the selected rows', key: 'A', run: () => void makeGroup() },
+        channel.kind === 'group' && { text: 'Dissolve the group', run: () => void dissolveGroup(channel) },
+        channel.kind === 'track' && { text: 'Print to a new track', key: 'P', run: () => print('track') },
+        { text: 'Export as a file', run: () => print('file') },
+        own && { text: 'Remove', run: () => void act.removeRow(channel) },
+      ]}
+      foot={(shut) => (
         <li className="flex flex-row gap-1 px-2 py-1">
           {tints.map((t, i) => (
             <button
@@ -87,7 +56,9 @@ export function RowMenu({ channel }: { channel: Channel }) {
             />
           ))}
         </li>
-      </ul>
-    </span>
+      )}
+    >
+      ⋯
+    </Menu>
   )
 }

@@ -1,45 +1,62 @@
-import { type FocusEvent, type ReactNode, useState } from 'react'
+import { type MouseEvent, type ReactNode, useId, useRef } from 'react'
 
-type Item = { text: string; run: () => void; key?: string; off?: boolean } | null
+export type Item = { text: string; run: () => void; key?: string; off?: boolean } | null | false
 
-/** A button with a menu; the menu goes when something was chosen. */
+/** A button with a menu over everything else; the menu goes when something was chosen. */
 export function Menu({
   label,
   items,
   children,
+  foot,
   className = 'btn btn-xs btn-outline font-normal',
 }: {
   label: string
   items: Item[]
   children: ReactNode
+  /** What stands under the items; it is given a way to close the menu. */
+  foot?: (shut: () => void) => ReactNode
   className?: string
 }) {
-  // fixed to the window, so that a list it stands in does not cut it off
-  const [at, setAt] = useState<{ right: number; top?: number; bottom?: number }>({ right: 0 })
-  const open = (e: FocusEvent<HTMLElement>) => {
+  const id = useId()
+  const list = useRef<HTMLUListElement>(null)
+  const shut = () => list.current?.hidePopover()
+  const place = (e: MouseEvent<HTMLElement>) => {
+    e.stopPropagation()
     const box = e.currentTarget.getBoundingClientRect()
-    const right = Math.max(4, Math.min(innerWidth - box.right, innerWidth - 244))
-    setAt(
-      box.bottom > innerHeight * 0.55
-        ? { right, bottom: innerHeight - box.top + 2 }
-        : { right, top: box.bottom + 2 },
-    )
+    const s = list.current!.style
+    const low = box.bottom > innerHeight * 0.55
+    s.left = `${Math.max(4, Math.min(box.right - 240, innerWidth - 244))}px`
+    if (box.right < 240) s.left = `${box.left}px`
+    s.top = low ? 'auto' : `${box.bottom + 2}px`
+    s.bottom = low ? `${innerHeight - box.top + 2}px` : 'auto'
   }
   return (
-    <span className="dropdown" onFocus={open}>
-      <button type="button" tabIndex={0} className={className} aria-label={label} aria-haspopup="menu">
+    <>
+      <button
+        type="button"
+        className={className}
+        aria-label={label}
+        aria-haspopup="menu"
+        popoverTarget={id}
+        onClick={place}
+      >
         {children}
       </button>
       <ul
-        tabIndex={0}
-        className="dropdown-content menu menu-sm z-40 max-h-[60vh] w-60 flex-nowrap overflow-y-auto rounded border p-1 shadow-sm"
+        id={id}
+        ref={list}
+        popover="auto"
+        className="menu menu-sm m-0 max-h-[70vh] w-60 flex-nowrap overflow-y-auto rounded border p-1 shadow-sm [&:not(:popover-open)]:hidden"
         style={{
+          position: 'fixed',
+          right: 'auto',
           background: 'var(--card)',
           borderColor: 'var(--hair)',
-          position: 'fixed',
-          left: 'auto',
-          ...at,
+          color: 'var(--ink)',
         }}
+        onClick={(e) => e.stopPropagation()}
+        onKeyDown={(e) => e.key === 'Escape' && e.stopPropagation()}
+        onToggle={(e) => e.newState === 'open' && e.currentTarget.querySelector('button')?.focus()}
       >
         {items.map(
           (x) =>
@@ -48,9 +65,8 @@ export function Menu({
                 <button
                   type="button"
                   disabled={x.off}
-                  onClick={(e) => {
-                    e.stopPropagation()
-                    ;(document.activeElement as HTMLElement | null)?.blur()
+                  onClick={() => {
+                    shut()
                     x.run()
                   }}
                 >
@@ -60,7 +76,8 @@ export function Menu({
               </li>
             ),
         )}
+        {foot?.(shut)}
       </ul>
-    </span>
+    </>
   )
 }

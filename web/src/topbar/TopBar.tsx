@@ -77,7 +77,7 @@ export function TopBar() {
           {shownTheme() === 'day' ? 'Night' : 'Day'}
         </button>
         <button
-          className="btn btn-xs btn-ghost px-1.5"
+          className="btn btn-xs btn-ghost min-w-6 px-1.5"
           onClick={() => setView({ dialog: { kind: 'keys' } })}
           title="Keys"
           aria-label="Keys"
