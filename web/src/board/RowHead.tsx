@@ -80,7 +80,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
           <>
             {channel.kind === 'group' && (
               <button
-                className="soft w-3 shrink-0 text-[10px]"
+                className="soft -my-1 -ml-2 h-[24px] w-[24px] shrink-0 text-[10px]"
                 aria-expanded={!folded}
                 aria-label={`${folded ? 'Unfold' : 'Fold'} ${channel.name}`}
                 onClick={(e) => {
@@ -106,7 +106,9 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
             <span className="soft ml-auto text-[11px]">
               {channel.kind === 'return' || channel.kind === 'group' ? channel.kind : ''}
             </span>
-            <Diamond at={[channel.id]} />
+            <span className="-my-1">
+              <Diamond at={[channel.id]} />
+            </span>
             <RowMenu channel={channel} />
           </>
         )}

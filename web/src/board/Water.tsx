@@ -132,7 +132,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           ))}
           {channel.sends.length > 1 && (
             <button
-              className="water-label text-[11px]"
+              className="water-label h-[24px] min-w-[24px] text-[11px]"
               onClick={() => act.select(channel.id)}
               title="More sends: see the bench"
             >

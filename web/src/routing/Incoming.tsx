@@ -30,9 +30,12 @@ export function Incoming({ channel }: { channel: Channel }) {
         {sends.map(({ c, s }) => {
           const of = `the send from ${c.name} to ${channel.name}`
           return (
-            <div key={s.id} className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-end gap-2 pb-1">
+            <div
+              key={s.id}
+              className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5"
+            >
               <button
-                className={`truncate text-left text-[12px] ${s.mute ? 'struck' : ''}`}
+                className={`h-[24px] truncate text-left text-[12px] ${s.mute ? 'struck' : ''}`}
                 title={`Select ${c.name}`}
                 onClick={() => act.select(c.id)}
               >
@@ -48,7 +51,7 @@ export function Incoming({ channel }: { channel: Channel }) {
                 narrow
               />
               <button
-                className={`btn btn-xs px-1.5 font-normal ${s.mute ? 'btn-primary' : 'btn-outline'}`}
+                className={`btn btn-xs h-[24px] px-1.5 font-normal ${s.mute ? 'btn-primary' : 'btn-outline'}`}
                 aria-pressed={s.mute}
                 aria-label={`Mute ${of}`}
                 onClick={() =>
@@ -64,9 +67,9 @@ export function Incoming({ channel }: { channel: Channel }) {
           )
         })}
         {rows.map((c) => (
-          <div key={c.id} className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-end gap-2 pb-1">
+          <div key={c.id} className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5">
             <button
-              className="truncate text-left text-[12px]"
+              className="h-[24px] truncate text-left text-[12px]"
               onClick={() => act.select(c.id)}
               title={`Select ${c.name}`}
             >
@@ -82,7 +85,7 @@ export function Incoming({ channel }: { channel: Channel }) {
               narrow
             />
             <button
-              className={`btn btn-xs px-1.5 font-normal ${c.mute ? 'btn-primary' : 'btn-outline'}`}
+              className={`btn btn-xs h-[24px] px-1.5 font-normal ${c.mute ? 'btn-primary' : 'btn-outline'}`}
               aria-pressed={c.mute}
               aria-label={`Mute ${c.name}, coming in`}
               onClick={() => void act.toggleMute(c)}

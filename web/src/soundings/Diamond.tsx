@@ -25,7 +25,7 @@ export function Diamond({ at }: { at: string[] }) {
   return (
     <button
       type="button"
-      className="grid h-[16px] w-[14px] shrink-0 place-items-center"
+      className="grid h-[24px] w-[24px] shrink-0 place-items-center"
       aria-label={`Sounding: ${found[0]!.title}`}
       title={found.map((x) => x.says).join('\n')}
       onClick={(e) => {

@@ -47,7 +47,7 @@ export function TopBar() {
       <MainLevel />
       <EngineLoad />
       <SoundingCount />
-      <div className="ml-auto flex items-center gap-0.5">
+      <div className="ml-auto flex items-center gap-1.5">
         <button
           className="btn btn-xs btn-ghost px-1.5"
           onClick={() => void takeBack('undo')}
@@ -77,7 +77,7 @@ export function TopBar() {
           {shownTheme() === 'day' ? 'Night' : 'Day'}
         </button>
         <button
-          className="btn btn-xs btn-ghost min-w-6 px-1.5"
+          className="btn btn-xs btn-ghost min-w-[26px] px-1.5"
           onClick={() => setView({ dialog: { kind: 'keys' } })}
           title="Keys"
           aria-label="Keys"
