@@ -96,6 +96,23 @@ test('a send is taken anywhere, copied, balanced from its return, and its path i
   await expect(board.getByTestId('trace')).toContainText('ways lead from Low horn to Main')
 })
 
+test('sends of several rows are set together, and one is dragged to another row', async ({ board }) => {
+  await board.getByRole('button', { name: 'Marimba', exact: true }).click()
+  await board.getByRole('button', { name: 'Handbells', exact: true }).click({ modifiers: ['Control'] })
+  const level = board.getByRole('slider', { name: 'Send level' }).first()
+  await expect(level).toHaveAttribute('aria-valuenow', '-16')
+  await level.focus()
+  await board.keyboard.press('ArrowRight')
+  await board.keyboard.press('ArrowRight')
+  // each keeps its distance: both moved by two steps
+  await expect(row(board, 'Marimba').getByTitle(/^Send to Stone hall/)).toContainText('−15')
+  await board.keyboard.press('Escape')
+  await board.getByRole('button', { name: 'Handbells', exact: true }).click()
+  await expect(board.getByRole('slider', { name: 'Send level' }).first()).not.toHaveAttribute('aria-valuenow', '-7')
+  await row(board, 'Marimba').getByTitle(/^Send to Stone hall/).dragTo(row(board, 'Harbour').locator('[data-chain]'))
+  await expect(row(board, 'Harbour').getByTitle(/^Send to Stone hall/)).toContainText('−15')
+})
+
 test('a row is heard without its returns, and only its share of them', async ({ board }) => {
   await pick(board, 'Marimba')
   await board.keyboard.press('Space')

@@ -77,8 +77,12 @@ func (s *sum) measured(p *plan) {
 		return
 	}
 	s.summed, s.held = newSummed(n), make([]pair, n)
-	for k := range s.held {
-		s.held[k] = newPair()
+	for k := range s.held { // what comes as it is stays where it is; the rest is kept
+		if k < len(s.in) && s.in[k].shift.l.Frames() == 0 {
+			s.held[k] = s.in[k].from
+		} else {
+			s.held[k] = newPair()
+		}
 	}
 	p.sums = append(p.sums, s)
 }
@@ -130,8 +134,10 @@ func (s *sum) run(c *cursor, n int) {
 }
 
 func (s *sum) hold(k int, l, r []float64) {
-	copy(s.held[k].l, l)
-	copy(s.held[k].r, r)
+	if &s.held[k].l[0] != &l[0] {
+		copy(s.held[k].l, l)
+		copy(s.held[k].r, r)
+	}
 	s.summed.take(k, l, r)
 }
 

@@ -38,7 +38,7 @@ const surveySeconds = 15
 // surveyEvery is which part of all blocks the sums are measured on, and surveyReach how far
 // in frames arrival times are compared.
 const (
-	surveyEvery = 8
+	surveyEvery = 16
 	surveyReach = 63
 )
 

@@ -150,8 +150,39 @@ export async function paste(text?: string) {
   await change(`Paste into ${c.name}`, { type: 'nodes.paste', do: { owner, index, nodes } })
 }
 
+/** Moves a parameter of a send or a row, and with it that of all rows selected together: of sends, those to
+    the same return. True when it did. */
+function moveRows(owner: string, name: string, value: number, label: string, rest: boolean): boolean {
+  const rows = (project()?.channels ?? []).filter((c) => view().rows.includes(c.id))
+  if (rows.length < 2) return false
+  const { moving, strip } = useSession.getState()
+  const send = rows.flatMap((c) => c.sends).find((s) => s.id === owner)
+  const all: { id: string; now: number }[] = send
+    ? rows
+        .flatMap((c) => c.sends.filter((s) => s.to === send.to))
+        .map((s) => ({ id: s.id, now: name === 'pan' ? s.pan : s.level }))
+    : rows.map((c) => ({ id: c.id, now: name === 'pan' ? c.pan : c.fader }))
+  const param = name === 'pan' ? strip?.pan : send ? strip?.send : strip?.fader
+  const own = all.find((x) => x.id === owner)
+  if (!own || !param) return false
+  const stands = (x: { id: string; now: number }) => moving[`${x.id} ${name}`] ?? x.now
+  const by = place(param, value) - place(param, stands(own))
+  for (const x of all)
+    move(
+      x.id,
+      name,
+      x.id === owner || !view().keepDifferences
+        ? value
+        : round(param, at(param, place(param, stands(x)) + by)),
+      label,
+      rest,
+    )
+  return true
+}
+
 /** Moves a parameter of a stage, and with it that of the others of the same effect that are selected. */
 export function moveTogether(stage: string, name: string, value: number, label: string, rest: boolean) {
+  if (moveRows(stage, name, value, label, rest)) return
   const p = project()
   const { together, keepDifferences } = view()
   const found = p && findStage(p, stage)

@@ -36,7 +36,7 @@ export function TraceCard({ from, to }: { from: string; to: string }) {
     </select>
   )
   return (
-    <Card title="Trace a signal" width={560}>
+    <Card title="Trace a signal" width={660}>
       <div className="mb-3 flex items-center gap-2 text-[12px]">
         {pick('From', from, (id) => setView({ dialog: { kind: 'trace', from: id, to } }))}
         <span className="soft">to</span>
@@ -49,7 +49,7 @@ export function TraceCard({ from, to }: { from: string; to: string }) {
             {trace.ways.length > 0 && trace.sum > -120 && (
               <>
                 {' '}
-                Gains that are set: <b className="figure">{db(trace.sum)} dB</b>.
+                Gains that are set: <b className="figure whitespace-nowrap">{db(trace.sum)} dB</b>.
               </>
             )}
           </p>
