@@ -109,8 +109,8 @@ test('sends of several rows are set together, and one is dragged to another row'
   await board.keyboard.press('Escape')
   await board.getByRole('button', { name: 'Handbells', exact: true }).click()
   await expect(board.getByRole('slider', { name: 'Send level' }).first()).not.toHaveAttribute('aria-valuenow', '-7')
-  await row(board, 'Marimba').getByTitle(/^Send to Stone hall/).dragTo(row(board, 'Harbour').locator('[data-chain]'))
-  await expect(row(board, 'Harbour').getByTitle(/^Send to Stone hall/)).toContainText('−15')
+  await row(board, 'Marimba').getByTitle(/^Send to Stone hall/).dragTo(row(board, 'Choir afar').locator('[data-chain]'))
+  await expect(row(board, 'Choir afar').getByTitle(/^Send to Stone hall/)).toContainText('−15')
 })
 
 test('a row is heard without its returns, and only its share of them', async ({ board }) => {
