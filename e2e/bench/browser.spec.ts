@@ -68,9 +68,18 @@ test('24 tracks of 6 stages and 4 returns for 60 s', async ({ page, shoal }) => 
   const metrics = async () => Object.fromEntries((await session.send('Performance.getMetrics')).metrics.map((m) => [m.name, m.value]))
   const before = await metrics()
   const seen: number[] = []
+  const when: string[] = []
+  let gapsSoFar = await page.evaluate(() => (globalThis as unknown as Window).shoalEngine.underruns)
+  if (gapsSoFar) when.push(`${gapsSoFar} at the start`)
   for (let i = 0; i < 60; i++) {
     await page.waitForTimeout(1000)
-    seen.push(await page.evaluate(() => (globalThis as unknown as Window).shoalEngine.heard()!.load))
+    const now = await page.evaluate(() => {
+      const e = (globalThis as unknown as Window).shoalEngine
+      return { load: e.heard()!.load, gaps: e.underruns }
+    })
+    seen.push(now.load)
+    if (now.gaps > gapsSoFar) when.push(`${now.gaps - gapsSoFar} in second ${i + 1}`)
+    gapsSoFar = now.gaps
   }
   const after = await metrics()
   const share = (name: string) => (((after[name]! - before[name]!) / 60) * 100).toFixed(0)
@@ -79,5 +88,5 @@ test('24 tracks of 6 stages and 4 returns for 60 s', async ({ page, shoal }) => 
     const e = (globalThis as unknown as Window).shoalEngine
     return { gaps: e.underruns, held: e.held }
   })
-  console.log(`bench: session of 24 tracks in wasm: load ${([...seen].sort((a, b) => a - b)[30]! * 100).toFixed(0)} % in the middle, ${(Math.max(...seen) * 100).toFixed(0)} % at most, ${gaps} underruns in 60 s, the engine holds ${(held / 1e6).toFixed(0)} MB`)
+  console.log(`bench: session of 24 tracks in wasm: load ${([...seen].sort((a, b) => a - b)[30]! * 100).toFixed(0)} % in the middle, ${(Math.max(...seen) * 100).toFixed(0)} % at most, ${gaps} underruns in 60 s${when.length ? ` (${when.join(', ')})` : ''}, the engine holds ${(held / 1e6).toFixed(0)} MB`)
 })

@@ -29,13 +29,15 @@ class RingReader extends AudioWorkletProcessor {
     }
     const read = Atomics.load(this.head, READ)
     const ready = (Atomics.load(this.head, WRITE) - read) | 0
-    const n = Math.min(ready, left.length)
+    // until the ring is primed, what is in it waits: a start must not live from hand to mouth
+    const running = Atomics.load(this.head, RUNNING) === 1
+    const n = running ? Math.min(ready, left.length) : 0
     for (let i = 0; i < n; i++) {
       const at = (((read + i) >>> 0) % this.frames) * 2
       this.put(left, right, i, this.ring[at], this.ring[at + 1])
     }
     if (n < left.length) {
-      if (Atomics.load(this.head, RUNNING) === 1) Atomics.add(this.head, UNDERRUNS, 1)
+      if (running) Atomics.add(this.head, UNDERRUNS, 1)
       this.breakOff()
       for (let i = n; i < left.length; i++) this.put(left, right, i, 0, 0)
     }

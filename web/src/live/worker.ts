@@ -75,6 +75,7 @@ let layoutId = 0
 let layoutText = ''
 let layoutPlan = -1
 let asked = false // somebody wants sound
+let prime = 4800 // frames that must be ahead before the ears get any
 let pumping = false
 let wakeUp: (() => void) | null = null
 let watching = false // somebody looks at a spectrum
@@ -295,6 +296,7 @@ async function pump() {
     if (made > 0) busy = busy * 0.95 + 0.05 * ((performance.now() - begun) / 1000 / (made / rate))
     if (stuck) {
       Atomics.store(head, HEAD.running, 0)
+      prime = 2048
       if (!waited) say({ say: 'waiting', pages: 1 })
       waited = true
       stamp(Atomics.load(head, HEAD.write), engine.position())
@@ -306,11 +308,7 @@ async function pump() {
       waited = false
       say({ say: 'waiting', pages: 0 })
     }
-    Atomics.store(
-      head,
-      HEAD.running,
-      queued() >= Math.min(target, 2048) || Atomics.load(head, HEAD.running) ? 1 : 0,
-    )
+    if (queued() >= Math.min(prime, target)) Atomics.store(head, HEAD.running, 1)
     const now = performance.now()
     if (watching && now - spectrumAt > 80) {
       spectrumAt = now
@@ -349,6 +347,8 @@ async function pump() {
 /** Throws away what is in the ring, so that nothing stale is heard. */
 function drop() {
   if (!head) return
+  Atomics.store(head, HEAD.running, 0)
+  prime = 512 // a tail goes on at once
   Atomics.store(head, HEAD.read, Atomics.load(head, HEAD.write))
   Atomics.add(head, HEAD.epoch, 1)
 }
@@ -388,6 +388,7 @@ onmessage = (e: MessageEvent<ToWorker>) => {
       lost.clear()
       void fetchAhead(2).then(() => {
         engine.play()
+        prime = target
         wake()
       })
       break
