@@ -1,0 +1,256 @@
+package effect
+
+import (
+	"math"
+
+	"shoal/internal/dsp"
+)
+
+// allpass is one diffuser.
+type allpass struct {
+	buf  []float64
+	pos  int
+	gain float64
+}
+
+func (a *allpass) run(x []float64) {
+	g := a.gain
+	for len(x) > 0 {
+		n := min(len(x), len(a.buf)-a.pos)
+		ring := a.buf[a.pos : a.pos+n]
+		for i, u := range x[:n] {
+			d := ring[i]
+			v := u - g*d
+			ring[i] = dsp.Flush(v)
+			x[i] = d + g*v
+		}
+		if a.pos += n; a.pos == len(a.buf) {
+			a.pos = 0
+		}
+		x = x[n:]
+	}
+}
+
+// turn takes the angles of the mixing matrix at a frame: they drift with song time, and
+// between grid points sine and cosine move in straight lines.
+func (s *space) turn(frame int64) {
+	grid := frame &^ (Grid - 1)
+	depth := s.last[11] / 100 * 0.9
+	for k := range s.cosine {
+		angle := func(frame int64) float64 {
+			return depth * dsp.Drift(uint64(k)*977+11, float64(frame)/s.rate*(0.7+0.13*float64(k)))
+		}
+		if s.turned != grid || s.turnDepth != depth { // not where the piece before ended
+			a := angle(grid)
+			s.cosEnd[k], s.sinEnd[k] = math.Cos(a), math.Sin(a)
+		}
+		b := angle(grid + Grid)
+		c0, s0 := s.cosEnd[k], s.sinEnd[k]
+		s.cosEnd[k], s.sinEnd[k] = math.Cos(b), math.Sin(b)
+		s.cosStep[k], s.sinStep[k] = (s.cosEnd[k]-c0)/Grid, (s.sinEnd[k]-s0)/Grid
+		at := float64(frame - grid)
+		s.cosine[k], s.sine[k] = c0+at*s.cosStep[k], s0+at*s.sinStep[k]
+	}
+	s.turned, s.turnDepth = grid+Grid, depth
+}
+
+// absorption is the filter of a line of so many frames: the middle's loss, with
+// first-order shelves for what lows and highs lose beyond it.
+func absorption(frames float64, v []float64, rate float64) dsp.Section {
+	mid := -60 * frames / (rate * v[0])
+	g := dsp.Gain(max(mid, dsp.Off+1))
+	low := shelf1(v[6], mid/v[5]-mid, false, rate)
+	high := shelf1(min(v[8], rate*0.4), mid/v[7]-mid, true, rate)
+	return dsp.Section{
+		B0: g * low.B0 * high.B0, B1: g * (low.B0*high.B1 + low.B1*high.B0), B2: g * low.B1 * high.B1,
+		A1: low.A1 + high.A1, A2: low.A1 * high.A1,
+	}
+}
+
+// shelf1 is a first-order shelf of db beyond an edge, half of it at the edge,
+// by the bilinear transform of (s + √G)/(s + 1/√G) turned round as needed.
+func shelf1(edge, db float64, high bool, rate float64) dsp.Section {
+	k := math.Tan(math.Pi * edge / rate)
+	r := dsp.Gain(min(max(db, -110), 40) / 2)
+	if high {
+		// H = (r s + k) / (s/r + k): 1 at zero, r² at the top, r at the edge
+		a0 := 1/r + k
+		return dsp.Section{B0: (r + k) / a0, B1: (k - r) / a0, A1: (k - 1/r) / a0}
+	}
+	// H = (s + r k) / (s + k/r): r² at zero, 1 at the top
+	a0 := 1 + k/r
+	return dsp.Section{B0: (1 + r*k) / a0, B1: (r*k - 1) / a0, A1: (k/r - 1) / a0}
+}
+
+func (s *space) run(p *Span, from, to int) {
+	n := to - from
+	early, width := &p.Values[4], &p.Values[12]
+	for i := 0; i < n; i++ {
+		s.inL[i], s.inR[i] = dsp.Flush(p.L[from+i]), dsp.Flush(p.R[from+i])
+	}
+	inL, inR := s.inL[:n], s.inR[:n]
+	s.pre[0].WriteBlock(inL)
+	s.pre[1].WriteBlock(inR)
+	s.reflect(n, early, from)
+	s.pre[0].ReadBlock(inL, s.preFrames+n-1)
+	s.pre[1].ReadBlock(inR, s.preFrames+n-1)
+	dsp.RunStereo2(&s.cutLow, &s.cutHigh, &s.cl, &s.cr, &s.hl, &s.hr, inL, inR)
+	if s.colour {
+		dsp.RunStereo2(&s.tintLow, &s.tintHigh, &s.tl, &s.tr, &s.ul, &s.ur, inL, inR)
+	}
+	for k := range s.diff[0] {
+		s.diff[0][k].run(inL)
+		s.diff[1][k].run(inR)
+	}
+	s.read(n)
+	for i := 0; i < n; i++ {
+		var l, r float64
+		for k := 0; k < reverbLines; k += 4 { // signs alternate so that sides are unlike
+			l += s.x[k][i] - s.x[k+2][i]
+			r += s.x[k+1][i] - s.x[k+3][i]
+		}
+		s.outL[i] += l * 0.42
+		s.outR[i] += r * 0.42
+	}
+	for a := 0; a < n; {
+		b, onGrid := p.piece(from + a)
+		if onGrid || s.turned < 0 {
+			s.turn(p.Frame + int64(from+a))
+		}
+		s.mix(a, b-from)
+		a = b - from
+	}
+	s.write(n)
+	for i := 0; i < n; i++ {
+		l, r := s.outL[i], s.outR[i]
+		m, d := (l+r)*0.5, (l-r)*0.5*width.At(from+i)*0.01
+		p.L[from+i], p.R[from+i] = m+d, m-d
+	}
+}
+
+// reflect makes the early reflections of the piece just written to the pre-delay.
+func (s *space) reflect(n int, early *Value, from int) {
+	l, r := s.outL[:n], s.outR[:n]
+	clear(l)
+	clear(r)
+	g, next := characters[s.kind].reflect[0], characters[s.kind].reflect[1]
+	for k := range s.early[0] {
+		s.pre[0].AddBlock(l, s.early[0][k]+n-1, g)
+		s.pre[1].AddBlock(r, s.early[1][k]+n-1, g)
+		g *= next
+	}
+	e := dsp.Gain(early.Now)
+	for i, a := range l {
+		b := r[i]
+		if early.Track != nil {
+			e = dsp.Gain(early.Track[from+i])
+		}
+		l[i], r[i] = e*(a+0.35*b), e*(b+0.35*a)
+	}
+}
+
+// read takes n frames out of every line and absorbs.
+func (s *space) read(n int) {
+	for k := 0; k < reverbLines; k += 2 {
+		a, b := s.line[k], s.line[k+1]
+		p, q := s.pos[k], s.pos[k+1]
+		for i := 0; i < n; { // up to where either line begins anew
+			m := min(n-i, len(a)-p, len(b)-q)
+			dsp.RunTwo(&s.absorb[k], &s.absorb[k+1], &s.state[k], &s.state[k+1], a[p:p+m], b[q:q+m], s.x[k][i:i+m], s.x[k+1][i:i+m])
+			i, p, q = i+m, (p+m)%len(a), (q+m)%len(b)
+		}
+	}
+}
+
+// mix applies the Hadamard matrix and then the drifting rotations to frames
+// [from, to). It goes frame by frame with the butterflies written out, so that the
+// sixteen values stay in registers instead of passing through memory four times.
+func (s *space) mix(from, to int) {
+	x := &s.x
+	cosine, sine := s.cosine, s.sine
+	for f := from; f < to; f++ {
+		i := f & (MaxFrames - 1)
+		a0, a1, a2, a3, a4, a5, a6, a7, a8, a9, a10, a11, a12, a13, a14, a15 := x[0][i], x[1][i], x[2][i], x[3][i], x[4][i], x[5][i], x[6][i], x[7][i], x[8][i], x[9][i], x[10][i], x[11][i], x[12][i], x[13][i], x[14][i], x[15][i]
+		a0, a1 = a0+a1, a0-a1
+		a2, a3 = a2+a3, a2-a3
+		a4, a5 = a4+a5, a4-a5
+		a6, a7 = a6+a7, a6-a7
+		a8, a9 = a8+a9, a8-a9
+		a10, a11 = a10+a11, a10-a11
+		a12, a13 = a12+a13, a12-a13
+		a14, a15 = a14+a15, a14-a15
+		a0, a2 = a0+a2, a0-a2
+		a1, a3 = a1+a3, a1-a3
+		a4, a6 = a4+a6, a4-a6
+		a5, a7 = a5+a7, a5-a7
+		a8, a10 = a8+a10, a8-a10
+		a9, a11 = a9+a11, a9-a11
+		a12, a14 = a12+a14, a12-a14
+		a13, a15 = a13+a15, a13-a15
+		a0, a4 = a0+a4, a0-a4
+		a1, a5 = a1+a5, a1-a5
+		a2, a6 = a2+a6, a2-a6
+		a3, a7 = a3+a7, a3-a7
+		a8, a12 = a8+a12, a8-a12
+		a9, a13 = a9+a13, a9-a13
+		a10, a14 = a10+a14, a10-a14
+		a11, a15 = a11+a15, a11-a15
+		a0, a8 = a0+a8, a0-a8
+		a1, a9 = a1+a9, a1-a9
+		a2, a10 = a2+a10, a2-a10
+		a3, a11 = a3+a11, a3-a11
+		a4, a12 = a4+a12, a4-a12
+		a5, a13 = a5+a13, a5-a13
+		a6, a14 = a6+a14, a6-a14
+		a7, a15 = a7+a15, a7-a15
+		x[0][i], x[8][i] = turned(a0, a8, &cosine[0], &sine[0], s.cosStep[0], s.sinStep[0])
+		x[1][i], x[9][i] = turned(a1, a9, &cosine[1], &sine[1], s.cosStep[1], s.sinStep[1])
+		x[2][i], x[10][i] = turned(a2, a10, &cosine[2], &sine[2], s.cosStep[2], s.sinStep[2])
+		x[3][i], x[11][i] = turned(a3, a11, &cosine[3], &sine[3], s.cosStep[3], s.sinStep[3])
+		x[4][i], x[12][i] = turned(a4, a12, &cosine[4], &sine[4], s.cosStep[4], s.sinStep[4])
+		x[5][i], x[13][i] = turned(a5, a13, &cosine[5], &sine[5], s.cosStep[5], s.sinStep[5])
+		x[6][i], x[14][i] = turned(a6, a14, &cosine[6], &sine[6], s.cosStep[6], s.sinStep[6])
+		x[7][i], x[15][i] = turned(a7, a15, &cosine[7], &sine[7], s.cosStep[7], s.sinStep[7])
+	}
+	s.cosine, s.sine = cosine, sine
+}
+
+// turned rotates a pair, scaled by the 1/√16 that makes the matrix orthogonal, and
+// moves sine and cosine on.
+func turned(u, v float64, c, d *float64, cStep, dStep float64) (float64, float64) {
+	u, v = u*0.25, v*0.25
+	a, b := *c*u-*d*v, *d*u+*c*v
+	*c += cStep
+	*d += dStep
+	return a, b
+}
+
+// write adds the input and puts n frames back into every line.
+func (s *space) write(n int) {
+	for k := range s.line {
+		x, buf, pos := s.x[k][:n], s.line[k], s.pos[k]
+		in := s.inL[:n]
+		if k&1 == 1 {
+			in = s.inR[:n]
+		}
+		g := 0.35
+		if k&4 != 0 {
+			g = -g
+		}
+		first := min(n, len(buf)-pos)
+		feed(buf[pos:pos+first], x, in, g)
+		feed(buf[:n-first], x[first:], in[first:], g)
+		if pos += n; pos >= len(buf) {
+			pos -= len(buf)
+		}
+		s.pos[k] = pos
+	}
+}
+
+// feed puts what goes round again and g times what is new into a line.
+func feed(line, x, in []float64, g float64) {
+	x, in = x[:len(line)], in[:len(line)]
+	for i, v := range x {
+		line[i] = dsp.Flush(v + g*in[i])
+	}
+}

@@ -1,0 +1,113 @@
+package engine
+
+import (
+	"math"
+)
+
+// Loop sets the loop in song frames; to <= from takes it away.
+func (e *Engine) Loop(from, to int64) {
+	e.loopOn, e.from, e.to = to > from, from, to
+	for _, p := range e.plans() {
+		c := &p.cursor
+		c.loopOn, c.from, c.to = e.loopOn, from, to
+		c.wrapped = false
+	}
+}
+
+// Play starts from where the song stands.
+func (e *Engine) Play() {
+	e.tripped = false
+	e.master.Aim(1, int(jumpSeconds*e.rate))
+	if e.now.cursor.rolling {
+		return
+	}
+	e.finishFade()
+	c := &e.now.cursor
+	if e.quiet > int(e.rate) { // nothing rings: begin as a print would
+		e.now.reset()
+		e.discard = e.now.latency
+		e.master.Set(1)
+	}
+	c.frame, c.rolling, c.jumped, c.wrapped = c.hold, true, true, false
+	for _, p := range e.now.players {
+		p.roll.Set(1)
+	}
+}
+
+// Stop lets tails ring; when already stopped it cuts them.
+func (e *Engine) Stop() {
+	c := &e.now.cursor
+	if !c.rolling {
+		e.now.reset()
+		e.quiet = math.MaxInt32
+		return
+	}
+	e.finishFade()
+	c = &e.now.cursor
+	c.hold = e.Position()
+	c.rolling = false
+	for _, p := range e.now.players {
+		p.roll.Aim(0, int(jumpSeconds*e.rate))
+	}
+}
+
+func (e *Engine) finishFade() {
+	if e.next != nil {
+		e.now, e.next = e.next, nil
+	}
+}
+
+// GoTo moves to a song frame. While playing, the sound fades out over 5 ms,
+// all state is emptied, and it goes on there.
+func (e *Engine) GoTo(frame int64) {
+	frame = max(frame, 0)
+	if !e.now.cursor.rolling {
+		e.now.cursor.hold = frame
+		return
+	}
+	e.seek = &frame
+	e.master.Aim(0, int(jumpSeconds*e.rate))
+}
+
+func (e *Engine) jump() {
+	e.finishFade()
+	c := &e.now.cursor
+	e.now.reset()
+	c.frame, c.hold, c.jumped = *e.seek, *e.seek, true
+	e.seek = nil
+	e.discard = e.now.latency
+	e.master.Aim(1, int(jumpSeconds*e.rate))
+}
+
+// Position is the song frame that the next block given out begins with.
+func (e *Engine) Position() int64 {
+	if e.seek != nil {
+		return *e.seek
+	}
+	c := &e.now.cursor
+	if !c.rolling {
+		return c.hold
+	}
+	if e.discard > 0 {
+		return c.hold
+	}
+	return max(0, c.songFrame(e.now.latency, 0))
+}
+
+// State tells what the engine is doing.
+func (e *Engine) State() State {
+	switch {
+	case e.tripped:
+		return Tripped
+	case len(e.missing) > 0:
+		return Waiting
+	case e.now.cursor.rolling:
+		return Playing
+	}
+	return Stopped
+}
+
+// Quiet reports whether the song stands and nothing has rung for a second.
+func (e *Engine) Quiet() bool {
+	return !e.now.cursor.rolling && e.quiet > int(e.rate) && e.next == nil && e.seek == nil
+}
