@@ -71,7 +71,7 @@ export function Menu({
                   }}
                 >
                   <span className="grow">{x.text}</span>
-                  {x.key && <kbd className="kbd kbd-xs">{x.key}</kbd>}
+                  {x.key && <kbd className="kbd kbd-xs justify-self-end">{x.key}</kbd>}
                 </button>
               </li>
             ),
