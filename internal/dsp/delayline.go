@@ -39,11 +39,13 @@ func (d *DelayLine) ReadBlock(dst []float64, n int) {
 func (d *DelayLine) AddBlock(dst []float64, n int, gain float64) {
 	at := (d.pos - n) & d.mask
 	first := min(len(dst), len(d.buf)-at)
-	addScaled(dst[:first], d.buf[at:at+first], gain)
-	addScaled(dst[first:], d.buf[:len(dst)-first], gain)
+	AddScaled(dst[:first], d.buf[at:at+first], gain)
+	AddScaled(dst[first:], d.buf[:len(dst)-first], gain)
 }
 
-func addScaled(dst, src []float64, gain float64) {
+// AddScaled adds src times a gain to dst, four frames a turn: in WebAssembly the turn costs as
+// much as a frame.
+func AddScaled(dst, src []float64, gain float64) {
 	for len(dst) >= 4 && len(src) >= 4 {
 		d, s := (*[4]float64)(dst), (*[4]float64)(src)
 		d[0] += gain * s[0]

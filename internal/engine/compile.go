@@ -289,7 +289,7 @@ func (c *compiler) send(ch *project.Channel, s *project.Send, at *gnode, buf pai
 	n.emit = func(n *gnode) []step {
 		t := &sendStep{id: s.ID, channel: ch.ID, target: s.To, from: buf, to: to, lag: n.lagIn,
 			level: c.slot(s.ID, "level", param.Send, s.Level, n.lagIn), pan: c.slot(s.ID, "pan", param.Pan, s.Pan, n.lagIn)}
-		t.open.Set(boolGain(sendOpen(ch, s)))
+		t.open.Set(boolGain(project.SendOpen(ch, s)))
 		t.gate.Set(1)
 		c.plan.sends[s.ID] = t
 		return []step{t, c.meter(Point{Kind: "send", Owner: s.ID}, to, nil)}

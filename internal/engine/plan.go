@@ -180,7 +180,7 @@ func (p *plan) update(doc *project.Project, smooth int) {
 			p.aim(s.ID, "level", s.Level, smooth)
 			p.aim(s.ID, "pan", s.Pan, smooth)
 			if t := p.sends[s.ID]; t != nil {
-				t.open.Aim(boolGain(sendOpen(ch, s)), gateFrames)
+				t.open.Aim(boolGain(project.SendOpen(ch, s)), gateFrames)
 			}
 		}
 		p.updateChain(&ch.Chain, ch.Chain.Bypass, smooth)
@@ -236,11 +236,4 @@ func boolGain(b bool) float64 {
 		return 1
 	}
 	return 0
-}
-
-func sendOpen(ch *project.Channel, s *project.Send) bool {
-	if s.Mute {
-		return false
-	}
-	return !ch.Mute || ((s.Pre || s.After != "") && !ch.MutePre)
 }

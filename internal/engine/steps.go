@@ -125,8 +125,8 @@ func (s *sum) run(c *cursor, n int) {
 			copy(s.out.r, r)
 			continue
 		}
-		addTo(s.out.l[:n], l)
-		addTo(s.out.r[:n], r)
+		dsp.AddScaled(s.out.l[:n], l, 1)
+		dsp.AddScaled(s.out.r[:n], r, 1)
 	}
 	if measuring {
 		s.summed.done(s.out.l[:n], s.out.r[:n], func(k int) (l, r []float64) { return s.held[k].l[:n], s.held[k].r[:n] })
@@ -139,21 +139,6 @@ func (s *sum) hold(k int, l, r []float64) {
 		copy(s.held[k].r, r)
 	}
 	s.summed.take(k, l, r)
-}
-
-// addTo adds four frames a turn: in WebAssembly the turn costs as much as a frame.
-func addTo(dst, src []float64) {
-	for len(dst) >= 4 && len(src) >= 4 {
-		d, s := (*[4]float64)(dst), (*[4]float64)(src)
-		d[0] += s[0]
-		d[1] += s[1]
-		d[2] += s[2]
-		d[3] += s[3]
-		dst, src = dst[4:], src[4:]
-	}
-	for i, v := range src {
-		dst[i] += v
-	}
 }
 
 func (s *sum) key() string { return "sum " + s.id }
@@ -435,8 +420,8 @@ func (s *joinStep) run(c *cursor, n int) {
 		copy(s.tmp.l, f.from.l[:n])
 		copy(s.tmp.r, f.from.r[:n])
 		f.shift.process(s.tmp, n)
-		addTo(s.wet.l[:n], s.tmp.l[:n])
-		addTo(s.wet.r[:n], s.tmp.r[:n])
+		dsp.AddScaled(s.wet.l[:n], s.tmp.l[:n], 1)
+		dsp.AddScaled(s.wet.r[:n], s.tmp.r[:n], 1)
 	}
 	s.dry.process(s.buf, n)
 	mix := s.mix.fill(c, s.lag, n)

@@ -30,8 +30,8 @@ func (s *trialStep) run(_ *cursor, n int) {
 		a.shift.process(s.tmp, n)
 		l, r := s.tmp.l[:n], s.tmp.r[:n]
 		scale(l, r, &s.gates[i+1])
-		addTo(s.buf.l[:n], l)
-		addTo(s.buf.r[:n], r)
+		dsp.AddScaled(s.buf.l[:n], l, 1)
+		dsp.AddScaled(s.buf.r[:n], r, 1)
 	}
 }
 

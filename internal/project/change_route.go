@@ -95,18 +95,30 @@ func (c *MakeReturn) apply(p *Project, effects Effects) ([]Change, error) {
 	if err != nil {
 		return nil, err
 	}
+	u, err := (&SendRows{ret.ID, c.Channels}).apply(p, effects)
+	return slices.Concat(u, undo), err
+}
+
+// SendRows sends channels to a return that is there, at a level that can be heard. One that
+// sends there already is left as it is.
+type SendRows struct {
+	To       string   `json:"to"`
+	Channels []string `json:"channels"`
+}
+
+func (c *SendRows) apply(p *Project, effects Effects) ([]Change, error) {
+	var list []Change
 	for _, id := range c.Channels {
 		from, ok := p.Channel(id)
 		if !ok {
 			return nil, gone("the row to send from")
 		}
-		u, err := p.each(effects, &AddSend{from.ID, len(from.Sends), &Send{To: ret.ID, Level: Audible}})
-		if err != nil {
-			return nil, err
+		if from.ID == c.To || slices.ContainsFunc(from.Sends, func(s *Send) bool { return s.To == c.To }) {
+			continue
 		}
-		undo = slices.Concat(u, undo)
+		list = append(list, &AddSend{from.ID, len(from.Sends), &Send{To: c.To, Level: Audible}})
 	}
-	return undo, nil
+	return p.each(effects, list...)
 }
 
 // StageToSend moves a stage from a channel's chain onto a return of its own. The balance

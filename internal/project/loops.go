@@ -49,6 +49,20 @@ func SendPoint(c *Channel, s *Send) *Tap {
 	return &Tap{Channel: c.ID, Point: "post"}
 }
 
+// SendOpen reports whether mutes let a send through: its own, and the channel's, which
+// silences sends before the fader only by choice.
+func SendOpen(c *Channel, s *Send) bool {
+	return !s.Mute && (!c.Mute || s.before() && !c.MutePre)
+}
+
+// before reports whether a send is taken before the fader.
+func (s *Send) before() bool { return s.Pre || s.After != "" }
+
+// SendFlows reports whether anything can leave through a send, by mutes and levels.
+func SendFlows(c *Channel, s *Send) bool {
+	return SendOpen(c, s) && s.Level > -120 && (s.before() || c.Fader > -120)
+}
+
 func (p *Project) wire() *wiring {
 	w := &wiring{to: map[string][]string{}, name: map[string]string{}}
 	for _, c := range p.Channels {

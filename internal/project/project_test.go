@@ -155,6 +155,9 @@ func randomChange(r *rand.Rand, p *Project) Change {
 	case 33:
 		return &DissolveGroup{ch.ID}
 	case 34:
+		if yes {
+			return &SendRows{other.ID, []string{ch.ID, other.ID}}
+		}
 		return &SetMeant{"ghost", ch.ID, "Ada", yes}
 	default:
 		start := int64(r.IntN(1000))

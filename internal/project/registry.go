@@ -40,6 +40,7 @@ var registry = map[string]func() Change{
 	"send.add":          func() Change { return &AddSend{} },
 	"send.remove":       func() Change { return &RemoveSend{} },
 	"send.set":          func() Change { return &SetSend{} },
+	"send.rows":         func() Change { return &SendRows{} },
 	"send.copy":         func() Change { return &CopySend{} },
 	"send.to-stage":     func() Change { return &SendToStage{} },
 	"stage.to-send":     func() Change { return &StageToSend{} },

@@ -32,7 +32,7 @@ func Edges(p *project.Project) []Edge {
 			out = append(out, Edge{c.ID, c.Output, "output", c.ID, c.Mute || c.Fader <= -120})
 		}
 		for _, s := range c.Sends {
-			out = append(out, Edge{c.ID, s.To, "send", s.ID, !sends(c, s)})
+			out = append(out, Edge{c.ID, s.To, "send", s.ID, !project.SendFlows(c, s)})
 		}
 		if c.Input != nil {
 			out = append(out, Edge{c.Input.Channel, c.ID, "tap", c.ID, false})
@@ -45,15 +45,6 @@ func Edges(p *project.Project) []Edge {
 		})
 	}
 	return out
-}
-
-// sends reports whether anything can leave through a send.
-func sends(c *project.Channel, s *project.Send) bool {
-	pre := s.Pre || s.After != ""
-	if s.Mute || s.Level <= -120 || c.Mute && (!pre || c.MutePre) {
-		return false
-	}
-	return pre || c.Fader > -120
 }
 
 // Of finds what a channel reaches and what reaches it.

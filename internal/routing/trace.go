@@ -115,7 +115,11 @@ func nodeName(nodes []*project.Node, i int) string {
 	if f := nodes[i].Fork; f != nil {
 		return "the fork " + f.Name
 	}
-	s := nodes[i].Stage
+	return StageName(nodes[i].Stage)
+}
+
+// StageName is a stage's own name, or its effect's.
+func StageName(s *project.Stage) string {
 	if s.Name != "" {
 		return s.Name
 	}

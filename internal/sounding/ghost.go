@@ -13,7 +13,7 @@ func ghost(s *Survey, say func(Sounding)) {
 			continue
 		}
 		for _, x := range c.Sends {
-			if !x.Pre && x.After == "" || !live(c, x) {
+			if !x.Pre && x.After == "" || !project.SendFlows(c, x) {
 				continue
 			}
 			why := "its fader is down"

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"shoal/internal/project"
+	"shoal/internal/routing"
 )
 
 // hotOrCold: a stage goes over full scale, or gives more than 12 dB more or less than it was
@@ -30,13 +31,13 @@ func hotOrCold(s *Survey, say func(Sounding)) {
 			switch {
 			case out > 0 && given <= 0:
 				say(Sounding{Weight: Caution, Channel: c.ID, At: st.ID, Fixes: []Fix{level},
-					Says: fmt.Sprintf("%s on %s peaks at %+.1f dB, over full scale: what follows is driven harder than it was set for, and a file of it would clip.", stageName(st), c.Name, out)})
+					Says: fmt.Sprintf("%s on %s peaks at %+.1f dB, over full scale: what follows is driven harder than it was set for, and a file of it would clip.", routing.StageName(st), c.Name, out)})
 			case out-given > 12:
 				say(Sounding{Weight: Note, Channel: c.ID, At: st.ID, Fixes: []Fix{level},
-					Says: fmt.Sprintf("%s on %s makes it %s louder than it came in: a comparison with and without it is won by level.", stageName(st), c.Name, db(out-given))})
+					Says: fmt.Sprintf("%s on %s makes it %s louder than it came in: a comparison with and without it is won by level.", routing.StageName(st), c.Name, db(out-given))})
 			case given-out > 12 && family(st) != "Dynamics":
 				say(Sounding{Weight: Note, Channel: c.ID, At: st.ID, Fixes: []Fix{level},
-					Says: fmt.Sprintf("%s on %s takes away %s: what follows gets less than it was set for.", stageName(st), c.Name, db(given-out))})
+					Says: fmt.Sprintf("%s on %s takes away %s: what follows gets less than it was set for.", routing.StageName(st), c.Name, db(given-out))})
 			}
 		})
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"shoal/internal/project"
+	"shoal/internal/routing"
 )
 
 // lowEndInSpace: a return's reverb takes in everything down to the lowest notes.
@@ -28,7 +29,7 @@ func lowEndInSpace(s *Survey, say func(Sounding)) {
 					return
 				}
 				say(Sounding{Weight: Note, Channel: r.ID, At: st.ID,
-					Says:  fmt.Sprintf("%s on %s has no low cut: low notes fill the space and cover what is played after them.", stageName(st), r.Name),
+					Says:  fmt.Sprintf("%s on %s has no low cut: low notes fill the space and cover what is played after them.", routing.StageName(st), r.Name),
 					Fixes: []Fix{fix("Cut it at 120 Hz", &project.SetParam{Owner: st.ID, Name: "lowcut", Value: 120})}})
 				cut = true
 			}

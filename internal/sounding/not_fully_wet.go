@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"shoal/internal/project"
+	"shoal/internal/routing"
 )
 
 // notFullyWet: an effect on a return lets the dry signal through, which is heard twice.
@@ -17,7 +18,7 @@ func notFullyWet(s *Survey, say func(Sounding)) {
 				return
 			}
 			say(Sounding{Weight: Caution, Channel: r.ID, At: st.ID,
-				Says:  fmt.Sprintf("%s on the return %s stands at %.0f %%: the dry signal comes back with it and is heard twice.", stageName(st), r.Name, st.Mix),
+				Says:  fmt.Sprintf("%s on the return %s stands at %.0f %%: the dry signal comes back with it and is heard twice.", routing.StageName(st), r.Name, st.Mix),
 				Fixes: []Fix{fix("Set it to 100 % wet", &project.SetParam{Owner: st.ID, Name: "mix", Value: 100}, &project.SetNode{ID: st.ID, MixLaw: ptr("blend")})}})
 		})
 	}

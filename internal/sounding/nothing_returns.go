@@ -30,7 +30,7 @@ func feeding(p *project.Project, id string) (names string, first *project.Send) 
 	count := 0
 	for _, c := range p.Channels {
 		for _, x := range c.Sends {
-			if x.To == id && live(c, x) {
+			if x.To == id && project.SendFlows(c, x) {
 				if first == nil {
 					first, names = x, c.Name
 				}
@@ -54,7 +54,7 @@ func deafReturn(p *project.Project, r *project.Channel) (string, Fix) {
 	}
 	leads := r.Output != ""
 	for _, x := range r.Sends {
-		leads = leads || live(r, x)
+		leads = leads || project.SendFlows(r, x)
 	}
 	for _, c := range p.Channels {
 		leads = leads || c.Input != nil && c.Input.Channel == r.ID

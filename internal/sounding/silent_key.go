@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"shoal/internal/project"
+	"shoal/internal/routing"
 )
 
 // silentKey: a stage is driven by a point at which nothing plays, while it has something to
@@ -23,7 +24,7 @@ func silentKey(s *Survey, say func(Sounding)) {
 				return
 			}
 			say(Sounding{Weight: Broken, Channel: c.ID, At: st.ID,
-				Says:  fmt.Sprintf("%s on %s is driven by %s, and nothing comes from there: it does not react.", stageName(st), c.Name, from.Name),
+				Says:  fmt.Sprintf("%s on %s is driven by %s, and nothing comes from there: it does not react.", routing.StageName(st), c.Name, from.Name),
 				Fixes: []Fix{fix("Let its own signal drive it", &project.SetKey{ID: st.ID})}})
 		})
 	}

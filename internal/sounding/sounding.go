@@ -106,16 +106,6 @@ func channelName(p *project.Project, id string) string {
 	return "?"
 }
 
-func stageName(s *project.Stage) string {
-	if s.Name != "" {
-		return s.Name
-	}
-	if k, ok := effect.Find(s.Effect); ok {
-		return k.Name
-	}
-	return s.Effect
-}
-
 func family(s *project.Stage) string {
 	k, ok := effect.Find(s.Effect)
 	if !ok {
@@ -152,15 +142,6 @@ func stages(c *project.Channel, f func(s *project.Stage, in *project.Chain, i in
 		}
 		return true
 	})
-}
-
-// live reports whether anything can leave through a send.
-func live(c *project.Channel, s *project.Send) bool {
-	pre := s.Pre || s.After != ""
-	if s.Mute || s.Level <= -100 || c.Mute && (!pre || c.MutePre) {
-		return false
-	}
-	return pre || c.Fader > -100
 }
 
 // peak is the highest level measured at a point.

@@ -2,10 +2,9 @@ import type { Channel, Send } from '../api/types'
 import { Depth } from '../controls/Depth'
 import { Menu } from '../controls/Menu'
 import { ParamControl } from '../controls/ParamControl'
-import * as act from '../live/actions'
 import { change, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
-import { copySend, sendToStage } from '../routing/gestures'
+import { copySend, sendTo, sendToStage } from '../routing/gestures'
 import { pointsOf, sendAt, sendPoint } from '../routing/taps'
 
 /** Level and pan of the row, and its sends with their live level. */
@@ -37,7 +36,7 @@ export function Sends({ channel }: { channel: Channel }) {
                 <button
                   key={r.id}
                   className="btn btn-xs btn-outline font-normal"
-                  onClick={() => void act.addSend(channel, r)}
+                  onClick={() => void sendTo([channel], r)}
                 >
                   Send to {r.name}
                 </button>

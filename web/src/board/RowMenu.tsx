@@ -3,7 +3,7 @@ import { Menu } from '../controls/Menu'
 import * as act from '../live/actions'
 import { useSession } from '../live/session'
 import { setView } from '../live/view'
-import { dissolveGroup, makeGroup } from '../routing/gestures'
+import { dissolveGroup, makeGroup, sendTo } from '../routing/gestures'
 import { tints } from './RowHead'
 
 /** Everything that can be done with a row as a whole. */
@@ -34,7 +34,7 @@ export function RowMenu({ channel }: { channel: Channel }) {
           key: 'S',
           run: () => setView({ dialog: { kind: 'send', rows: [channel.id] } }),
         },
-        ...returns.map((r) => ({ text: `Send to ${r.name}`, run: () => void act.addSend(channel, r) })),
+        ...returns.map((r) => ({ text: `Send to ${r.name}`, run: () => void sendTo([channel], r) })),
         own && { text: 'Group the selected rows', key: 'A', run: () => void makeGroup() },
         channel.kind === 'group' && { text: 'Dissolve the group', run: () => void dissolveGroup(channel) },
         channel.kind === 'track' && { text: 'Print to a new track', key: 'P', run: () => print('track') },

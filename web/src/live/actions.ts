@@ -255,17 +255,6 @@ export function moveRow(id: string, index: number) {
   void change(`Move ${rows[from]!.name}`, { type: 'channel.move', do: { id, index: to } })
 }
 
-export async function addSend(c: Channel, to: Channel) {
-  await change(`Send ${c.name} to ${to.name}`, {
-    type: 'send.add',
-    do: {
-      channel: c.id,
-      index: c.sends.length,
-      send: { id: '', to: to.id, pre: false, level: -12, pan: 0, mute: false },
-    },
-  })
-}
-
 export async function saveTempo(bpm: number) {
   const p = project()
   if (!p) return

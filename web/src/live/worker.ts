@@ -136,7 +136,6 @@ let sounded = ''
 let lasting = 0 // the load over the last ten seconds or so: a short spike is no sounding
 /** Says what the engine notices, when that has changed. */
 function sound() {
-  lasting += (busy - lasting) * 0.1
   engine.soundings(lasting)
   const now = text()
   if (now === sounded) return
@@ -323,6 +322,7 @@ async function pump() {
       costsAt = now
       engine.costs()
       say({ say: 'costs', json: text(), memory: engine.mem.buffer.byteLength })
+      lasting += (busy - lasting) * 0.1
       sound()
     }
     if (++checked % 40 === 0) {

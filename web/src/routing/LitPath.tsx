@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
 import type { Channel, Reach } from '../api/types'
 import { theEngine, useSession } from '../live/session'
 import { useView } from '../live/view'
@@ -10,22 +10,16 @@ export function useReach(): Reach {
   const row = useView((v) => v.channel)
   const revision = useSession((s) => s.revision)
   const ready = useSession((s) => s.timeline !== null)
-  const [reach, setReach] = useState<Reach>(none)
-  useEffect(() => {
-    let gone = false
-    if (!row || !ready) {
-      setReach(none)
-      return
-    }
-    theEngine()
-      ?.reach(row)
-      .then((r) => !gone && setReach(r))
-      .catch(() => !gone && setReach(none))
-    return () => {
-      gone = true
-    }
-  }, [row, revision, ready])
-  return reach
+  const { data } = useQuery({
+    queryKey: ['reach', row, revision],
+    queryFn: () => theEngine()!.reach(row),
+    enabled: row !== '' && ready,
+    staleTime: Infinity,
+    gcTime: 10_000,
+    retry: false,
+    placeholderData: (before, asked) => (asked?.queryKey[1] === row ? before : undefined),
+  })
+  return data ?? none
 }
 
 /** The ways of the selected row's signal, drawn at the right of the board from row to row: outputs fine, sends

@@ -20,19 +20,10 @@ export async function makeReturn(rows: Channel[], name: string, effect: string):
 
 /** A send from each of the rows to a return that is there. */
 export const sendTo = (rows: Channel[], to: Channel) =>
-  change(
-    `Send ${many(rows)} to ${to.name}`,
-    ...rows
-      .filter((r) => r.id !== to.id && !r.sends.some((s) => s.to === to.id))
-      .map((r) => ({
-        type: 'send.add',
-        do: {
-          channel: r.id,
-          index: r.sends.length,
-          send: { id: '', to: to.id, pre: false, level: -12, pan: 0, mute: false },
-        },
-      })),
-  )
+  change(`Send ${many(rows)} to ${to.name}`, {
+    type: 'send.rows',
+    do: { to: to.id, channels: rows.map((r) => r.id) },
+  })
 
 export async function stageToSend(stage: string) {
   const id = act.newId()
