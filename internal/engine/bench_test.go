@@ -91,3 +91,40 @@ func BenchmarkAutomation(b *testing.B) {
 		})
 	}
 }
+
+// A fork costs its paths and its split, nothing else: a straight line.
+func BenchmarkForkPaths(b *testing.B) {
+	for _, n := range []int{1, 2, 4, 8, 16} {
+		b.Run(fmt.Sprint(n), func(b *testing.B) {
+			s := benchSong()
+			a := s.track("a", noise(50000, 1))
+			var paths []*project.Path
+			for range n {
+				paths = append(paths, project.NewPath("path", stage("compressor", nil)))
+			}
+			a.Chain.Nodes = []*project.Node{forked(project.Copies, paths...)}
+			perFrame(b, s.playing(b))
+		})
+	}
+}
+
+func BenchmarkBands(b *testing.B) {
+	for n := 2; n <= project.MaxBands; n++ {
+		for _, how := range []string{"24", "48", "linear"} {
+			b.Run(fmt.Sprint(n, "/", how), func(b *testing.B) {
+				s := benchSong()
+				a := s.track("a", noise(50000, 1))
+				f, err := project.NewFork(project.Bands, n)
+				if err != nil {
+					b.Fatal(err)
+				}
+				f.Linear = how == "linear"
+				if how == "48" {
+					f.Slope = 48
+				}
+				a.Chain.Nodes = []*project.Node{{Fork: f}}
+				perFrame(b, s.playing(b))
+			})
+		}
+	}
+}

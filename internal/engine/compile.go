@@ -19,19 +19,20 @@ type compiler struct {
 	shape strings.Builder
 	lines map[address]*project.Line
 
-	bufs   map[string]pair     // channel's buffer by channel id
-	input  map[string]*gnode   // channel's input sum
-	points map[string]*gnode   // the node that leaves a tap's signal in the buffer, by tap name
-	where  map[string]pair     // the buffer in which a tap's signal stands then
-	taps   map[string][]*tapTo // who listens, by tap name
-	feeds  map[string][]feed   // what flows into a channel
-	only   *capture
-	point  Listening
-	heard  *gnode                      // what a listener listens to instead of the main output
-	tmp    pair                        // for steps that need a pair only while they run
-	rooms  map[string]effect.Processor // a processor of each effect, in whose room the others work
-	last   []func()                    // what can be tied together only when all steps are there
-	err    error
+	bufs       map[string]pair     // channel's buffer by channel id
+	input      map[string]*gnode   // channel's input sum
+	points     map[string]*gnode   // the node that leaves a tap's signal in the buffer, by tap name
+	where      map[string]pair     // the buffer in which a tap's signal stands then
+	taps       map[string][]*tapTo // who listens, by tap name
+	feeds      map[string][]feed   // what flows into a channel
+	only       *capture
+	point      Listening
+	heard      *gnode                      // what a listener listens to instead of the main output
+	heardPaths []heardPath                 // those of it that are paths
+	tmp        pair                        // for steps that need a pair only while they run
+	rooms      map[string]effect.Processor // a processor of each effect, in whose room the others work
+	last       []func()                    // what can be tied together only when all steps are there
+	err        error
 }
 
 type tapTo struct {
@@ -87,6 +88,9 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		captured = outs[main.ID]
 		c.plan.out = c.bufs[main.ID]
 	}
+	if len(c.heardPaths) > 0 {
+		c.ear(c.heardPaths, "")
+	}
 	if c.heard != nil {
 		captured, c.plan.out = c.heard, c.where["listening"]
 	}
@@ -125,7 +129,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 
 func tapName(t *project.Tap) string {
 	switch t.Point {
-	case "before", "after":
+	case "before", "after", "path":
 		return t.Point + " " + t.Node
 	}
 	return t.Point + " " + t.Channel

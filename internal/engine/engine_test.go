@@ -58,6 +58,18 @@ func stage(effect string, params map[string]float64) *project.Node {
 	return n
 }
 
+// forked is a fork of a kind with these paths in place of its own, if any.
+func forked(kind string, paths ...*project.Path) *project.Node {
+	f, err := project.NewFork(kind, max(2, len(paths)))
+	if err != nil {
+		panic(err)
+	}
+	if len(paths) > 0 {
+		f.Paths = paths
+	}
+	return &project.Node{Fork: f}
+}
+
 func (s *song) engine() *Engine {
 	require.NoError(s.t, s.doc.Validate(EffectInfo))
 	e, err := New(s.doc, s.lib)
@@ -141,15 +153,14 @@ func busy(t *testing.T) *song {
 	a.Chain.Nodes = []*project.Node{stage("equaliser", map[string]float64{"gain3": 6}), stage("compressor", nil), stage("delay", nil), stage("limiter", nil)}
 	a.Chain.Nodes[2].Stage.Mix, a.Chain.Nodes[2].Stage.MixLaw = 30, "add"
 	a.Sends = []*project.Send{{ID: project.NewID(), To: hall.ID, Level: -6}}
-	b.Chain.Nodes = []*project.Node{stage("compressor", nil), {Fork: &project.Fork{ID: project.NewID(), Kind: "midside", Mix: 100, MixLaw: "blend", Paths: []*project.Path{
-		{ID: project.NewID(), Name: "mid", Chain: project.Chain{Nodes: []*project.Node{stage("limiter", nil)}}},
-		{ID: project.NewID(), Name: "side", Chain: project.Chain{Nodes: []*project.Node{}}},
-	}}}}
+	b.Chain.Nodes = []*project.Node{stage("compressor", nil), forked(project.MidSide, project.NewPath("mid", stage("limiter", nil)), project.NewPath("side")),
+		forked(project.Bands, project.NewPath("low"), project.NewPath("mids", stage("compressor", nil)), project.NewPath("high"))}
 	b.Chain.Nodes[0].Stage.Key = &project.Tap{Channel: a.ID, Point: "after", Node: a.Chain.Nodes[1].ID()}
 	b.Chain.Nodes[0].Stage.ActsOn = "mid"
 	s.main().Chain.Nodes = []*project.Node{stage("equaliser", nil), stage("limiter", nil)}
 	s.doc.Lines = []*project.Line{
 		{Owner: a.ID, Name: "fader", Points: []project.Point{{Tick: 0, Value: -12, Shape: "ramp"}, {Tick: 960, Value: 0, Shape: "step"}, {Tick: 1300, Value: -3, Shape: "ramp"}}},
+		{Owner: b.Chain.Nodes[2].ID(), Name: "x1", Points: []project.Point{{Tick: 100, Value: 100, Shape: "ramp"}, {Tick: 1200, Value: 2900, Shape: "ramp"}}},
 		{Owner: a.Chain.Nodes[0].ID(), Name: "gain3", Points: []project.Point{{Tick: 100, Value: 0, Shape: "step"}, {Tick: 777, Value: 9, Shape: "ramp"}, {Tick: 1500, Value: -9, Shape: "ramp"}}},
 	}
 	return s
@@ -185,11 +196,7 @@ func TestParallelSignalsMeetInTime(t *testing.T) {
 	s := newSong(t)
 	x := noise(30000, 3)
 	a := s.track("a", x)
-	path := func(nodes ...*project.Node) *project.Path {
-		return &project.Path{ID: project.NewID(), Name: "p", Chain: project.Chain{Nodes: append([]*project.Node{}, nodes...)}}
-	}
-	a.Chain.Nodes = []*project.Node{{Fork: &project.Fork{ID: project.NewID(), Kind: "copies", Mix: 100, MixLaw: "blend",
-		Paths: []*project.Path{path(), path(stage("limiter", nil))}}}}
+	a.Chain.Nodes = []*project.Node{forked(project.Copies, project.NewPath("one"), project.NewPath("two", stage("limiter", nil)))}
 	ret := s.ret("late")
 	ret.Chain.Nodes = []*project.Node{stage("limiter", map[string]float64{"ahead": 3})}
 	a.Sends = []*project.Send{{ID: project.NewID(), To: ret.ID}}
@@ -210,8 +217,7 @@ func TestForksSumBack(t *testing.T) {
 		x := noise(5000, 4)
 		a := s.track("a", x)
 		a.Pan = 0
-		a.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"sides": 3}), {Fork: &project.Fork{ID: project.NewID(), Kind: kind, Mix: 100, MixLaw: "blend", Paths: []*project.Path{
-			{ID: project.NewID(), Name: "1", Chain: project.Chain{Nodes: []*project.Node{}}}, {ID: project.NewID(), Name: "2", Chain: project.Chain{Nodes: []*project.Node{}}}}}}}
+		a.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"sides": 3}), forked(kind)}
 		e := s.engine()
 		e.Play()
 		l, _ := play(t, e, 5000, 128)

@@ -6,58 +6,92 @@ import (
 )
 
 // Listening is a point that somebody listens to instead of the main output: the
-// signal behind a stage or fork, or only what it changes. The zero value is the
-// main output.
+// signal behind a stage or fork, or only what it changes, or paths of forks, one or several
+// together. The zero value is the main output.
 type Listening struct {
 	Node   string
 	Change bool // what it adds or takes away: its output less its input, at the same time
 	Key    bool // what drives it
+	Paths  []string
 }
 
-// listenStep puts what is listened to aside, at the level of the channel's and the
+// listenStep puts what is listened to aside, at the level of the channels' and the
 // main fader, so that nothing jumps in level.
 type listenStep struct {
-	from, to    pair
-	stage       *stageStep // its input is taken off; nil: nothing is
-	fader, main *slot
-	gain        dsp.Glide
-	set         bool
+	in     []inflow
+	faders []*slot // of the channel of each
+	gains  []dsp.Glide
+	to     pair
+	tmp    pair
+	stage  *stageStep // its input is taken off; nil: nothing is
+	main   *slot
+	set    bool
 }
 
 func (s *listenStep) run(_ *cursor, n int) {
-	g := dsp.Gain(s.fader.base()) * dsp.Gain(s.main.base())
-	if !s.set {
-		s.gain.Set(g)
-		s.set = true
-	}
-	s.gain.Aim(g, gateFrames)
-	for i, l := range s.from.l[:n] {
-		r := s.from.r[i]
-		if s.stage != nil {
-			l, r = l-s.stage.input.l[i], r-s.stage.input.r[i]
+	clear(s.to.l[:n])
+	clear(s.to.r[:n])
+	for k := range s.in {
+		f, gain := &s.in[k], &s.gains[k]
+		g := dsp.Gain(s.faders[k].base()) * dsp.Gain(s.main.base())
+		if !s.set {
+			gain.Set(g)
 		}
-		k := s.gain.Next()
-		s.to.l[i], s.to.r[i] = l*k, r*k
+		gain.Aim(g, gateFrames)
+		copy(s.tmp.l, f.from.l[:n])
+		copy(s.tmp.r, f.from.r[:n])
+		f.shift.process(s.tmp, n)
+		for i, l := range s.tmp.l[:n] {
+			r := s.tmp.r[i]
+			if s.stage != nil {
+				l, r = l-s.stage.input.l[i], r-s.stage.input.r[i]
+			}
+			k := gain.Next()
+			s.to.l[i] += l * k
+			s.to.r[i] += r * k
+		}
 	}
+	s.set = true
+}
+
+// heardPath is a path that somebody listens to.
+type heardPath struct {
+	end     *gnode
+	ear     pair
+	channel *project.Channel
 }
 
 // listening adds the step for a node of a channel.
 func (c *compiler) listening(ch *project.Channel, node *project.Node, at *gnode, buf pair) *gnode {
-	to := newPair()
-	c.where["listening"] = to
 	if key, ok := c.where["key "+node.ID()]; ok && c.point.Key {
 		at, buf = c.points["key "+node.ID()], key
 	}
-	n := c.g.add("listening to "+ch.Name, at)
-	n.emit = func(*gnode) []step {
-		main := c.doc.MainChannel()
-		s := &listenStep{from: buf, to: to}
-		c.last = append(c.last, func() { // the faders' steps come later
-			s.fader, s.main = c.plan.slots[address{ch.ID, "fader"}], c.plan.slots[address{main.ID, "fader"}]
-		})
-		if node.Stage != nil && c.point.Change {
-			s.stage = c.plan.stages[node.Stage.ID]
+	stage := ""
+	if node.Stage != nil && c.point.Change {
+		stage = node.Stage.ID
+	}
+	return c.ear([]heardPath{{at, buf, ch}}, stage)
+}
+
+// ear adds the step that gives the listener what stands at some points, all at the same time.
+func (c *compiler) ear(points []heardPath, stage string) *gnode {
+	to := newPair()
+	c.where["listening"] = to
+	n := c.g.add("listening to " + points[0].channel.Name)
+	for _, p := range points {
+		n.after = append(n.after, p.end)
+	}
+	n.emit = func(n *gnode) []step {
+		s := &listenStep{to: to, tmp: c.tmp, gains: make([]dsp.Glide, len(points)), stage: c.plan.stages[stage]}
+		for _, p := range points {
+			s.in = append(s.in, inflow{from: p.ear, shift: newShift2(n.lagIn - p.end.lag)})
 		}
+		c.last = append(c.last, func() { // the faders' steps come later
+			for _, p := range points {
+				s.faders = append(s.faders, c.plan.slots[address{p.channel.ID, "fader"}])
+			}
+			s.main = c.plan.slots[address{c.doc.MainChannel().ID, "fader"}]
+		})
 		return []step{s}
 	}
 	c.heard = n

@@ -4,38 +4,39 @@ import (
 	"math"
 
 	"shoal/internal/dsp"
+	"shoal/internal/param"
 	"shoal/internal/project"
 )
 
 // plan is a compiled document: steps in order, on buffers of their own.
 type plan struct {
-	doc     *project.Project
-	clock   *project.Clock
-	shape   string // equal shapes differ in values only
-	steps   []step
-	twins   map[string]twin
-	slots   map[address]*slot
-	lined   []linedSlot
-	players []*player
-	strips  map[string]*strip
-	flows   map[string]*outflow
-	sends   map[string]*sendStep
-	stages  map[string]*stageStep
-	trials  map[string]*trialStep
-	joins   map[string]*joinStep
-	paths   map[string]*pathStep
-	points  []Point
-	meters  []*meter
-	reports []*stageStep
-	out     pair     // what is heard, or captured
-	latency int      // how late out is
-	late    []*gnode // the nodes that make it so late
-	sums    []*sum   // where several signals meet
-	cursor  cursor
-	missing []Missing
-	wants   []want // pages of impulse responses that were absent when it was built
-	probe   probe
-	power   bool // meters keep RMS as well
+	doc      *project.Project
+	clock    *project.Clock
+	shape    string // equal shapes differ in values only
+	steps    []step
+	twins    map[string]twin
+	slots    map[address]*slot
+	lined    []linedSlot
+	players  []*player
+	strips   map[string]*strip
+	flows    map[string]*outflow
+	sends    map[string]*sendStep
+	stages   map[string]*stageStep
+	trials   map[string]*trialStep
+	joins    map[string]*joinStep
+	paths    map[string]*pathStep
+	points   []Point
+	meters   []*meter
+	reports  []*stageStep
+	out      pair       // what is heard, or captured
+	latency  int        // how late out is
+	late     []*gnode   // the nodes that make it so late
+	meetings []*meeting // where several signals meet
+	cursor   cursor
+	missing  []Missing
+	wants    []want // pages of impulse responses that were absent when it was built
+	probe    probe
+	power    bool // meters keep RMS as well
 }
 
 type address struct{ owner, name string }
@@ -156,7 +157,7 @@ func (p *plan) adopt(old *plan) {
 		}
 	}
 	for a, s := range p.slots {
-		if o, ok := old.slots[a]; ok && s.desc.Taper == o.desc.Taper {
+		if o, ok := old.slots[a]; ok && s.desc.Taper == o.desc.Taper && s.rank == o.rank {
 			want := s.base()
 			s.hand = o.hand
 			if s.hand.Moving() && s.track == nil {
@@ -208,6 +209,10 @@ func (p *plan) updateChain(c *project.Chain, bypassed bool, smooth int) {
 		}
 		f := n.Fork
 		p.aim(f.ID, "mix", f.Mix, smooth)
+		p.aim(f.ID, "trim", f.Trim, smooth)
+		for i, hz := range f.Crossovers {
+			p.aim(f.ID, param.CrossoverName(i+1), hz, smooth)
+		}
 		if j := p.joins[f.ID]; j != nil {
 			j.add = f.MixLaw == "add"
 			j.heard.Aim(boolGain(!f.Bypass && !bypassed), gateFrames)
@@ -215,6 +220,7 @@ func (p *plan) updateChain(c *project.Chain, bypassed bool, smooth int) {
 		for _, path := range f.Paths {
 			p.aim(path.ID, "level", path.Level, smooth)
 			p.aim(path.ID, "pan", path.Pan, smooth)
+			p.aim(path.ID, "width", path.Width, smooth)
 			if s := p.paths[path.ID]; s != nil {
 				s.open.Aim(boolGain(!path.Mute), gateFrames)
 			}

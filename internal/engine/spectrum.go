@@ -83,7 +83,7 @@ func (w *watch) read(t *tape, dst []float32) {
 	}
 }
 
-// Watch keeps the spectrum of a stage; empty is none.
+// Watch keeps the spectrum of a stage or fork; empty is none.
 func (e *Engine) Watch(stage string) {
 	e.watch = nil
 	if stage != "" {
@@ -96,6 +96,12 @@ func (e *Engine) Watch(stage string) {
 
 func (p *plan) setWatch(w *watch) {
 	for id, s := range p.stages {
+		s.watch = nil
+		if w != nil && id == w.stage {
+			s.watch = w
+		}
+	}
+	for id, s := range p.joins {
 		s.watch = nil
 		if w != nil && id == w.stage {
 			s.watch = w

@@ -131,8 +131,8 @@ func (p *plan) survey() Survey {
 		s.Peaks[pt.Kind+" "+pt.Owner] = dsp.Decibels(math.Float64frombits(lately))
 		s.Ever[pt.Kind+" "+pt.Owner] = dsp.Decibels(math.Float64frombits(max(lately, m.ever)))
 	}
-	for _, x := range p.sums {
-		if f, ok := x.summed.figure(x.id, x.part); ok {
+	for _, x := range p.meetings {
+		if f, ok := x.figure(); ok {
 			s.Sums = append(s.Sums, f)
 		}
 	}
@@ -144,10 +144,8 @@ func (p *plan) turnSurvey() {
 	for _, m := range p.meters {
 		m.before, m.now, m.ever = m.now, 0, max(m.ever, m.now)
 	}
-	for _, x := range p.sums {
-		if x.turned = !x.turned; x.turned { // sums keep two windows as well
-			*x.summed = *newSummed(len(x.summed.parts))
-		}
+	for _, x := range p.meetings {
+		x.turn()
 	}
 }
 

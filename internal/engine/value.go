@@ -17,6 +17,7 @@ type slot struct {
 	want        float64   // the value the hand has set, exactly
 	line        *line
 	track       []float64
+	rank        int   // of a crossover: how many there are; only one of as many goes on as it was
 	stirred     *bool // set when a hand moves the value, so that a stage at rest need not look
 }
 

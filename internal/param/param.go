@@ -115,4 +115,21 @@ var (
 	Send  = Param{Name: "level", Label: "Send level", Unit: "dB", Says: "How much is sent to the return.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
 	Mix   = Param{Name: "mix", Label: "Mix", Unit: "%", Says: "How much of the stage is heard.", Min: 0, Max: 100, Default: 100, Taper: Linear, Step: 1, Digits: 0}
 	Path  = Param{Name: "level", Label: "Path level", Unit: "dB", Says: "How loud the path is where the fork joins.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
+	Width = Param{Name: "width", Label: "Path width", Unit: "%", Says: "How wide the path is: 0 is mono, 100 as it is, 200 twice the difference of the sides.", Min: 0, Max: 200, Default: 100, Taper: Linear, Step: 5, Digits: 0}
+	// Joined is what a fork's paths are turned up or down by together, before they are mixed with the dry signal.
+	Joined = Param{Name: "trim", Label: "Output", Unit: "dB", Says: "Turns what the paths make together up or down, so that the fork is as loud as what goes in.", Min: -24, Max: 12, Taper: Linear, Step: 0.5, Digits: 1}
 )
+
+// Crossover describes a fork's crossover, from 1 on; in linear phase its kernels are fixed, so it
+// cannot be automated, and it does not go below lowest.
+func Crossover(number int, linear bool) Param {
+	p := Param{Name: CrossoverName(number), Label: fmt.Sprintf("Crossover %d", number), Unit: "Hz", Says: "Where two bands meet: each is 6 dB down there.",
+		Min: 30, Max: 18000, Default: 1000, Taper: Log, Step: 3, Digits: 0, Structural: linear}
+	if linear {
+		p.Min = dsp.LowestLinear
+	}
+	return p
+}
+
+// CrossoverName is a crossover's name as a parameter: x1 to x4.
+func CrossoverName(number int) string { return "x" + string(rune('0'+number)) }

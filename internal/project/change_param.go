@@ -27,52 +27,11 @@ func (c *SetParam) apply(p *Project, effects Effects) ([]Change, error) {
 	if c.If != nil && *c.If != old {
 		return nil, fmt.Errorf("%s has been changed again since, to %g %s", d.Label, old, d.Unit)
 	}
-	if err := p.put(c.Owner, c.Name, c.Value, d.Default); err != nil {
+	v, err := p.put(c.Owner, c.Name, c.Value, effects)
+	if err != nil {
 		return nil, err
 	}
-	v := c.Value
 	return []Change{&SetParam{Owner: c.Owner, Name: c.Name, Value: old, If: &v}}, nil
-}
-
-func (p *Project) put(owner, name string, v, standard float64) error {
-	if ch, ok := p.Channel(owner); ok {
-		if name == "fader" {
-			ch.Fader = v
-		} else {
-			ch.Pan = v
-		}
-		return nil
-	}
-	if ch, i, ok := p.findSend(owner); ok {
-		if name == "level" {
-			ch.Sends[i].Level = v
-		} else {
-			ch.Sends[i].Pan = v
-		}
-		return nil
-	}
-	if path, ok := p.findPath(owner); ok {
-		if name == "level" {
-			path.Level = v
-		} else {
-			path.Pan = v
-		}
-		return nil
-	}
-	at, ok := p.findNode(owner)
-	switch {
-	case !ok:
-		return gone("the stage")
-	case at.node.Fork != nil:
-		at.node.Fork.Mix = v
-	case name == "mix":
-		at.node.Stage.Mix = v
-	case v == standard:
-		delete(at.node.Stage.Params, name)
-	default:
-		at.node.Stage.Params[name] = v
-	}
-	return nil
 }
 
 // SetLine puts an automation line down, replaces it, or (with no points, nil)

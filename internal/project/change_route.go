@@ -225,10 +225,10 @@ func (c *SendToStage) apply(p *Project, effects Effects) ([]Change, error) {
 		}
 		node = nodes[0]
 	} else {
-		node = &Node{Fork: &Fork{ID: NewID(), Name: ret.Name, Kind: "copies", Mix: 100, MixLaw: "blend", Paths: []*Path{
-			{ID: NewID(), Name: "Dry", Chain: Chain{Nodes: []*Node{}}},
-			{ID: NewID(), Name: ret.Name, Level: max(-120, min(12, math.Round(decibels(gain)*100)/100)), Chain: Chain{Nodes: nodes}},
-		}}}
+		f, _ := NewFork(Copies, 0)
+		f.Name, f.Paths[1] = ret.Name, NewPath(ret.Name, nodes...)
+		f.Paths[1].Level = max(-120, min(12, math.Round(decibels(gain)*100)/100))
+		node = &Node{Fork: f}
 	}
 	others := 0
 	for _, x := range p.Channels {

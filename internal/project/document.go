@@ -140,32 +140,11 @@ type Stage struct {
 	MixLock bool   `json:"mixLock" required:"true"` // presets and replacements leave mix and law alone
 }
 
-// Fork divides a chain into paths and joins them again.
-type Fork struct {
-	ID     string  `json:"id" required:"true"`
-	Name   string  `json:"name" required:"true"`
-	Kind   string  `json:"kind" required:"true" enum:"copies,leftright,midside"`
-	Bypass bool    `json:"bypass" required:"true"`
-	Mix    float64 `json:"mix" required:"true"`
-	MixLaw string  `json:"mixLaw" required:"true" enum:"blend,add"`
-	Paths  []*Path `json:"paths" required:"true"`
-}
-
-// Path is one branch of a fork.
-type Path struct {
-	ID     string  `json:"id" required:"true"`
-	Name   string  `json:"name" required:"true"`
-	Level  float64 `json:"level" required:"true"`
-	Pan    float64 `json:"pan" required:"true"`
-	Mute   bool    `json:"mute" required:"true"`
-	Invert bool    `json:"invert" required:"true"`
-	Chain  Chain   `json:"chain" required:"true"`
-}
-
-// Tap is a point in the signal. Node is empty for the channel's own points.
+// Tap is a point in the signal. Node is empty for the channel's own points; for "path" it
+// is the id of the path, whose signal is taken behind its level and its mute.
 type Tap struct {
 	Channel string `json:"channel" required:"true"`
-	Point   string `json:"point" required:"true" enum:"input,before,after,pre,post"`
+	Point   string `json:"point" required:"true" enum:"input,before,after,path,pre,post"`
 	Node    string `json:"node,omitempty"`
 }
 
@@ -174,8 +153,8 @@ type Send struct {
 	ID  string `json:"id" required:"true"`
 	To  string `json:"to" required:"true"`
 	Pre bool   `json:"pre" required:"true"` // before the fader
-	// After is the node behind which it is taken, or "input" for what comes into the
-	// channel; empty: Pre decides.
+	// After is the node or path behind which it is taken, or "input" for what comes into
+	// the channel; empty: Pre decides.
 	After string  `json:"after,omitempty"`
 	Level float64 `json:"level" required:"true"`
 	Pan   float64 `json:"pan" required:"true"`

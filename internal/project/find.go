@@ -135,19 +135,8 @@ func (p *Project) findChain(owner string) (*Channel, *Chain, bool) {
 				return c, o.chain, true
 			}
 		}
-		var found *Chain
-		c.Walk(func(_ *Chain, _ int, n *Node) bool {
-			if n.Fork != nil {
-				for _, path := range n.Fork.Paths {
-					if path.ID == owner {
-						found = &path.Chain
-					}
-				}
-			}
-			return found == nil
-		})
-		if found != nil {
-			return c, found, true
+		if f, k, ok := c.forkOf(owner); ok {
+			return c, &f.Paths[k].Chain, true
 		}
 	}
 	return nil, nil, false
@@ -162,21 +151,60 @@ func (p *Project) StageByID(id string) (*Stage, *Channel, bool) {
 	return at.node.Stage, at.channel, true
 }
 
-func (p *Project) findPath(id string) (*Path, bool) {
-	var found *Path
+// pathPlace is where a path stands.
+type pathPlace struct {
+	channel *Channel
+	fork    *Fork
+	index   int
+}
+
+func (at pathPlace) path() *Path { return at.fork.Paths[at.index] }
+
+// placeOfPath looks for a path in every fork.
+func (p *Project) placeOfPath(id string) (pathPlace, bool) {
 	for _, c := range p.Channels {
-		c.Walk(func(_ *Chain, _ int, n *Node) bool {
-			if n.Fork != nil {
-				for _, path := range n.Fork.Paths {
-					if path.ID == id {
-						found = path
-					}
+		if f, i, ok := c.forkOf(id); ok {
+			return pathPlace{c, f, i}, true
+		}
+	}
+	return pathPlace{}, false
+}
+
+// forkOf finds the fork that a path belongs to, and its place there.
+func (c *Channel) forkOf(path string) (fork *Fork, index int, ok bool) {
+	c.Walk(func(_ *Chain, _ int, n *Node) bool {
+		if n.Fork != nil {
+			for i, x := range n.Fork.Paths {
+				if x.ID == path {
+					fork, index, ok = n.Fork, i, true
 				}
 			}
-			return found == nil
-		})
+		}
+		return !ok
+	})
+	return fork, index, ok
+}
+
+func (c *Channel) hasPath(id string) bool {
+	_, _, ok := c.forkOf(id)
+	return ok
+}
+
+func (p *Project) findPath(id string) (*Path, bool) {
+	at, ok := p.placeOfPath(id)
+	if !ok {
+		return nil, false
 	}
-	return found, found != nil
+	return at.path(), true
+}
+
+// ForkByID finds a fork and the channel it belongs to.
+func (p *Project) ForkByID(id string) (*Fork, *Channel, bool) {
+	at, ok := p.findNode(id)
+	if !ok || at.node.Fork == nil {
+		return nil, nil, false
+	}
+	return at.node.Fork, at.channel, true
 }
 
 func (p *Project) findSend(id string) (*Channel, int, bool) {

@@ -32,6 +32,8 @@ func tapPoint(t *Tap) string {
 		return "before " + t.Node
 	case "after":
 		return "node " + t.Node
+	case "path":
+		return "path " + t.Node
 	}
 	return t.Point + " " + t.Channel
 }
@@ -41,6 +43,8 @@ func SendPoint(c *Channel, s *Send) *Tap {
 	switch {
 	case s.After == "input":
 		return &Tap{Channel: c.ID, Point: "input"}
+	case s.After != "" && c.hasPath(s.After):
+		return &Tap{Channel: c.ID, Point: "path", Node: s.After}
 	case s.After != "":
 		return &Tap{Channel: c.ID, Point: "after", Node: s.After}
 	case s.Pre:
@@ -97,7 +101,9 @@ func (w *wiring) chain(c *Channel, chain *Chain, at string) string {
 		}
 		if n.Fork != nil {
 			for _, path := range n.Fork.Paths {
-				w.edge(w.chain(c, &path.Chain, before), at)
+				end := w.point("path "+path.ID, c.Name)
+				w.edge(w.chain(c, &path.Chain, before), end)
+				w.edge(end, at)
 			}
 		}
 	}

@@ -2,7 +2,6 @@ package project
 
 import (
 	"encoding/json"
-	"fmt"
 	"math/rand/v2"
 	"testing"
 
@@ -23,15 +22,22 @@ func fakeEffects(id string) (EffectInfo, bool) {
 
 func stageNode(effect string) *Node { return &Node{Stage: NewStage(effect, 1, 100, "blend")} }
 
+// forkNode is a fork of a kind with these paths in place of its own, if any.
+func forkNode(t *testing.T, kind string, paths ...*Path) *Node {
+	f, err := NewFork(kind, max(2, len(paths)))
+	require.NoError(t, err)
+	if len(paths) > 0 {
+		f.Paths = paths
+	}
+	return &Node{Fork: f}
+}
+
 func sample(t *testing.T) *Project {
 	p := New("Test", 48000, 90, 6, 8)
 	main := p.Channels[0].ID
 	hall := NewChannel(Return, "Hall", main)
 	a, b := NewChannel(Track, "A", main), NewChannel(Track, "B", main)
-	a.Chain.Nodes = []*Node{stageNode("trim"), stageNode("reverb"), {Fork: &Fork{ID: NewID(), Kind: "copies", Mix: 100, MixLaw: "blend", Paths: []*Path{
-		{ID: NewID(), Name: "dry", Chain: Chain{Nodes: []*Node{}}},
-		{ID: NewID(), Name: "wet", Chain: Chain{Nodes: []*Node{stageNode("reverb")}}},
-	}}}}
+	a.Chain.Nodes = []*Node{stageNode("trim"), stageNode("reverb"), forkNode(t, Copies, NewPath("dry"), NewPath("wet", stageNode("reverb")))}
 	b.Chain.Nodes = []*Node{stageNode("trim")}
 	b.Chain.Nodes[0].Stage.Key = &Tap{Channel: a.ID, Point: "after", Node: a.Chain.Nodes[1].ID()}
 	a.Sends = []*Send{{ID: NewID(), To: hall.ID, Level: -6}}
@@ -48,121 +54,6 @@ func asJSON(t *testing.T, v any) string {
 	b, err := json.Marshal(v)
 	require.NoError(t, err)
 	return string(b)
-}
-
-// randomChange draws a change, sensible or not, over what the document has.
-func randomChange(r *rand.Rand, p *Project) Change {
-	ch := p.Channels[r.IntN(len(p.Channels))]
-	other := p.Channels[r.IntN(len(p.Channels))]
-	var nodes, owners, sends, clips, trials []string
-	for _, c := range p.Channels {
-		owners = append(owners, c.ID)
-		for _, t := range c.Trials {
-			owners, trials = append(owners, t.ID), append(trials, t.ID)
-		}
-		for _, s := range c.Sends {
-			sends = append(sends, s.ID)
-		}
-		for _, x := range c.Clips {
-			clips = append(clips, x.ID)
-		}
-		c.Walk(func(_ *Chain, _ int, n *Node) bool {
-			nodes = append(nodes, n.ID())
-			if n.Fork != nil {
-				for _, path := range n.Fork.Paths {
-					owners = append(owners, path.ID)
-				}
-			}
-			return true
-		})
-	}
-	pick := func(from []string) string {
-		if len(from) == 0 {
-			return "none"
-		}
-		return from[r.IntN(len(from))]
-	}
-	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(36) {
-	case 0:
-		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
-	case 1:
-		return &RemoveChannel{ch.ID}
-	case 2:
-		return &MoveChannel{ch.ID, i}
-	case 3:
-		return &SetChannel{ID: ch.ID, Name: &name, Mute: &yes, Output: &other.ID}
-	case 4:
-		return &DuplicateChannel{ch.ID}
-	case 5:
-		return &SetChain{pick(owners), &yes}
-	case 6, 7:
-		return &AddNode{pick(owners), i, stageNode("trim")}
-	case 8:
-		return &RemoveNode{pick(nodes)}
-	case 9, 10:
-		return &MoveNode{pick(nodes), pick(owners), i}
-	case 11:
-		return &SetNode{ID: pick(nodes), Name: &name, Bypass: &yes}
-	case 12:
-		return &ReplaceStage{ID: pick(nodes), Stage: NewStage("reverb", 1, 30, "add"), Keep: yes}
-	case 13:
-		return &DuplicateStage{pick(nodes)}
-	case 14:
-		return &SetKey{pick(nodes), &Tap{Channel: ch.ID, Point: "post"}}
-	case 15:
-		return &SetParam{Owner: pick(nodes), Name: []string{"gain", "mix", "nothing"}[r.IntN(3)], Value: float64(r.IntN(40))}
-	case 16:
-		return &SetLine{Owner: pick(nodes), Name: "gain", Points: []Point{{0, float64(-r.IntN(60)), Hold}}}
-	case 17:
-		return &AddSend{ch.ID, i, &Send{To: other.ID, Level: -10}}
-	case 18:
-		return &RemoveSend{pick(sends)}
-	case 19:
-		keyed := stageNode("reverb")
-		keyed.Stage.Key = &Tap{Channel: ch.ID, Point: "after", Node: pick(nodes)}
-		return &PasteNodes{pick(owners), i, []*Node{stageNode("trim"), keyed}}
-	case 20:
-		return &PutChain{Owner: pick(owners), Bypass: yes, Nodes: []*Node{stageNode("reverb"), stageNode("trim")}}
-	case 21, 22:
-		var order []int
-		if yes && len(ch.Chain.Nodes) > 0 {
-			order = r.Perm(len(ch.Chain.Nodes))
-		}
-		return &AddTrial{Channel: ch.ID, Order: order}
-	case 23:
-		return &DropTrial{pick(trials)}
-	case 24:
-		return &TakeTrial{pick(trials)}
-	case 25:
-		after := []string{"", "input", pick(nodes)}[r.IntN(3)]
-		return &SetSend{ID: pick(sends), Pre: &yes, After: &after}
-	case 26, 27:
-		if yes {
-			return &SetInput{ch.ID, &Tap{Channel: other.ID, Point: "after", Node: pick(nodes)}}
-		}
-		return &SetInput{ch.ID, &Tap{Channel: other.ID, Point: "pre"}}
-	case 28:
-		return &MakeReturn{Name: name, Effect: "reverb", Channels: []string{ch.ID, other.ID}}
-	case 29:
-		return &StageToSend{Stage: pick(nodes)}
-	case 30:
-		return &SendToStage{pick(sends)}
-	case 31:
-		return &CopySend{pick(sends), []string{ch.ID, other.ID}, yes}
-	case 32:
-		return &MakeGroup{Name: name, Channels: []string{ch.ID, other.ID}}
-	case 33:
-		return &DissolveGroup{ch.ID}
-	case 34:
-		if yes {
-			return &SendRows{other.ID, []string{ch.ID, other.ID}}
-		}
-		return &SetMeant{"ghost", ch.ID, "Ada", yes}
-	default:
-		start := int64(r.IntN(1000))
-		return &SetClip{ID: pick(clips), Start: &start}
-	}
 }
 
 func TestRandomChangesUndoToTheSameDocument(t *testing.T) {

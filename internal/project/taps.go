@@ -12,17 +12,10 @@ func (at place) before() *Tap {
 	if at.owner == at.channel.ID {
 		return t
 	}
-	// first on a path: what enters the fork
-	at.channel.Walk(func(_ *Chain, _ int, n *Node) bool {
-		if n.Fork != nil {
-			for _, path := range n.Fork.Paths {
-				if path.ID == at.owner {
-					t.Point, t.Node = "before", n.ID()
-				}
-			}
-		}
-		return t.Node == ""
-	})
+	if f, _, ok := at.channel.forkOf(at.owner); ok { // first on a path: what enters the fork
+		fork, _ := at.channel.find(f.ID)
+		return fork.before()
+	}
 	return t
 }
 

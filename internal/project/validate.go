@@ -119,7 +119,7 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 			return fmt.Errorf("a send goes to %q, which is not a return", s.To)
 		}
 		if s.After != "" && s.After != "input" {
-			if at, ok := c.find(s.After); !ok || at.owner == "" {
+			if _, node := c.find(s.After); !node && !c.hasPath(s.After) {
 				return fmt.Errorf("the send to %s is taken after %q, which is not in its chain", to.Name, s.After)
 			}
 		}
@@ -150,9 +150,7 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 			return fmt.Errorf("clip %s: its fades or gain are out of range", x.Name)
 		}
 	}
-	if c.Waterline != "" && !slices.ContainsFunc(c.Chain.Nodes, func(n *Node) bool {
-		return n.Stage != nil && n.ID() == c.Waterline || n.Fork != nil && n.ID() == c.Waterline
-	}) {
+	if c.Waterline != "" && !slices.ContainsFunc(c.Chain.Nodes, func(n *Node) bool { return n.ID() == c.Waterline }) {
 		return fmt.Errorf("the waterline stands after %q, which is not in its chain", c.Waterline)
 	}
 	if len(c.Trials) > MaxTrials {
@@ -169,64 +167,6 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 		}
 	}
 	return p.checkChain(&c.Chain, effects, 0)
-}
-
-// Describe finds the description of a parameter by its address, and its
-// present value.
-func (p *Project) Describe(owner, name string, effects Effects) (param.Param, float64, error) {
-	if c, ok := p.Channel(owner); ok {
-		switch name {
-		case "fader":
-			return param.Fader, c.Fader, nil
-		case "pan":
-			return param.Pan, c.Pan, nil
-		}
-		return param.Param{}, 0, fmt.Errorf("channel %s has no parameter %q", c.Name, name)
-	}
-	if c, i, ok := p.findSend(owner); ok {
-		switch name {
-		case "level":
-			return param.Send, c.Sends[i].Level, nil
-		case "pan":
-			return param.Pan, c.Sends[i].Pan, nil
-		}
-		return param.Param{}, 0, fmt.Errorf("a send has no parameter %q", name)
-	}
-	if path, ok := p.findPath(owner); ok {
-		switch name {
-		case "level":
-			return param.Path, path.Level, nil
-		case "pan":
-			return param.Pan, path.Pan, nil
-		}
-		return param.Param{}, 0, fmt.Errorf("a path has no parameter %q", name)
-	}
-	at, ok := p.findNode(owner)
-	if !ok {
-		return param.Param{}, 0, fmt.Errorf("it is no longer there (somebody may have removed it)")
-	}
-	if at.node.Fork != nil {
-		if name == "mix" {
-			return param.Mix, at.node.Fork.Mix, nil
-		}
-		return param.Param{}, 0, fmt.Errorf("a fork has no parameter %q", name)
-	}
-	s := at.node.Stage
-	if name == "mix" {
-		return param.Mix, s.Mix, nil
-	}
-	info, ok := effects(s.Effect)
-	if !ok {
-		return param.Param{}, 0, fmt.Errorf("there is no effect %q", s.Effect)
-	}
-	d, ok := info.Param(name)
-	if !ok {
-		return param.Param{}, 0, fmt.Errorf("%s has no parameter %q", info.Name, name)
-	}
-	if v, ok := s.Params[name]; ok {
-		return d, v, nil
-	}
-	return d, d.Default, nil
 }
 
 func (p *Project) checkLine(l *Line, effects Effects) error {

@@ -26,27 +26,24 @@ func (p *Project) checkChain(c *Chain, effects Effects, depth int) error {
 				return fmt.Errorf("the key of stage %s: %w", n.Stage.Effect, err)
 			}
 		default:
-			f := n.Fork
-			if !slices.Contains([]string{"copies", "leftright", "midside"}, f.Kind) {
-				return fmt.Errorf("fork %s: unknown kind %q", f.Name, f.Kind)
+			if err := p.checkFork(n.Fork, effects, depth); err != nil {
+				return fmt.Errorf("%s: %w", n.Fork.Title(), err)
 			}
-			if len(f.Paths) < 1 || (f.Kind != "copies" && len(f.Paths) != 2) {
-				return fmt.Errorf("fork %s has %d paths", f.Name, len(f.Paths))
-			}
-			if err := checkMix(f.Mix, f.MixLaw); err != nil {
-				return fmt.Errorf("fork %s: %w", f.Name, err)
-			}
-			for _, path := range f.Paths {
-				if err := param.Path.Check(path.Level); err != nil {
-					return fmt.Errorf("path %s: %w", path.Name, err)
-				}
-				if err := param.Pan.Check(path.Pan); err != nil {
-					return fmt.Errorf("path %s: %w", path.Name, err)
-				}
-				if err := p.checkChain(&path.Chain, effects, depth+1); err != nil {
-					return fmt.Errorf("path %s: %w", path.Name, err)
-				}
-			}
+		}
+	}
+	return nil
+}
+
+func (p *Project) checkFork(f *Fork, effects Effects, depth int) error {
+	if err := f.check(); err != nil {
+		return err
+	}
+	for _, path := range f.Paths {
+		if err := path.check(); err != nil {
+			return fmt.Errorf("path %s: %w", path.Name, err)
+		}
+		if err := p.checkChain(&path.Chain, effects, depth+1); err != nil {
+			return fmt.Errorf("path %s: %w", path.Name, err)
 		}
 	}
 	return nil
@@ -123,6 +120,11 @@ func (p *Project) checkTap(t *Tap) error {
 	case "before", "after":
 		if at, ok := c.find(t.Node); !ok || at.node == nil {
 			return fmt.Errorf("%s has no stage %q", c.Name, t.Node)
+		}
+		return nil
+	case "path":
+		if !c.hasPath(t.Node) {
+			return fmt.Errorf("%s has no path %q", c.Name, t.Node)
 		}
 		return nil
 	}

@@ -1,0 +1,94 @@
+package engine
+
+import "shoal/internal/dsp"
+
+// sum is a channel's input: its clips and everything that comes in.
+type sum struct {
+	id     string
+	out    pair
+	in     []inflow
+	clips  *player // nil where there are none
+	clipIn shift2  // clips wait for what arrives late
+	tmp    pair
+	met    *meeting // nil where only one signal comes
+	// inject, where it is given, adds a test signal.
+	inject func(l, r []float64)
+}
+
+// measured prepares a sum to which several signals come for the survey: the inflows in their
+// order, then the clips.
+func (s *sum) measured(p *plan) {
+	var names []string
+	for _, f := range s.in {
+		names = append(names, f.name)
+	}
+	if s.clips != nil {
+		names = append(names, s.id)
+	}
+	s.met = p.meeting(s.id, names, s.in)
+}
+
+func (s *sum) run(c *cursor, n int) {
+	if s.clips != nil || len(s.in) == 0 {
+		clear(s.out.l[:n])
+		clear(s.out.r[:n])
+	}
+	measuring := s.met.due(c)
+	if s.clips != nil {
+		s.clips.run(c, n, s.out)
+		s.clipIn.process(s.out, n)
+		if measuring {
+			s.met.hold(len(s.in), s.out.l[:n], s.out.r[:n])
+		}
+	}
+	for i := range s.in {
+		f := &s.in[i]
+		l, r := f.from.l[:n], f.from.r[:n]
+		if f.shift.l.Frames() > 0 {
+			copy(s.tmp.l, l)
+			copy(s.tmp.r, r)
+			f.shift.process(s.tmp, n)
+			l, r = s.tmp.l[:n], s.tmp.r[:n]
+		}
+		if measuring {
+			s.met.hold(i, l, r)
+		}
+		if i == 0 && s.clips == nil { // the first of them clears what was there
+			copy(s.out.l, l)
+			copy(s.out.r, r)
+			continue
+		}
+		dsp.AddScaled(s.out.l[:n], l, 1)
+		dsp.AddScaled(s.out.r[:n], r, 1)
+	}
+	if s.inject != nil {
+		s.inject(s.out.l[:n], s.out.r[:n])
+	}
+	if measuring {
+		s.met.done(s.out.l[:n], s.out.r[:n])
+	}
+}
+
+func (s *sum) key() string { return "sum " + s.id }
+
+func (s *sum) reset() {
+	s.clipIn.clear()
+	for _, f := range s.in {
+		f.shift.clear()
+	}
+}
+
+func (s *sum) copyFrom(o twin) {
+	old := o.(*sum)
+	s.clipIn.copyFrom(old.clipIn)
+	if s.clips != nil && old.clips != nil {
+		s.clips.roll = old.clips.roll
+	}
+	for _, f := range s.in {
+		for _, g := range old.in {
+			if f.name == g.name {
+				f.shift.copyFrom(g.shift)
+			}
+		}
+	}
+}

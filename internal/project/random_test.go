@@ -1,0 +1,152 @@
+package project
+
+import (
+	"fmt"
+	"math/rand/v2"
+)
+
+// randomChange draws a change, sensible or not, over what the document has.
+func randomChange(r *rand.Rand, p *Project) Change {
+	ch := p.Channels[r.IntN(len(p.Channels))]
+	other := p.Channels[r.IntN(len(p.Channels))]
+	var nodes, owners, sends, clips, trials, forks, paths []string
+	for _, c := range p.Channels {
+		owners = append(owners, c.ID)
+		for _, t := range c.Trials {
+			owners, trials = append(owners, t.ID), append(trials, t.ID)
+		}
+		for _, s := range c.Sends {
+			sends = append(sends, s.ID)
+		}
+		for _, x := range c.Clips {
+			clips = append(clips, x.ID)
+		}
+		c.Walk(func(_ *Chain, _ int, n *Node) bool {
+			nodes = append(nodes, n.ID())
+			if n.Fork != nil {
+				forks = append(forks, n.ID())
+				for _, path := range n.Fork.Paths {
+					owners, paths = append(owners, path.ID), append(paths, path.ID)
+				}
+			}
+			return true
+		})
+	}
+	pick := func(from []string) string {
+		if len(from) == 0 {
+			return "none"
+		}
+		return from[r.IntN(len(from))]
+	}
+	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
+	switch r.IntN(52) {
+	case 0:
+		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
+	case 1:
+		return &RemoveChannel{ch.ID}
+	case 2:
+		return &MoveChannel{ch.ID, i}
+	case 3:
+		return &SetChannel{ID: ch.ID, Name: &name, Mute: &yes, Output: &other.ID}
+	case 4:
+		return &DuplicateChannel{ch.ID}
+	case 5:
+		return &SetChain{pick(owners), &yes}
+	case 6, 7:
+		return &AddNode{pick(owners), i, stageNode("trim")}
+	case 8:
+		return &RemoveNode{pick(nodes)}
+	case 9, 10:
+		return &MoveNode{pick(nodes), pick(owners), i}
+	case 11:
+		return &SetNode{ID: pick(nodes), Name: &name, Bypass: &yes}
+	case 12:
+		return &ReplaceStage{ID: pick(nodes), Stage: NewStage("reverb", 1, 30, "add"), Keep: yes}
+	case 13:
+		return &DuplicateStage{pick(nodes)}
+	case 14:
+		return &SetKey{pick(nodes), &Tap{Channel: ch.ID, Point: "post"}}
+	case 15:
+		return &SetParam{Owner: pick(nodes), Name: []string{"gain", "mix", "nothing"}[r.IntN(3)], Value: float64(r.IntN(40))}
+	case 16:
+		return &SetLine{Owner: pick(nodes), Name: "gain", Points: []Point{{0, float64(-r.IntN(60)), Hold}}}
+	case 17:
+		return &AddSend{ch.ID, i, &Send{To: other.ID, Level: -10}}
+	case 18:
+		return &RemoveSend{pick(sends)}
+	case 19:
+		keyed := stageNode("reverb")
+		keyed.Stage.Key = &Tap{Channel: ch.ID, Point: "after", Node: pick(nodes)}
+		return &PasteNodes{pick(owners), i, []*Node{stageNode("trim"), keyed}}
+	case 20:
+		return &PutChain{Owner: pick(owners), Bypass: yes, Nodes: []*Node{stageNode("reverb"), stageNode("trim")}}
+	case 21, 22:
+		var order []int
+		if yes && len(ch.Chain.Nodes) > 0 {
+			order = r.Perm(len(ch.Chain.Nodes))
+		}
+		return &AddTrial{Channel: ch.ID, Order: order}
+	case 23:
+		return &DropTrial{pick(trials)}
+	case 24:
+		return &TakeTrial{pick(trials)}
+	case 25:
+		after := []string{"", "input", pick(nodes)}[r.IntN(3)]
+		return &SetSend{ID: pick(sends), Pre: &yes, After: &after}
+	case 26, 27:
+		if yes {
+			return &SetInput{ch.ID, &Tap{Channel: other.ID, Point: "after", Node: pick(nodes)}}
+		}
+		return &SetInput{ch.ID, &Tap{Channel: other.ID, Point: "pre"}}
+	case 28:
+		return &MakeReturn{Name: name, Effect: "reverb", Channels: []string{ch.ID, other.ID}}
+	case 29:
+		return &StageToSend{Stage: pick(nodes)}
+	case 30:
+		return &SendToStage{pick(sends)}
+	case 31:
+		return &CopySend{pick(sends), []string{ch.ID, other.ID}, yes}
+	case 32:
+		return &MakeGroup{Name: name, Channels: []string{ch.ID, other.ID}}
+	case 33:
+		return &DissolveGroup{ch.ID}
+	case 34:
+		if yes {
+			return &SendRows{other.ID, []string{ch.ID, other.ID}}
+		}
+		return &SetMeant{"ghost", ch.ID, "Ada", yes}
+	case 35:
+		return &MakeFork{Kind: []string{Copies, LeftRight, MidSide, Bands}[r.IntN(4)], Bands: 2 + i, Owner: pick(owners), Index: i}
+	case 36, 37:
+		return &MakeFork{Kind: Copies, Nodes: []string{pick(nodes)}}
+	case 38:
+		if yes {
+			return &DissolveFork{ID: pick(forks)}
+		}
+		return &DissolveFork{ID: pick(forks), Path: pick(paths)}
+	case 39:
+		slope := 24 + 24*r.IntN(2)
+		return &SetFork{pick(forks), &slope, &yes}
+	case 40:
+		return &NewPathOf{Fork: pick(forks)}
+	case 41:
+		return &DuplicatePath{ID: pick(paths)}
+	case 42, 43:
+		return &RemovePath{pick(paths)}
+	case 44:
+		return &MovePath{pick(paths), i}
+	case 45:
+		return &SetPath{pick(paths), &name, &yes, nil}
+	case 46, 47:
+		return &DivideBand{Path: pick(paths)}
+	case 48:
+		return &SpreadPaths{Fork: pick(forks)}
+	case 49:
+		return &SetParam{Owner: pick(forks), Name: []string{"x1", "x2", "trim", "mix"}[r.IntN(4)], Value: float64(r.IntN(2000)) / 10}
+	case 50:
+		return &SetInput{ch.ID, &Tap{Channel: other.ID, Point: "path", Node: pick(paths)}}
+	default:
+		start := int64(r.IntN(1000))
+		return &SetClip{ID: pick(clips), Start: &start}
+	}
+}
