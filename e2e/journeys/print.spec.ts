@@ -91,6 +91,7 @@ test('a print survives a server killed in the middle, and no acknowledged change
 })
 
 test('the main output is exported as FLAC, and other tools agree on what it is', async ({ board, shoal }, info) => {
+  test.setTimeout(180_000) // the whole mix is rendered, on whatever machine this is
   await row(board, 'Main').scrollIntoViewIfNeeded()
   await row(board, 'Main').click({ position: { x: 20, y: 8 } })
   await board.keyboard.press('p')
@@ -98,7 +99,7 @@ test('the main output is exported as FLAC, and other tools agree on what it is',
   await board.getByRole('combobox').nth(1).selectOption({ label: 'FLAC, 24 bit' })
   await board.getByRole('button', { name: 'Export', exact: true }).last().click()
   const link = board.getByRole('link', { name: 'Save the file' })
-  await expect(link).toBeVisible({ timeout: 30_000 })
+  await expect(link).toBeVisible({ timeout: 120_000 })
   const [download] = await Promise.all([board.waitForEvent('download'), link.click()])
   expect(download.suggestedFilename()).toBe('Slack Water - Main.flac')
   const file = join(info.outputDir, 'main.flac')

@@ -37,6 +37,7 @@ var convolver = Kind{
 			{Name: "level", Label: "Level", Unit: "dB", Says: "Gain behind it.", Min: -36, Max: 24, Default: 0, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
+	Linear:  true,
 	New:     func(rate float64) Processor { return newPlace(rate) },
 	Latency: func(float64, []float64) int { return dsp.ConvolveBlock },
 	Tail: func(v []float64, _ float64) float64 {

@@ -37,9 +37,10 @@ var equaliser = Kind{
 		Synonyms: []string{"eq", "equalizer", "tone", "bell", "shelf", "high pass", "low pass", "low cut", "high cut", "notch", "bright", "dark"},
 		Params:   eqParams(),
 	},
-	New:  func(rate float64) Processor { return newEQ(rate) },
-	Tail: func([]float64, float64) float64 { return 0.5 },
-	Draw: drawEQ,
+	Linear: true,
+	New:    func(rate float64) Processor { return newEQ(rate) },
+	Tail:   func([]float64, float64) float64 { return 0.5 },
+	Draw:   drawEQ,
 }
 
 func eqParams() []param.Param {

@@ -19,6 +19,8 @@ type Kind struct {
 	// Tail bounds the seconds for which the effect sounds on after its input
 	// ends; nil means it ends at once.
 	Tail func(v []float64, tempo float64) float64
+	// Linear says that it is linear and does not move by itself: one impulse tells all of it.
+	Linear bool
 	// Draw computes the effect's picture; nil means it has none.
 	Draw func(rate, tempo float64, v []float64) Picture
 }

@@ -26,9 +26,10 @@ var taps = Kind{
 		Synonyms: []string{"multi tap", "echo", "rhythm", "pattern", "cluster", "early reflections"},
 		Params:   tapParams(),
 	},
-	New:  func(rate float64) Processor { return newEchoes(rate) },
-	Tail: func([]float64, float64) float64 { return tapsMax + 0.6 },
-	Draw: drawTaps,
+	Linear: true,
+	New:    func(rate float64) Processor { return newEchoes(rate) },
+	Tail:   func([]float64, float64) float64 { return tapsMax + 0.6 },
+	Draw:   drawTaps,
 }
 
 func tapParams() []param.Param {

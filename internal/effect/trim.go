@@ -20,8 +20,9 @@ var trim = Kind{
 			{Name: "offset", Label: "Remove offset", Says: "Takes away a constant offset below 5 Hz.", Max: 1, Taper: param.Switch},
 		},
 	},
-	New:  func(rate float64) Processor { return &trimmer{high: dsp.HighPass1(5, rate)} },
-	Draw: drawTrim,
+	Linear: true,
+	New:    func(rate float64) Processor { return &trimmer{high: dsp.HighPass1(5, rate)} },
+	Draw:   drawTrim,
 }
 
 type trimmer struct {

@@ -24,8 +24,9 @@ var width = Kind{
 			{Name: "mono", Label: "Mono below", Unit: "Hz", Says: "Below this there is no side at all. At 20 Hz it is out.", Min: 20, Max: 500, Default: 20, Taper: param.Log, Step: 3, Digits: 0},
 		},
 	},
-	New:  func(rate float64) Processor { return &wide{rate: rate} },
-	Draw: drawWidth,
+	Linear: true,
+	New:    func(rate float64) Processor { return &wide{rate: rate} },
+	Draw:   drawWidth,
 }
 
 type wide struct {

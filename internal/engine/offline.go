@@ -38,23 +38,9 @@ func offline(ctx context.Context, doc *project.Project, lib *Library, job Job, l
 			only.channel = ""
 		}
 	}
-	p, err := compile(doc, lib, only, Listening{})
+	p, err := ready(ctx, doc, lib, only, load)
 	if err != nil {
 		return err
-	}
-	if need := p.wanting(nil); len(need) > 0 { // impulse responses: they must be there before anything runs
-		if load == nil {
-			return fmt.Errorf("audio %.12s is not there", need[0].Hash)
-		}
-		if err := load(ctx, need); err != nil {
-			return err
-		}
-		if p, err = compile(doc, lib, only, Listening{}); err != nil {
-			return err
-		}
-		if left := p.wanting(nil); len(left) > 0 {
-			return fmt.Errorf("audio %.12s could not be read", left[0].Hash)
-		}
 	}
 	if job.To <= job.From {
 		return fmt.Errorf("the range to render is empty: frames %d to %d", job.From, job.To)
@@ -109,6 +95,31 @@ func offline(ctx context.Context, doc *project.Project, lib *Library, job Job, l
 		progress(1)
 	}
 	return nil
+}
+
+// ready compiles a plan for which everything that stages use, such as impulse responses, is there.
+func ready(ctx context.Context, doc *project.Project, lib *Library, only *capture, load Loader) (*plan, error) {
+	p, err := compile(doc, lib, only, Listening{})
+	if err != nil {
+		return nil, err
+	}
+	need := p.wanting(nil)
+	if len(need) == 0 {
+		return p, nil
+	}
+	if load == nil {
+		return nil, fmt.Errorf("audio %.12s is not there", need[0].Hash)
+	}
+	if err := load(ctx, need); err != nil {
+		return nil, err
+	}
+	if p, err = compile(doc, lib, only, Listening{}); err != nil {
+		return nil, err
+	}
+	if left := p.wanting(nil); len(left) > 0 {
+		return nil, fmt.Errorf("audio %.12s could not be read", left[0].Hash)
+	}
+	return p, nil
 }
 
 // fetch makes the pages of the next n frames present.

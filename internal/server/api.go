@@ -38,6 +38,11 @@ type inProject struct {
 	ID string `path:"id"`
 }
 
+type inFork struct {
+	inProject
+	Fork string `path:"fork"`
+}
+
 // Health answers whether the server works.
 type Health struct {
 	OK bool `json:"ok" required:"true"`
@@ -156,6 +161,11 @@ func table() []route {
 			inProject
 			CompareSpec
 		}{}, printing.Comparison{}},
+		{"GET", "/api/projects/:id/forks/:fork", "What a fork does as a whole: response, shares, and where paths cancel.", (*Server).forkFigures, inFork{}, engine.ForkFigures{}},
+		{"POST", "/api/projects/:id/forks/:fork/level", "Level the paths of a fork, or its output, by what is heard in a range.", (*Server).levelFork, struct {
+			inFork
+			LevelSpec
+		}{}, Revised{}},
 		{"GET", "/api/projects/:id/presets", "The changes that put a preset on a stage, a chain or a row.", (*Server).takePreset, struct {
 			inProject
 			Preset string `query:"preset"`
