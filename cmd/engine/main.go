@@ -136,12 +136,16 @@ func try(n int32) int32 {
 	return 0
 }
 
-// listen chooses a point to listen to: a node's id in the scratch buffer, and
-// whether only what it changes, or what drives it, is wanted. No id is the main output.
+// listen chooses what to listen to instead of the main output: the scratch buffer holds an
+// engine.Listening as JSON.
 //
 //go:wasmexport listen
-func listen(n int32, change, key bool) int32 {
-	if err := eng.Listen(engine.Listening{Node: string(scratch[:n]), Change: change && n > 0, Key: key && n > 0}); err != nil {
+func listen(n int32) int32 {
+	var point engine.Listening
+	if err := json.Unmarshal(scratch[:n], &point); err != nil {
+		return fail(err)
+	}
+	if err := eng.Listen(point); err != nil {
 		return fail(err)
 	}
 	return 0

@@ -61,20 +61,19 @@ func voices() []voice {
 		}},
 		{name: "Low horn", play: lowHorn, where: []stretch{{8, 16, 1}, {30, 50, 1}, {50, 66, 1}}, tint: 3, fader: -7, pan: 0.08, send: -13, chain: []*project.Node{
 			stage("compressor", "", 0, set{"threshold": -28, "ratio": 3, "attack": 30, "release": 250, "makeup": 3, "detector": 1}),
-			stage("saturation", "Breath", 45, set{"character": 1, "drive": 10, "tilt": 2, "level": 0}),
+			hull(),
 			stage("equaliser", "", 0, set{"freq3": 240, "gain3": -2, "freq5": 1500, "gain5": 2}),
 		}},
 		{name: "Frame drum", play: frameDrum, where: []stretch{{12, 16, 1}, {30, 49, 1}, {50, 64, 1}}, tint: 4, fader: -5, send: -19, chain: []*project.Node{
 			stage("gate", "", 0, set{"threshold": -46, "range": -24, "hold": 70, "release": 160}),
 			stage("equaliser", "", 0, set{"on1": 1, "freq1": 38, "gain2": 2.5, "freq3": 340, "gain3": -4, "freq5": 3200, "gain5": 3}),
 			stage("transient", "Fingers", 0, set{"attack": 4, "sustain": -1}),
-			stage("compressor", "", 0, set{"threshold": -24, "ratio": 4, "attack": 12, "release": 90, "makeup": 3}),
+			crush(),
 		}},
 		{name: "Choir", play: choir, where: []stretch{{20, 30, 2}, {42, 50, 2}, {50, 66, 3}}, tint: 5, fader: -7, send: -6, chain: []*project.Node{
 			stage("equaliser", "", 0, set{"on1": 1, "freq1": 120, "freq4": 900, "gain4": -1.5, "gain7": 3}),
 			stage("chorus", "Two more voices", 30, set{"voices": 3, "depth": 1.5, "rate": 0.3}),
-			stage("delay", "Wide blur", 20, set{"sync": 1, "time": 38, "feedback": 12, "route": 1, "highcut": 5000}),
-			stage("width", "Offing", 0, set{"width": 3, "low": -9}),
+			offing(),
 		}},
 		{name: "Harbour", play: harbour, where: []stretch{{0, 34, 0}, {60, 68, 0}}, tint: 6, fader: -12, send: -120, chain: []*project.Node{
 			stage("equaliser", "", 0, set{"on1": 1, "freq1": 90, "gain7": -3}),

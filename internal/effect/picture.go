@@ -57,6 +57,9 @@ type Handle struct {
 	ParamY string  `json:"paramY,omitempty"`
 	ParamZ string  `json:"paramZ,omitempty"`
 	Quiet  bool    `json:"quiet,omitempty"` // belongs to something that is switched off
+	// MinX and MaxX bound X where it cannot go all along the axis; both 0: they do not.
+	MinX float64 `json:"minX,omitempty"`
+	MaxX float64 `json:"maxX,omitempty"`
 	// ScaleX is how much of the axis one unit of ParamX is; 0 means that they are the same.
 	ScaleX float64 `json:"scaleX,omitempty"`
 }

@@ -312,9 +312,12 @@ func (e *Engine) Broken() []string {
 	return ids
 }
 
-// Draw returns the picture of a stage with its present values, as JSON.
+// Draw returns the picture of a stage or fork with its present values, as JSON.
 func (e *Engine) Draw(stage string) ([]byte, error) {
 	p := e.latest()
+	if f, _, ok := p.doc.ForkByID(stage); ok {
+		return json.Marshal(p.drawFork(f, e.rate))
+	}
 	s, ok := p.stages[stage]
 	if !ok || s.kind.Draw == nil {
 		return nil, fmt.Errorf("there is no stage %s to draw", stage)

@@ -229,6 +229,10 @@ func From(doc *project.Project, kind, target string) (*Preset, error) {
 		}
 		return p, nil
 	}
+	if _, chain, ok := doc.ChainByOwner(target); ok && kind == Chain { // of a path
+		p.Body = Body{Nodes: project.Clone(chain.Nodes)}
+		return p, nil
+	}
 	return nil, fmt.Errorf("the chain is no longer there")
 }
 

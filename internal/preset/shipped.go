@@ -38,6 +38,10 @@ var Shipped = sync.OnceValue(func() []Preset {
 		}
 		list = append(list, p)
 	}
+	for _, b := range braids {
+		list = append(list, Preset{Version: Version, ID: slug("chain", b.name), Kind: Chain, Name: b.name, Says: b.says, Tags: strings.Fields(b.tags), Shipped: true, Unknown: []string{},
+			Body: Body{Nodes: b.nodes}})
+	}
 	return list
 })
 

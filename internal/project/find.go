@@ -142,6 +142,9 @@ func (p *Project) findChain(owner string) (*Channel, *Chain, bool) {
 	return nil, nil, false
 }
 
+// ChainByOwner finds the chain of a channel, trial or path, and the channel it belongs to.
+func (p *Project) ChainByOwner(owner string) (*Channel, *Chain, bool) { return p.findChain(owner) }
+
 // StageByID finds a stage and the channel it belongs to.
 func (p *Project) StageByID(id string) (*Stage, *Channel, bool) {
 	at, ok := p.findNode(id)

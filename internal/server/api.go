@@ -76,6 +76,11 @@ type Params struct {
 	Send  param.Param `json:"send" required:"true"`
 	Mix   param.Param `json:"mix" required:"true"`
 	Path  param.Param `json:"path" required:"true"`
+	Width param.Param `json:"width" required:"true"`
+	Trim  param.Param `json:"trim" required:"true"` // a fork's output
+	// Crossovers are those of a fork of bands, from the lowest up; Linear the same in linear phase.
+	Crossovers []param.Param `json:"crossovers" required:"true"`
+	Linear     []param.Param `json:"linear" required:"true"`
 }
 
 // Revised answers with the new revision.

@@ -36,7 +36,11 @@ func (s *Server) effects(c *gin.Context) {
 }
 
 func (s *Server) params(c *gin.Context) {
-	c.JSON(http.StatusOK, Params{param.Fader, param.Pan, param.Send, param.Mix, param.Path})
+	p := Params{Fader: param.Fader, Pan: param.Pan, Send: param.Send, Mix: param.Mix, Path: param.Path, Width: param.Width, Trim: param.Joined}
+	for n := range project.MaxBands - 1 {
+		p.Crossovers, p.Linear = append(p.Crossovers, param.Crossover(n+1, false)), append(p.Linear, param.Crossover(n+1, true))
+	}
+	c.JSON(http.StatusOK, p)
 }
 
 // body decodes a JSON body of at most 16 MiB.

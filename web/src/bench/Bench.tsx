@@ -1,7 +1,9 @@
 import { findStage, useSession } from '../live/session'
 import { useView } from '../live/view'
+import { findFork } from '../live/chain'
 import { RoutePanel } from '../routing/RoutePanel'
 import { ChainView } from './ChainView'
+import { ForkPanel } from './ForkPanel'
 import { Sends } from './Sends'
 import { StagePanel } from './StagePanel'
 
@@ -12,6 +14,7 @@ export function Bench() {
   const { channel: channelId, stage: stageId, pinned: pinnedId } = useView()
   const channel = project.channels.find((c) => c.id === channelId)
   const found = findStage(project, stageId)
+  const braid = found ? null : findFork(project, stageId)
   const pinned = findStage(project, pinnedId)
   const panel = (f: NonNullable<typeof found>, isPinned: boolean) => (
     <div
@@ -35,7 +38,14 @@ export function Bench() {
             {!pinned && <Sends channel={channel} />}
           </div>
           {pinned && panel(pinned, true)}
-          {found && found.channel.id === channel.id && found.stage.id !== pinned?.stage.id ? (
+          {braid && braid.channel.id === channel.id ? (
+            <div
+              className={`${pinned ? 'w-[460px]' : 'w-[500px]'} shrink-0`}
+              style={{ borderLeft: '1px solid var(--hair)' }}
+            >
+              <ForkPanel key={braid.fork.id} fork={braid.fork} path={braid.path} channel={channel} />
+            </div>
+          ) : found && found.channel.id === channel.id && found.stage.id !== pinned?.stage.id ? (
             panel(found, false)
           ) : pinned ? null : (
             <div className="w-[500px] shrink-0" style={{ borderLeft: '1px solid var(--hair)' }}>

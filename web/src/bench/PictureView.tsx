@@ -1,15 +1,12 @@
-import { type KeyboardEvent, type PointerEvent, type WheelEvent, useRef } from 'react'
-import type { EffectInfo, Param, Picture, Stage } from '../api/types'
-import { round, step } from '../controls/format'
-import { moveTogether } from '../live/selection'
-import { useSession } from '../live/session'
-import { usePicture } from '../live/picture'
+import type { EffectInfo, Stage } from '../api/types'
+import { useStagePicture } from '../live/picture'
 import { LiveFigures } from './LiveFigures'
 import { LivePoint, ReductionHistory } from './LivePoint'
 import { Spectrum } from './Spectrum'
-import { type Frame, frameOf } from './frame'
+import { frameOf } from './frame'
+import { HandlePoint, type Pictured } from './HandlePoint'
+import { PictureGrid } from './PictureGrid'
 
-type Handle = NonNullable<Picture['handles']>[number]
 const W = 220
 const H = 196
 
@@ -29,7 +26,7 @@ export function PictureView({
   /** What the control under the hand does; it is said in place of what the picture shows. */
   hint: string
 }) {
-  const p = usePicture(stage)
+  const p = useStagePicture(stage)
   if (!p)
     return (
       <div
@@ -38,6 +35,12 @@ export function PictureView({
       />
     )
   const f = frameOf(p, W, H)
+  const of: Pictured = {
+    id: stage.id,
+    name: effect.name,
+    params: effect.params,
+    value: (x) => stage.params[x.name] ?? x.default,
+  }
   return (
     <div>
       <svg
@@ -48,7 +51,7 @@ export function PictureView({
         aria-label={p.says}
         style={{ background: 'var(--shoal-1)', border: '1px solid var(--deep)' }}
       >
-        <Grid p={p} f={f} />
+        <PictureGrid p={p} f={f} w={W} h={H} />
         {p.spectrum && watched && <Spectrum stage={stage.id} width={W} height={H} />}
         {p.curves.map((c) => (
           <g key={c.name}>
@@ -80,8 +83,7 @@ export function PictureView({
             key={h.label}
             handle={h}
             frame={f}
-            stage={stage}
-            effect={effect}
+            of={of}
             onGrab={() => onGroup(effect.params.find((x) => x.name === (h.paramX || h.paramY))?.group ?? '')}
           />
         ))}
@@ -95,138 +97,6 @@ export function PictureView({
         (effect.live ?? []).length > 0 && <LiveFigures stage={stage.id} names={effect.live ?? []} />
       )}
     </div>
-  )
-}
-
-function Grid({ p, f }: { p: Picture; f: Frame }) {
-  const short = (v: number) => (p.x.unit === 'Hz' && v >= 1000 ? `${v / 1000}k` : String(v).replace('-', '−'))
-  return (
-    <g stroke="var(--shoal-3)" strokeWidth={0.8} fontSize={9}>
-      {p.x.ticks.map((t, i) => (
-        <g key={`x${t}`}>
-          <line x1={f.x(t)} x2={f.x(t)} y1={0} y2={H} />
-          {(p.x.log ? [100, 1000, 10000].includes(t) : p.x.ticks.length < 8 || i % 2 === 0) && (
-            <text className="figure" x={f.x(t) + 2} y={H - 3} fill="var(--soft)" stroke="none">
-              {short(t)}
-            </text>
-          )}
-        </g>
-      ))}
-      {p.y.ticks.map((t) => (
-        <g key={`y${t}`}>
-          <line x1={0} x2={W} y1={f.y(t)} y2={f.y(t)} />
-          <text className="figure" x={2} y={f.y(t) - 2} fill="var(--soft)" stroke="none">
-            {String(Math.round(t * 100) / 100).replace('-', '−')}
-          </text>
-        </g>
-      ))}
-      <text
-        x={W - 4}
-        y={10}
-        textAnchor="end"
-        fill="var(--soft)"
-        stroke="none"
-        fontSize={10}
-        fontStyle="italic"
-      >
-        {p.y.unit ? `${p.y.label}, ${p.y.unit}` : p.y.label}
-      </text>
-    </g>
-  )
-}
-
-function HandlePoint({
-  handle,
-  frame,
-  stage,
-  effect,
-  onGrab,
-}: {
-  handle: Handle
-  frame: Frame
-  stage: Stage
-  effect: EffectInfo
-  onGrab: () => void
-}) {
-  const held = useRef<{ x: number; y: number } | null>(null)
-  const moving = useSession((s) => s.moving)
-  const param = (n?: string): Param | undefined => effect.params.find((p) => p.name === n)
-  const px = param(handle.paramX)
-  const py = param(handle.paramY)
-  const pz = param(handle.paramZ)
-  const now = (p: Param) => moving[`${stage.id} ${p.name}`] ?? stage.params[p.name] ?? p.default
-  const set = (p: Param, v: number, rest = false) =>
-    moveTogether(
-      stage.id,
-      p.name,
-      round({ ...p, digits: p.digits + 1 }, v),
-      `${p.label} of ${effect.name}`,
-      rest,
-    )
-  const wake = () => {
-    const on = effect.params.find((p) => p.group && p.group === px?.group && p.taper === 'switch')
-    if (on && handle.quiet) set(on, 1, true)
-  }
-  const drag = (e: PointerEvent) => {
-    const h = held.current
-    if (!h) return
-    const fine = e.shiftKey ? 0.1 : 1
-    h.x += e.movementX * fine
-    h.y += e.movementY * fine
-    if (px) set(px, frame.xAt(h.x) / (handle.scaleX || 1))
-    // a handle on a curve moves its parameter by as much as the hand moves on the axis
-    if (py) set(py, now(py) - (e.movementY * fine * (frame.yMax - frame.yMin)) / H)
-  }
-  const key = (e: KeyboardEvent) => {
-    const by = e.shiftKey ? 0.1 : 1
-    const moves: Record<string, [Param | undefined, number]> = {
-      ArrowRight: [px, by],
-      ArrowLeft: [px, -by],
-      ArrowUp: [py, by],
-      ArrowDown: [py, -by],
-      PageUp: [pz, by],
-      PageDown: [pz, -by],
-    }
-    const m = moves[e.key]
-    if (!m?.[0]) return
-    e.preventDefault()
-    e.stopPropagation()
-    wake()
-    set(m[0], step(m[0], now(m[0]), m[1]))
-  }
-  const wheel = (e: WheelEvent) => pz && set(pz, step(pz, now(pz), e.deltaY < 0 ? 1 : -1))
-  const x = Math.min(Math.max(frame.x(Math.max(handle.x, frame.xMin)), 8), W - 8)
-  const y = Math.min(Math.max(frame.y(handle.y), 6), H - 6)
-  const shown = [px, py, pz]
-    .flatMap((p) => (p ? [`${p.label} ${Math.round(now(p) * 100) / 100} ${p.unit}`] : []))
-    .join(', ')
-  return (
-    <g
-      role="slider"
-      tabIndex={0}
-      aria-label={`${handle.label} in the picture`}
-      aria-valuenow={px ? now(px) : py ? now(py) : 0}
-      aria-valuetext={shown}
-      className="cursor-move touch-none"
-      opacity={handle.quiet ? 0.45 : 1}
-      onFocus={onGrab}
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId)
-        held.current = { x, y }
-        onGrab()
-        wake()
-      }}
-      onPointerMove={drag}
-      onPointerUp={() => (held.current = null)}
-      onKeyDown={key}
-      onWheel={wheel}
-    >
-      <title>{`${handle.label}: ${shown}${pz ? '. Wheel or Page keys: ' + pz.label : ''}`}</title>
-      <circle cx={x} cy={y} r={8} fill="var(--card)" stroke="var(--deep)" strokeWidth={1.6} />
-      <text x={x} y={y + 3.5} textAnchor="middle" fontSize={10} fontWeight={700} fill="var(--ink)">
-        {handle.label.slice(0, 1)}
-      </text>
-    </g>
   )
 }
 

@@ -82,7 +82,7 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
           className="select select-xs w-[92px] pr-5"
           aria-label={`Where ${of} is taken`}
           title="Where on the row it is taken. After the fader it goes down with the row; before it, a ghost remains."
-          value={sendPoint(send)}
+          value={sendPoint(send, channel)}
           onChange={(e) => set(sendAt(e.target.value), 'Change where it is taken:')}
         >
           {pointsOf(channel).map((x) => (

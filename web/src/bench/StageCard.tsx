@@ -1,11 +1,11 @@
 import type { Channel, Stage } from '../api/types'
-import { besides, carryStage } from '../board/carry'
 import { MiniPicture } from '../board/MiniPicture'
 import { percent, share } from '../controls/cost'
+import { NameField } from '../controls/NameField'
 import * as act from '../live/actions'
-import { pick } from '../live/pick'
 import { stageName, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { useView } from '../live/view'
+import { cardProps, useCard } from './card'
 
 type Props = {
   stage: Stage
@@ -22,35 +22,24 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
   const effects = useSession((s) => s.effects)
   const rate = useSession((s) => s.project!.sampleRate)
   const cost = useSession((s) => s.costs[stage.id])
-  const selected = useView((v) => v.stage === stage.id)
-  const together = useView((v) => v.together.includes(stage.id))
-  const listened = useView((v) => v.listening?.node === stage.id)
   const renaming = useView((v) => v.renaming === stage.id)
   const name = stageName(stage, effects)
   const hollow = stage.bypass || off
+  const look = useCard(stage.id, hollow)
   return (
     <div
-      role="button"
-      tabIndex={0}
-      draggable={!renaming}
-      aria-pressed={selected || together}
-      aria-label={`${name}${hollow ? ', bypassed' : ''}${listened ? ', listened to' : ''}, place ${index + 1}`}
+      {...cardProps(stage.id, channel.id, owner, index, !renaming)}
+      aria-pressed={look.pressed}
+      aria-label={`${name}${hollow ? ', bypassed' : ''}${look.listened ? ', listened to' : ''}, place ${index + 1}`}
       className="flex h-[70px] shrink-0 flex-col justify-between rounded-[3px] border px-2 py-1.5"
-      style={{
-        width,
-        background: hollow ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',
-        borderColor: selected ? 'var(--ink)' : 'var(--deep)',
-        borderStyle: hollow ? 'dashed' : 'solid',
-        boxShadow: selected ? '0 0 0 1.5px var(--ink)' : together ? '0 0 0 1.5px var(--deep)' : undefined,
-      }}
-      onClick={(e) => pick(e, channel.id, stage.id)}
-      onFocus={() => !together && act.select(channel.id, stage.id)}
-      onDoubleClick={() => setView({ renaming: stage.id })}
-      onDragStart={(e) => carryStage(e, stage.id)}
-      {...besides(owner, index)}
+      style={{ width, ...look.style }}
     >
       {renaming ? (
-        <NameField stage={stage} name={name} />
+        <NameField
+          name={name}
+          label="Name of the stage"
+          onName={(next) => void act.setStage(stage.id, { name: next }, 'Rename')}
+        />
       ) : (
         <span className={`truncate text-[13px] font-semibold ${hollow ? 'struck soft' : ''}`} title={name}>
           {name}
@@ -67,35 +56,12 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
       <span className="figure soft flex justify-between text-[10px]">
         <span>
           {stage.actsOn === 'both' ? '' : stage.actsOn}
-          {listened ? ' heard' : ''}
+          {look.listened ? ' heard' : ''}
         </span>
         <span title="What it costs of the engine's time">
           {cost === undefined ? '' : percent(share(cost, rate))}
         </span>
       </span>
     </div>
-  )
-}
-
-function NameField({ stage, name }: { stage: Stage; name: string }) {
-  return (
-    <input
-      autoFocus
-      className="input input-xs w-full"
-      aria-label="Name of the stage"
-      defaultValue={name}
-      onFocus={(e) => e.target.select()}
-      onKeyDown={(e) => {
-        e.stopPropagation()
-        if (e.key === 'Escape') setView({ renaming: '' })
-        if (e.key === 'Enter') e.currentTarget.blur()
-      }}
-      onBlur={(e) => {
-        if (!useView.getState().renaming) return
-        setView({ renaming: '' })
-        const next = e.target.value.trim()
-        if (next !== name) void act.setStage(stage.id, { name: next }, 'Rename')
-      }}
-    />
   )
 }

@@ -14,6 +14,8 @@ export function frameOf(p: Picture, w: number, h: number) {
     xs.map((v, i) => `${i ? 'L' : 'M'}${x(v).toFixed(1)} ${y(ys[i]!).toFixed(1)}`).join('')
   const zero = p.y.min < 0 && p.y.max > 0 && p.y.max === -p.y.min ? y(0) : h
   return {
+    w,
+    h,
     x,
     y,
     floor,

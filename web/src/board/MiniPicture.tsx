@@ -1,5 +1,5 @@
 import type { Picture, Stage } from '../api/types'
-import { usePicture } from '../live/picture'
+import { useStagePicture } from '../live/picture'
 
 /** A stage's picture, small: its main line only. */
 export function MiniPicture({
@@ -11,7 +11,7 @@ export function MiniPicture({
   width?: number
   height?: number
 }) {
-  const p = usePicture(stage)
+  const p = useStagePicture(stage)
   if (!p) return <svg width={width} height={height} aria-hidden />
   return (
     <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden>

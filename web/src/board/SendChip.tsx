@@ -10,7 +10,7 @@ import { carry } from './carry'
 export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
   const to = useSession((s) => s.project?.channels.find((c) => c.id === send.to)?.name ?? '?')
   const level = useSession((s) => s.moving[`${send.id} level`] ?? send.level)
-  const point = pointsOf(channel).find((x) => x.value === sendPoint(send))?.text ?? ''
+  const point = pointsOf(channel).find((x) => x.value === sendPoint(send, channel))?.text ?? ''
   const bar = useRef<HTMLSpanElement>(null)
   useHeard((h) => {
     const p = h.peaks.get(`send ${send.id}`)

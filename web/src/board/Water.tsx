@@ -1,10 +1,12 @@
-import type { Channel, Stage } from '../api/types'
+import type { Channel, Node } from '../api/types'
 import { Depth } from '../controls/Depth'
 import { ParamControl } from '../controls/ParamControl'
 import * as act from '../live/actions'
+import { along, idOf } from '../live/chain'
 import { shownChain, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 import { carried } from './carry'
+import { ForkChip } from './ForkChip'
 import { SendChip } from './SendChip'
 import { StageChip } from './StageChip'
 import { Diamond } from '../soundings/Diamond'
@@ -17,13 +19,13 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
   const out = useSession((s) => s.project?.channels.find((c) => c.id === channel.output)?.name)
   const trials = useView((v) => v.trials)
   const { owner, chain, letter } = shownChain(channel, trials)
-  const stages = chain.nodes.flatMap((n) => (n.stage ? [n.stage] : []))
+  const nodes = chain.nodes
   const room = width - STRIP - 40
-  const full = stages.reduce((w, s) => w + chipWidth(s), 0) <= room
+  const full = nodes.reduce((w, n) => w + chipWidth(n), 0) <= room
   // what does not fit folds in the middle; the first and the last stay
   const most = Math.max(2, Math.floor(room / 66))
-  const folded = !full && stages.length > most ? stages.length - most : 0
-  const firstOut = Math.ceil((stages.length - folded) / 2)
+  const folded = !full && nodes.length > most ? nodes.length - most : 0
+  const firstOut = Math.ceil((nodes.length - folded) / 2)
   return (
     <div className="absolute inset-x-0 bottom-0 flex h-[28px] items-center">
       <div
@@ -34,12 +36,12 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           const c = carried(e)
           if (!c) return
           e.preventDefault()
-          c.drop(owner, stages.length)
+          c.drop(owner, nodes.length)
         }}
         onDoubleClick={(e) =>
           e.target === e.currentTarget &&
           setView({
-            dialog: { kind: 'effects', owner, index: stages.length },
+            dialog: { kind: 'effects', owner, index: nodes.length },
             channel: channel.id,
           })
         }
@@ -62,30 +64,30 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
               </span>
             </Plate>
           )}
-          {stages.map((s, i) =>
+          {nodes.map((n, i) =>
             folded && i >= firstOut && i < firstOut + folded ? (
               i === firstOut ? (
                 <Fold
                   key="fold"
-                  stages={stages.slice(firstOut, firstOut + folded)}
+                  nodes={nodes.slice(firstOut, firstOut + folded)}
                   first={firstOut}
                   channel={channel.id}
                   owner={owner}
                 />
               ) : null
             ) : (
-              <span key={s.id} className="flex items-center gap-1">
-                <StageChip
-                  stage={s}
+              <span key={idOf(n)} className="flex items-center gap-1">
+                <NodeChip
+                  node={n}
                   channel={channel.id}
                   owner={owner}
                   index={i}
                   chainOff={chain.bypass}
                   size={full ? 'full' : 'small'}
                 />
-                <Diamond at={[s.id]} />
+                <Diamond at={[...along([n])].map(idOf).concat(pathsOf(n))} />
                 <Plate>
-                  <Depth point={`after ${s.id}`} />
+                  <Depth point={`after ${idOf(n)}`} />
                 </Plate>
               </span>
             ),
@@ -98,7 +100,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
             onClick={(e) => {
               e.stopPropagation()
               act.select(channel.id)
-              setView({ dialog: { kind: 'effects', owner, index: stages.length } })
+              setView({ dialog: { kind: 'effects', owner, index: nodes.length } })
             }}
           >
             +
@@ -159,7 +161,24 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
   )
 }
 
-const chipWidth = (s: Stage) => 104 + Math.max(0, (s.name || s.effect).length - 7) * 7
+const chipWidth = (n: Node) => {
+  const name = n.stage ? n.stage.name || n.stage.effect : n.fork!.name || '2 paths'
+  return 104 + Math.max(0, name.length - 7) * 7
+}
+
+const pathsOf = (n: Node): string[] => [...along([n])].flatMap((x) => x.fork?.paths.map((p) => p.id) ?? [])
+
+type ChipProps = {
+  node: Node
+  channel: string
+  owner: string
+  index: number
+  chainOff: boolean
+  size: 'full' | 'small'
+}
+
+const NodeChip = ({ node, size, ...p }: ChipProps) =>
+  node.stage ? <StageChip stage={node.stage} size={size} {...p} /> : <ForkChip fork={node.fork!} {...p} />
 
 /** Figures stand on a plate of water, so that the signal line does not strike them through. */
 function Plate({ children }: { children: React.ReactNode }) {
@@ -170,36 +189,26 @@ function Plate({ children }: { children: React.ReactNode }) {
   )
 }
 
-function Fold({
-  stages,
-  first,
-  channel,
-  owner,
-}: {
-  stages: Stage[]
-  first: number
-  channel: string
-  owner: string
-}) {
+function Fold(p: { nodes: Node[]; first: number; channel: string; owner: string }) {
   return (
     <span className="dropdown dropdown-hover dropdown-bottom">
       <button
         className="h-[22px] rounded-[2px] border px-1.5 text-[11px]"
         style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
       >
-        {stages.length} more
+        {p.nodes.length} more
       </button>
       <span
         className="dropdown-content z-30 flex flex-col gap-1 rounded border p-2"
         style={{ background: 'var(--paper)', borderColor: 'var(--hair)' }}
       >
-        {stages.map((s, i) => (
-          <StageChip
-            key={s.id}
-            stage={s}
-            channel={channel}
-            owner={owner}
-            index={first + i}
+        {p.nodes.map((n, i) => (
+          <NodeChip
+            key={idOf(n)}
+            node={n}
+            channel={p.channel}
+            owner={p.owner}
+            index={p.first + i}
             chainOff={false}
             size="full"
           />

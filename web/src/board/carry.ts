@@ -1,5 +1,7 @@
 import type { DragEvent } from 'react'
+import { forkOf } from '../effects/forks'
 import * as act from '../live/actions'
+import { insertFork } from '../live/forks'
 import { chosen, copyTo, moveTo } from '../live/selection'
 import { useSession } from '../live/session'
 import { copySend } from '../routing/gestures'
@@ -35,6 +37,8 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
       const row = act.rowOf(owner)
       if (now.send && row) void copySend(now.send, [row], off)
       if (now.stages) void (copy ? copyTo : moveTo)(now.stages, owner, index)
+      const fork = now.effect ? forkOf(now.effect) : null
+      if (fork) void insertFork(fork.kind, fork.bands, owner, index)
       const effect = useSession.getState().effects.find((x) => x.id === now.effect)
       if (effect) void act.addStage(effect, owner, index, off)
     },

@@ -4,10 +4,19 @@ import { useSession } from '../live/session'
 import { Pick, Toggle } from './Pick'
 import { Scale } from './Scale'
 
-type Props = { owner: string; param: Param; value: number; of: string; narrow?: boolean; label?: string }
+type Props = {
+  owner: string
+  param: Param
+  value: number
+  of: string
+  narrow?: boolean
+  label?: string
+  compact?: boolean
+  caption?: string
+}
 
 /** A parameter by its address: what a hand moves here is heard at once and stored when it rests. */
-export function ParamControl({ owner, param, value, of, narrow, label }: Props) {
+export function ParamControl({ owner, param, value, of, ...look }: Props) {
   const moving = useSession((s) => s.moving[`${owner} ${param.name}`])
   const v = moving ?? value
   const set = (x: number, rest: boolean) =>
@@ -25,5 +34,5 @@ export function ParamControl({ owner, param, value, of, narrow, label }: Props) 
         onPick={(x) => set(x, true)}
       />
     )
-  return <Scale param={param} value={v} onMove={set} narrow={narrow} label={label} />
+  return <Scale param={param} value={v} onMove={set} {...look} />
 }

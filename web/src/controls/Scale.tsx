@@ -10,12 +10,15 @@ type Props = {
   /** Narrow scales stand on the board: no label, no figure beside them. */
   narrow?: boolean
   label?: string
+  /** Compact scales stand in lists: little room for the figure, and a caption in place of the name. */
+  compact?: boolean
+  caption?: string
 }
 
 const ticks = 21
 
 /** A scale: a ruler with a pointer and a figure. Drag sideways (Shift for fine), arrows, type, double click resets. */
-export function Scale({ param, value, onMove, narrow, label }: Props) {
+export function Scale({ param, value, onMove, narrow, label, compact, caption }: Props) {
   const ruler = useRef<SVGSVGElement>(null)
   const grip = useRef<{ x: number; at: number } | null>(null)
   const [typing, setTyping] = useState(false)
@@ -159,10 +162,16 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
     )
   }
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_76px] items-end gap-x-1.5" data-says={param.says}>
+    <div
+      className={`grid items-end gap-x-1.5 ${compact ? 'grid-cols-[minmax(0,1fr)_48px]' : 'grid-cols-[minmax(0,1fr)_76px]'}`}
+      data-says={param.says}
+    >
       <div className="min-w-0">
-        <div className="truncate text-[12px] leading-[13px]" title={param.says}>
-          {name}
+        <div
+          className={`truncate leading-[13px] ${compact ? 'soft text-[11px]' : 'text-[12px]'}`}
+          title={param.says}
+        >
+          {caption ?? name}
         </div>
         <span className="relative block">
           {drawn}
@@ -187,11 +196,11 @@ export function Scale({ param, value, onMove, narrow, label }: Props) {
         />
       ) : (
         <button
-          className="figure h-6 truncate text-right text-[13px] hover:underline"
+          className={`figure h-6 truncate text-right hover:underline ${compact ? 'text-[12px]' : 'text-[13px]'}`}
           title={`${param.says} Click to type a value.`}
           onClick={() => setTyping(true)}
         >
-          {shown} <span className="soft text-[11px]">{param.unit}</span>
+          {shown} {!compact && <span className="soft text-[11px]">{param.unit}</span>}
         </button>
       )}
     </div>

@@ -3,8 +3,10 @@ import type { EffectInfo } from '../api/types'
 import { carry } from '../board/carry'
 import { SideList } from '../controls/SideList'
 import * as act from '../live/actions'
+import { insertFork } from '../live/forks'
 import { refused, tryChanges, useSession } from '../live/session'
 import { setView } from '../live/view'
+import { forkEntries, forkOf } from './forks'
 import { favourites, recent, remember, search, toggleFavourite } from './search'
 
 type Props = { owner: string; index: number; replace?: string }
@@ -12,7 +14,8 @@ type Props = { owner: string; index: number; replace?: string }
 /** The list of effects: favourites, recent ones, families, search with synonyms. When a stage is to be replaced,
     the one that is chosen is heard in its place before it is taken. */
 export function EffectList({ owner, index, replace }: Props) {
-  const effects = useSession((s) => s.effects)
+  const all = useSession((s) => s.effects)
+  const effects = useMemo(() => (replace ? all : [...all, ...forkEntries]), [all, replace])
   const row = act.rowOf(owner)?.name
   const [text, setText] = useState('')
   const [at, setAt] = useState(replace ? -1 : 0)
@@ -23,7 +26,9 @@ export function EffectList({ owner, index, replace }: Props) {
   const take = async (e: EffectInfo, off: boolean) => {
     remember(e.id)
     shut()
-    if (replace) await act.replaceStage(replace, e)
+    const fork = forkOf(e.id)
+    if (fork) await insertFork(fork.kind, fork.bands, owner, index)
+    else if (replace) await act.replaceStage(replace, e)
     else await act.addStage(e, owner, index, off)
   }
   const flat = found.flatMap((g) => g.effects)

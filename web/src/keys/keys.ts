@@ -32,7 +32,7 @@ export const keys: { group: string; list: [string, string][] }[] = [
     group: 'Stages',
     list: [
       ['/', 'List of effects; Enter adds, Shift Enter adds switched off'],
-      ['← →', 'Select the stage before or after; Shift: several'],
+      ['← →', 'Along the signal, into a fork and out of it; Shift: several stages'],
       ['Alt ← →', 'Move the stage earlier or later'],
       ['B', 'Bypass what is selected; with Shift the whole chain'],
       ['R', 'Replace the stage where it stands'],
@@ -42,6 +42,17 @@ export const keys: { group: string; list: [string, string][] }[] = [
       ['J', 'Hear the chain up to here; with Shift only what the stage changes; Esc ends it'],
       ['Ctrl C X V', 'Copy, cut, paste stages, also to another project'],
       ['Delete', 'Remove what is selected'],
+    ],
+  },
+  {
+    group: 'Forks',
+    list: [
+      ['F', 'The selected stages become a path beside a dry one that is off'],
+      ['↑ ↓', 'On a path: across the paths; above the first, the fork itself'],
+      ['V', 'Listen to the selected path alone; with Shift besides others; Esc ends it'],
+      ['B', 'On a path: mute it'],
+      ['U Delete', 'On a path: duplicate it, remove it'],
+      ['Alt ↑ ↓', 'On a path: move it among the others'],
     ],
   },
   {

@@ -1,8 +1,11 @@
 import { useHotkeys } from 'react-hotkeys-hook'
+import type { Fork, Path } from '../api/types'
 import * as act from '../live/actions'
+import { findFork, idOf, onward, type Way } from '../live/chain'
+import * as forks from '../live/forks'
 import { hear, listenTo, listenToAll, showDepth } from '../live/listening'
 import * as several from '../live/selection'
-import { shownChain, stages, takeBack, theEngine, useSession } from '../live/session'
+import { shownChain, takeBack, theEngine, useSession } from '../live/session'
 import * as trial from '../live/trials'
 import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
 import { clearMarks } from '../controls/Depth'
@@ -33,26 +36,36 @@ export function useKeys() {
     )
   const rows = () =>
     (useSession.getState().project?.channels ?? []).filter((c) => view().showHidden || !c.hidden)
-  const chain = () => {
-    const c = act.selectedChannel()
-    return c ? [...stages(shownChain(c, view().trials).chain.nodes)] : []
-  }
   const row = (run: (c: NonNullable<ReturnType<typeof act.selectedChannel>>) => void) => {
     const c = act.selectedChannel()
     if (c) run(c)
   }
   const stage = (run: (id: string) => void) => view().stage && run(view().stage)
+  const path = (run: (f: Fork, p: Path) => unknown) => {
+    const found = findFork(useSession.getState().project, view().stage)
+    if (found?.path) run(found.fork, found.path)
+    return found?.path
+  }
   const stepRow = (by: number) => {
     const list = rows()
     const i = list.findIndex((c) => c.id === view().channel)
     const next = list[Math.min(Math.max(i + by, 0), list.length - 1)]
     if (next) act.select(next.id)
   }
-  const stepStage = (by: number) => {
-    const list = chain()
-    const i = list.findIndex((s) => s.id === view().stage)
-    const next = list[i < 0 ? (by > 0 ? 0 : list.length - 1) : Math.min(Math.max(i + by, 0), list.length - 1)]
-    if (next) setView({ stage: next.id, together: [] })
+  /** Along the chain that is shown; where that leads nowhere, down and up lead to the other rows. */
+  const step = (way: Way) => {
+    const c = act.selectedChannel()
+    const chain = c && shownChain(c, view().trials).chain
+    const by = way === 'right' || way === 'down' ? 1 : -1
+    const across = way === 'up' || way === 'down'
+    if (chain && view().stage) {
+      const to = onward(chain, view().stage, way)
+      if (to) return setView({ stage: to, together: [] })
+    } else if (chain && !across) {
+      const n = by > 0 ? chain.nodes[0] : chain.nodes.at(-1)
+      if (n) setView({ stage: idOf(n), together: [] })
+    }
+    if (across) stepRow(by)
   }
   const shiftRow = (by: number) => {
     const all = useSession.getState().project?.channels ?? []
@@ -69,12 +82,12 @@ export function useKeys() {
   on('l', () => act.loopSection())
   on('comma', () => stepBar(-1))
   on('period', () => stepBar(1))
-  on('up', () => stepRow(-1))
-  on('down', () => stepRow(1))
-  on('alt+up', () => shiftRow(-1))
-  on('alt+down', () => shiftRow(1))
-  on('left', () => stepStage(-1))
-  on('right', () => stepStage(1))
+  on('up', () => step('up'))
+  on('down', () => step('down'))
+  on('alt+up', () => path((f, p) => void forks.shiftPath(f, p, -1)) ?? shiftRow(-1))
+  on('alt+down', () => path((f, p) => void forks.shiftPath(f, p, 1)) ?? shiftRow(1))
+  on('left', () => step('left'))
+  on('right', () => step('right'))
   on('alt+left', () => stage((id) => act.shiftStage(id, -1)))
   on('alt+right', () => stage((id) => act.shiftStage(id, 1)))
   on('q', () => row((c) => c.kind !== 'main' && void act.toggleMute(c)))
@@ -89,10 +102,15 @@ export function useKeys() {
   )
   on('shift+left', () => several.extend(-1))
   on('shift+right', () => several.extend(1))
-  on('b', () => void several.bypass())
+  on(
+    'b',
+    () =>
+      path((_, p) => void forks.setPath(p, { mute: !p.mute }, p.mute ? 'Unmute' : 'Mute')) ??
+      void several.bypass(),
+  )
   on('shift+b', () => row((c) => void act.toggleChain(c)))
-  on('u', () => stage((id) => void act.duplicateStage(id)))
-  on('delete,backspace', () => void several.remove())
+  on('u', () => path((_, p) => void forks.duplicatePath(p)) ?? stage((id) => void act.duplicateStage(id)))
+  on('delete,backspace', () => path((f, p) => void forks.removePath(f, p)) ?? void several.remove())
   on('i', () => stage((id) => setView({ pinned: view().pinned === id ? '' : id })))
   on('w', () => stage((id) => setView({ dialog: { kind: 'presets', of: 'stage', target: id } })))
   on('shift+w', () =>
@@ -102,6 +120,9 @@ export function useKeys() {
   )
   on('j', () => stage((id) => listenTo(id, false)))
   on('shift+j', () => stage((id) => listenTo(id, true)))
+  on('f', () => void forks.forkSelection())
+  on('v', () => path((_, p) => forks.listenToPath(p.id, false)))
+  on('shift+v', () => path((_, p) => forks.listenToPath(p.id, true)))
   on('s', openSend)
   on('a', () => void makeGroup())
   on('d', () => hearRowAlone('dry'))
@@ -132,14 +153,8 @@ export function useKeys() {
   on(
     '/',
     () => {
-      const at = view().stage ? act.placeOf(view().stage) : null
-      const owner = view().channel || rows()[0]?.id
-      if (!owner) return
-      const c = act.rowOf(owner)
-      const shown = c && shownChain(c, view().trials)
-      if (!shown) return
-      const index = at && at.owner === shown.owner ? at.index + 1 : shown.chain.nodes.length
-      setView({ channel: owner, dialog: { kind: 'effects', owner: shown.owner, index } })
+      const c = act.selectedChannel() ?? rows()[0]
+      if (c) setView({ channel: c.id, dialog: { kind: 'effects', ...act.insertAt(c) } })
     },
     true,
   )

@@ -1,15 +1,6 @@
-import type { Change, Channel, EffectInfo, Node } from '../api/types'
-import {
-  chainsOf,
-  change,
-  findStage,
-  notice,
-  refused,
-  shownChain,
-  stageName,
-  theEngine,
-  useSession,
-} from './session'
+import type { Change, Channel, EffectInfo } from '../api/types'
+import { findNode, holds, idOf, pathIn, type Place, placeIn } from './chain'
+import { chainsOf, change, notice, refused, shownChain, stageName, theEngine, useSession } from './session'
 import { hear } from './listening'
 import { type Range, setView, view } from './view'
 
@@ -50,9 +41,6 @@ export function selectedRows(): Channel[] {
 export const rowOf = (owner: string): Channel | undefined =>
   project()?.channels.find((c) => chainsOf(c).some((x) => x.owner === owner || holds(x.chain.nodes, owner)))
 
-const holds = (nodes: Node[], path: string): boolean =>
-  nodes.some((n) => n.fork?.paths.some((p) => p.id === path || holds(p.chain.nodes, path)))
-
 export async function togglePlay() {
   const engine = theEngine()
   const p = project()
@@ -89,31 +77,35 @@ export function toggleSolo(id: string, only: boolean) {
   hear({ solo, dry: '', share: '' })
 }
 
-/** Chains hold nodes; a stage's owner is its channel or path. */
-export function placeOf(id: string): { owner: string; index: number; nodes: Node[] } | null {
-  const look = (owner: string, nodes: Node[]): { owner: string; index: number; nodes: Node[] } | null => {
-    for (const [index, n] of nodes.entries()) {
-      if ((n.stage?.id ?? n.fork?.id) === id) return { owner, index, nodes }
-      for (const p of n.fork?.paths ?? []) {
-        const found = look(p.id, p.chain.nodes)
-        if (found) return found
-      }
-    }
-    return null
-  }
+/** Where a stage or fork stands: in which chain, by its owner, and at which place. */
+export function placeOf(id: string): Place | null {
   for (const c of project()?.channels ?? []) {
     for (const { owner, chain } of chainsOf(c)) {
-      const found = look(owner, chain.nodes)
+      const found = placeIn(owner, chain.nodes, id)
       if (found) return found
     }
   }
   return null
 }
 
+/** Where something new goes on a row: behind what is on the bench, at the end of the path that is, or of the chain. */
+export function insertAt(c: Channel): { owner: string; index: number } {
+  const { owner, chain } = shownChain(c, view().trials)
+  const at = placeIn(owner, chain.nodes, view().stage)
+  if (at) return { owner: at.owner, index: at.index + 1 }
+  const path = pathIn(owner, chain.nodes, view().stage)?.path
+  return path ? { owner: path.id, index: path.chain.nodes.length } : { owner, index: chain.nodes.length }
+}
+
+/** The chain that is shown of a row, by its owner. */
+export const endOf = (c: Channel) => shownChain(c, view().trials).owner
+
 export const nameOf = (id: string) => {
-  const p = project()
-  const found = p && findStage(p, id)
-  return found ? stageName(found.stage, session().effects) : 'stage'
+  const found = findNode(project(), id)
+  if (!found) return 'stage'
+  return found.node.stage
+    ? stageName(found.node.stage, session().effects)
+    : found.node.fork!.name || 'the fork'
 }
 
 /** A fresh id, like Go's: what is added can be named before it has arrived. */
@@ -157,8 +149,7 @@ export async function moveStage(id: string, owner: string, index: number) {
   const to = from.owner === owner && from.index < index ? index - 1 : index
   if (from.owner === owner && to === from.index) return
   if (await change(`Move ${nameOf(id)}`, { type: 'node.move', do: { id, owner, index: to } })) {
-    const p = project()
-    const found = p && findStage(p, id)
+    const found = findNode(project(), id)
     if (found) select(found.channel.id, id)
   }
 }
@@ -182,9 +173,9 @@ export const setStage = (
 ) => change(`${label} ${nameOf(id)}`, { type: 'node.set', do: { id, ...what } })
 
 export function toggleBypass(id: string) {
-  const p = project()
-  const found = p && findStage(p, id)
-  if (found) void setStage(id, { bypass: !found.stage.bypass }, found.stage.bypass ? 'Switch on' : 'Bypass')
+  const node = findNode(project(), id)?.node
+  const off = (node?.stage ?? node?.fork)?.bypass
+  if (node) void setStage(id, { bypass: !off }, off ? 'Switch on' : 'Bypass')
 }
 
 export function toggleChain(c: Channel) {
@@ -199,12 +190,21 @@ export async function removeStage(id: string) {
   const at = placeOf(id)
   if (!at) return
   const next = at.nodes[at.index + 1] ?? at.nodes[at.index - 1]
-  setView({ stage: next?.stage?.id ?? '' })
+  setView({ stage: next ? idOf(next) : (at.around?.path.id ?? '') })
   if (!(await change(`Remove ${nameOf(id)}`, { type: 'node.remove', do: { id } }))) setView({ stage: id })
 }
 
-export const duplicateStage = (id: string) =>
-  change(`Duplicate ${nameOf(id)}`, { type: 'stage.duplicate', do: { id } })
+export function duplicateStage(id: string) {
+  const at = placeOf(id)
+  if (!at) return
+  const node = at.nodes[at.index]!
+  return change(
+    `Duplicate ${nameOf(id)}`,
+    node.stage
+      ? { type: 'stage.duplicate', do: { id } }
+      : { type: 'nodes.paste', do: { owner: at.owner, index: at.index + 1, nodes: [node] } },
+  )
+}
 
 export async function addRow(kind: 'track' | 'return') {
   const p = project()

@@ -4,6 +4,7 @@ import {
   type FromWorker,
   HEAD,
   type Hearing,
+  type Listening,
   type Point,
   type Shared,
   SLOT_VALUES,
@@ -182,7 +183,7 @@ export class Engine {
   measureAgain = () => this.post({ do: 'measureAgain' })
   buffer = (frames: number) => this.post({ do: 'buffer', frames })
 
-  listen = (node: string, change: boolean, key = false) => this.post({ do: 'listen', node, change, key })
+  listen = (point: Listening) => this.post({ do: 'listen', point })
   trial = (channel: string, trial: string, match: Record<string, number>) =>
     this.post({ do: 'trial', json: JSON.stringify({ channel, trial, match }) })
   watch = (stage: string) => this.post({ do: 'watch', stage })

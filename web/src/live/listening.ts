@@ -1,3 +1,4 @@
+import type { Listening } from './ring'
 import { theEngine } from './session'
 import { setView, view } from './view'
 
@@ -5,8 +6,15 @@ import { setView, view } from './view'
 export function listenTo(node: string, change: boolean, key = false) {
   const now = view().listening
   if (now?.node === node && now.change === change && !!now.key === key) return listenToAll()
-  setView({ listening: { node, change, key } })
-  theEngine()?.listen(node, change, key)
+  listen({ node, change, key })
+}
+
+/** Hears only these paths of forks, together; none is everything again. */
+export const hearPaths = (paths: string[]) => (paths.length ? listen({ paths }) : listenToAll())
+
+function listen(listening: Listening) {
+  setView({ listening })
+  theEngine()?.listen(listening)
 }
 
 /** Tells the engine what this window hears of the mix. */
@@ -26,7 +34,7 @@ export function hearAlone(row: string, part: 'dry' | 'share') {
 export function listenToAll() {
   if (!view().listening) return
   setView({ listening: null })
-  theEngine()?.listen('', false)
+  theEngine()?.listen({})
 }
 
 export function showDepth(depth: 'peak' | 'rms') {

@@ -41,11 +41,14 @@ export type ToWorker =
   | { do: 'reach' | 'trace'; of: string; ticket: number }
   | { do: 'waits'; ticket: number }
   | { do: 'try'; json: string; ticket: number }
-  | { do: 'listen'; node: string; change: boolean; key: boolean }
+  | { do: 'listen'; point: Listening }
   | { do: 'trial'; json: string }
   | { do: 'rms'; on: boolean }
   | { do: 'watch'; stage: string }
   | { do: 'buffer'; frames: number }
+
+/** What is listened to instead of the main output: see engine.Listening. */
+export type Listening = { node?: string; change?: boolean; key?: boolean; paths?: string[] }
 
 /** What this listener hears of the mix: see engine.Hearing. */
 export type Hearing = { solo: string[]; dry: string; share: string; mono: boolean }

@@ -1,6 +1,7 @@
 import type { Change, Node } from '../api/types'
 import { at, place, round } from '../controls/format'
 import * as act from './actions'
+import { along, findNode, idOf } from './chain'
 import { change, effectOf, findStage, move, notice, shownChain, useSession } from './session'
 import { setView, view } from './view'
 
@@ -8,16 +9,14 @@ import { setView, view } from './view'
 
 const project = () => useSession.getState().project
 
-/** The stages that a command is for, in the order of their chain. */
+/** The stages and forks that a command is for, in the order of their chain. */
 export function chosen(): string[] {
   const v = view()
   const ids = v.together.length ? v.together : v.stage ? [v.stage] : []
   const p = project()
   if (!p) return []
-  const order = p.channels.flatMap((c) =>
-    shownChain(c, v.trials).chain.nodes.map((n) => n.stage?.id ?? n.fork?.id),
-  )
-  return ids.filter((id) => findStage(p, id)).sort((a, b) => order.indexOf(a) - order.indexOf(b))
+  const order = p.channels.flatMap((c) => [...along(shownChain(c, v.trials).chain.nodes)].map(idOf))
+  return ids.filter((id) => findNode(p, id)).sort((a, b) => order.indexOf(a) - order.indexOf(b))
 }
 
 const count = (n: number) => (n === 1 ? '' : `${n} stages`)
@@ -40,18 +39,18 @@ export function reach(channel: string, id: string) {
   const v = view()
   const c = project()?.channels.find((x) => x.id === channel)
   if (!c || v.channel !== channel || !v.stage) return act.select(channel, id)
-  const ids = shownChain(c, v.trials).chain.nodes.map((n) => n.stage?.id ?? '')
+  const here = act.placeOf(v.stage)
+  const ids = here?.nodes.map(idOf) ?? []
   const [a, b] = [ids.indexOf(v.stage), ids.indexOf(id)].sort((x, y) => x - y)
   if (a! < 0) return act.select(channel, id)
-  setView({ together: ids.slice(a, b! + 1).filter(Boolean) })
+  setView({ together: ids.slice(a, b! + 1) })
 }
 
 /** Extends the selection along the chain by the keyboard. */
 export function extend(by: number) {
   const v = view()
-  const c = act.selectedChannel()
-  if (!c || !v.stage) return
-  const ids = shownChain(c, v.trials).chain.nodes.flatMap((n) => n.stage?.id ?? [])
+  const ids = act.placeOf(v.stage)?.nodes.map(idOf)
+  if (!ids) return
   const now = v.together.length ? v.together : [v.stage]
   const edge =
     by > 0 ? Math.max(...now.map((x) => ids.indexOf(x))) : Math.min(...now.map((x) => ids.indexOf(x)))
@@ -69,7 +68,10 @@ export async function remove(ids = chosen()) {
 export async function bypass(ids = chosen()) {
   const p = project()
   if (!p || ids.length === 0) return
-  const on = ids.some((id) => findStage(p, id)!.stage.bypass)
+  const on = ids.some((id) => {
+    const n = findNode(p, id)!.node
+    return (n.stage ?? n.fork)!.bypass
+  })
   await change(
     `${on ? 'Switch on' : 'Bypass'} ${named(ids)}`,
     ...ids.map((id): Change => ({ type: 'node.set', do: { id, bypass: !on } })),
@@ -144,9 +146,7 @@ export async function paste(text?: string) {
   } catch {
     return notice('There are no stages on the clipboard.', 'refused')
   }
-  const { owner, chain } = shownChain(c, view().trials)
-  const here = view().stage ? act.placeOf(view().stage) : null
-  const index = here && here.owner === owner ? here.index + 1 : chain.nodes.length
+  const { owner, index } = act.insertAt(c)
   await change(`Paste into ${c.name}`, { type: 'nodes.paste', do: { owner, index, nodes } })
 }
 

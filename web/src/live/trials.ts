@@ -87,7 +87,7 @@ export async function drop(c: Channel, id: string) {
 }
 
 /** The range to measure over: the loop, the section at the playhead, or the whole song. */
-function range(): { from: number; to: number; name: string } {
+export function range(): { from: number; to: number; name: string } {
   const v = view()
   const t = useSession.getState().timeline
   if (v.looping && v.loop) return v.loop

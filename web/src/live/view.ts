@@ -1,4 +1,5 @@
 import { create } from 'zustand'
+import type { Listening } from './ring'
 
 export type Tide = 'low' | 'mid' | 'high'
 export type Range = { from: number; to: number; name: string }
@@ -18,6 +19,7 @@ export type Dialog =
 /** What belongs to this window alone: never to the document. */
 export type View = {
   channel: string
+  /** What is on the bench: a stage, a fork or a path of one. */
   stage: string
   tide: Tide
   rowHeight: number
@@ -48,7 +50,7 @@ export type View = {
   /** A second stage on the bench. */
   pinned: string
   /** What is listened to instead of the main output. */
-  listening: { node: string; change: boolean; key?: boolean } | null
+  listening: Listening | null
   /** The trial that is heard, by channel. */
   trials: Record<string, string>
   /** Level matches of trials in dB, by channel and trial, and whether they are used. */

@@ -51,7 +51,7 @@ type Exports = {
   draw(n: number): number
   learn(n: number): number
   try(n: number): number
-  listen(n: number, change: number, key: number): number
+  listen(n: number): number
   trial(n: number): number
   rms(on: number): void
   watch(n: number): void
@@ -435,8 +435,7 @@ onmessage = (e: MessageEvent<ToWorker>) => {
       tellLayout()
       break
     case 'listen':
-      if (engine.listen(write(m.node), m.change ? 1 : 0, m.key ? 1 : 0) !== 0)
-        say({ say: 'trouble', text: text() })
+      if (engine.listen(write(JSON.stringify(m.point))) !== 0) say({ say: 'trouble', text: text() })
       break
     case 'trial':
       engine.trial(write(m.json))

@@ -1,5 +1,7 @@
 import { hear, listenToAll } from '../live/listening'
-import { findStage, stageName, useSession } from '../live/session'
+import { findFork, findNode } from '../live/chain'
+import { forkTitle } from '../live/forks'
+import { stageName, useSession } from '../live/session'
 import { useView } from '../live/view'
 
 /** Says that this window hears one point only, and ends it. */
@@ -9,11 +11,18 @@ export function Listening() {
   const bench = useView((v) => v.bench)
   const effects = useSession((s) => s.effects)
   const project = useSession((s) => s.project)!
-  const found = listening && findStage(project, listening.node)
+  const node = listening?.node
+  const found = node ? findNode(project, node) : null
+  const heard = (listening?.paths ?? []).flatMap((id) => findFork(project, id) ?? [])
   const alone = dry || share
   const row = project.channels.find((c) => c.id === alone)?.name
-  if (!alone && (!listening || !found)) return null
-  const name = found ? stageName(found.stage, effects) : ''
+  if (!alone && !found && heard.length === 0) return null
+  const name = found
+    ? found.node.stage
+      ? stageName(found.node.stage, effects)
+      : forkTitle(found.node.fork!)
+    : ''
+  const paths = heard.map((x) => x.path?.name).join(' and ')
   return (
     <button
       style={{ bottom: bench ? 308 : 10 }}
@@ -32,9 +41,11 @@ export function Listening() {
             : listening.change
               ? `only what ${name} on ${found.channel.name} changes`
               : `${found.channel.name} up to ${name}`
-          : dry
-            ? `${row} without its returns`
-            : `only what comes back of ${row}`}
+          : heard.length
+            ? `only ${paths} of ${heard[0]!.channel.name}`
+            : dry
+              ? `${row} without its returns`
+              : `only what comes back of ${row}`}
       </span>
       <kbd className="kbd kbd-xs">Esc</kbd>
     </button>

@@ -1,0 +1,109 @@
+import type { Channel, Fork, Path } from '../api/types'
+import { Menu } from '../controls/Menu'
+import { listenTo, listenToAll } from '../live/listening'
+import * as act from '../live/actions'
+import * as forks from '../live/forks'
+import { setView, useView } from '../live/view'
+
+/** The head of a fork on the bench: what it is, in and out, and what can be done with it and its paths. */
+export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | null; channel: Channel }) {
+  const lit = useView((v) => v.listening?.node === fork.id)
+  return (
+    <div className="mb-1.5 flex items-center gap-2">
+      <h2 className="truncate text-[15px] font-bold">{fork.name || 'Fork'}</h2>
+      <span className="soft truncate text-[12px]">
+        {forks.kindInWords(fork)} on {channel.name}
+      </span>
+      <span className="ml-auto flex shrink-0 items-center gap-1">
+        <button
+          className={`btn btn-xs font-normal ${lit ? 'btn-secondary' : 'btn-outline'}`}
+          aria-pressed={lit}
+          title="Hear the chain up to here ( J )"
+          onClick={() => (lit ? listenToAll() : listenTo(fork.id, false))}
+        >
+          Listen
+        </button>
+        <span className="flex gap-0.5">
+          {[false, true].map((out) => (
+            <button
+              key={String(out)}
+              className={`btn btn-xs min-h-6 w-8 px-0 ${fork.bypass === out ? 'btn-primary' : 'btn-outline font-normal'}`}
+              aria-pressed={fork.bypass === out}
+              title={out ? 'Bypass ( B )' : undefined}
+              onClick={() => fork.bypass !== out && act.toggleBypass(fork.id)}
+            >
+              {out ? 'Out' : 'In'}
+            </button>
+          ))}
+        </span>
+        <Menu
+          label="Paths of the fork"
+          className="btn btn-xs btn-outline font-normal"
+          items={[
+            fork.kind === 'bands'
+              ? {
+                  text: path ? `Divide ${path.name} in two` : 'Divide the highest band',
+                  run: () => void forks.morePaths(fork, path),
+                }
+              : {
+                  text: 'Add a path',
+                  run: () => void forks.morePaths(fork, path),
+                  off: fork.kind !== 'copies',
+                },
+            ...(path
+              ? [
+                  { text: `Name ${path.name}`, key: 'N', run: () => setView({ renaming: path.id }) },
+                  {
+                    text: `Duplicate ${path.name}`,
+                    key: 'U',
+                    run: () => void forks.duplicatePath(path),
+                    off: fork.kind !== 'copies',
+                  },
+                  {
+                    text: `Remove ${path.name}`,
+                    key: 'Del',
+                    run: () => void forks.removePath(fork, path),
+                    off: fork.kind === 'leftright' || fork.kind === 'midside',
+                  },
+                  {
+                    text: 'Up among the paths',
+                    key: 'Alt ↑',
+                    run: () => void forks.shiftPath(fork, path, -1),
+                    off: fork.kind !== 'copies',
+                  },
+                  {
+                    text: 'Down',
+                    key: 'Alt ↓',
+                    run: () => void forks.shiftPath(fork, path, 1),
+                    off: fork.kind !== 'copies',
+                  },
+                ]
+              : []),
+            { text: 'Make the paths equally loud', run: () => void forks.level(fork, 'paths') },
+            { text: 'Keep the level: out as loud as in', run: () => void forks.level(fork, 'output') },
+            { text: 'Spread the paths to rows', run: () => void forks.spread(fork) },
+          ]}
+        >
+          Paths ▾
+        </Menu>
+        <Menu
+          label="Menu of the fork"
+          className="btn btn-xs btn-ghost px-1"
+          items={[
+            { text: 'Name it', key: 'N', run: () => setView({ renaming: fork.id }) },
+            {
+              text: path ? `Dissolve: only ${path.name} stays` : 'Dissolve into one path',
+              run: () => void forks.dissolve(fork, path?.id ?? ''),
+            },
+            { text: 'Duplicate', run: () => void act.duplicateStage(fork.id) },
+            { text: 'Earlier', run: () => act.shiftStage(fork.id, -1) },
+            { text: 'Later', run: () => act.shiftStage(fork.id, 1) },
+            { text: 'Remove', run: () => void act.removeStage(fork.id) },
+          ]}
+        >
+          ⋯
+        </Menu>
+      </span>
+    </div>
+  )
+}

@@ -1,0 +1,98 @@
+import type { Channel, Path } from '../api/types'
+import { NameField } from '../controls/NameField'
+import { ParamControl } from '../controls/ParamControl'
+import { Toggle } from '../controls/Pick'
+import * as act from '../live/actions'
+import { listenToPath, muteMany, setPath } from '../live/forks'
+import { useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+
+type Props = { path: Path; channel: Channel; selected: boolean; share: number | undefined }
+
+/** A path in the list of a fork: its name, level, mute and listening; what else it has when it is selected. */
+export function PathLine({ path, channel, selected, share }: Props) {
+  const strip = useSession((s) => s.strip)!
+  const listened = useView((v) => v.listening?.paths?.includes(path.id) ?? false)
+  const renaming = useView((v) => v.renaming === path.id)
+  return (
+    <div className="rounded-[3px]" style={{ background: selected ? 'var(--shoal-1)' : undefined }}>
+      <div className="grid grid-cols-[56px_minmax(0,1fr)_auto] items-center gap-1.5 pl-1">
+        {renaming ? (
+          <NameField
+            name={path.name}
+            label="Name of the path"
+            onName={(name) => void setPath(path, { name }, 'Rename')}
+          />
+        ) : (
+          <button
+            className="h-6 truncate text-left text-[12px]"
+            style={{ fontWeight: selected ? 700 : 400 }}
+            aria-pressed={selected}
+            title={`${path.name}${share === undefined ? '' : `: ${Math.round(share * 100)} % of the power of all paths`}`}
+            onClick={() => act.select(channel.id, path.id)}
+            onDoubleClick={() => setView({ renaming: path.id })}
+          >
+            <span className={path.mute ? 'struck soft' : ''}>{path.name}</span>
+          </button>
+        )}
+        <ParamControl
+          owner={path.id}
+          param={strip.path}
+          value={path.level}
+          of={path.name}
+          label={`Level of ${path.name}`}
+          compact
+          caption={share === undefined ? ' ' : `share ${Math.round(share * 100)} %`}
+        />
+        <span className="flex gap-0.5">
+          <button
+            className={`btn btn-xs min-h-6 px-1 font-normal ${path.mute ? 'btn-primary' : 'btn-ghost'}`}
+            aria-pressed={path.mute}
+            aria-label={`Mute ${path.name}`}
+            title="Mute the path ( B )"
+            onClick={() => void muteMany([path], !path.mute)}
+          >
+            mute
+          </button>
+          <button
+            className={`btn btn-xs min-h-6 px-1 font-normal ${listened ? 'btn-secondary' : 'btn-ghost'}`}
+            aria-pressed={listened}
+            aria-label={`Listen to ${path.name}`}
+            title="Hear only this path ( V ); with Shift besides others"
+            onClick={(e) => listenToPath(path.id, e.shiftKey)}
+          >
+            listen
+          </button>
+        </span>
+      </div>
+      {selected && (
+        <div className="grid grid-cols-2 gap-x-3 px-2 pb-1">
+          <ParamControl
+            owner={path.id}
+            param={strip.pan}
+            value={path.pan}
+            of={path.name}
+            label={`Pan of ${path.name}`}
+            caption="Pan"
+            compact
+          />
+          <ParamControl
+            owner={path.id}
+            param={strip.width}
+            value={path.width}
+            of={path.name}
+            label={`Width of ${path.name}`}
+            caption="Width, %"
+            compact
+          />
+          <Toggle
+            label="Polarity turned"
+            says="The path joins upside down."
+            on={path.invert}
+            onSet={(invert) => setPath(path, { invert }, 'Turn the polarity of')}
+          />
+        </div>
+      )}
+    </div>
+  )
+}

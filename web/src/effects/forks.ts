@@ -1,0 +1,42 @@
+import type { EffectInfo } from '../api/types'
+
+/** Empty forks stand in the list of effects as a family of their own. */
+const entry = (id: string, name: string, says: string, synonyms: string[]): EffectInfo => ({
+  id: `fork ${id}`,
+  version: 1,
+  name,
+  family: 'Forks',
+  says,
+  synonyms: ['fork', 'parallel', 'paths', 'split', ...synonyms],
+  params: [],
+  mix: 100,
+  mixLaw: 'blend',
+  live: [],
+  keyed: false,
+})
+
+export const forkEntries: EffectInfo[] = [
+  entry('copies', 'Fork: copies', 'Two paths that get the whole signal; the second starts switched off.', [
+    'dry',
+    'wet',
+  ]),
+  entry('leftright', 'Fork: left/right', 'One path for each side.', ['stereo', 'dual']),
+  entry('midside', 'Fork: mid/side', 'One path for what both sides share, one for their difference.', [
+    'stereo',
+    'width',
+  ]),
+  ...[2, 3, 4, 5].map((n) =>
+    entry(`bands ${n}`, `Fork: ${n} bands`, `${n} bands, parted by crossovers that can be moved.`, [
+      'multiband',
+      'crossover',
+      'low',
+      'high',
+    ]),
+  ),
+]
+
+/** The kind of fork that an entry of the list stands for, or null. */
+export function forkOf(id: string): { kind: string; bands: number } | null {
+  const [word, kind, bands] = id.split(' ')
+  return word === 'fork' ? { kind: kind!, bands: Number(bands ?? 0) } : null
+}
