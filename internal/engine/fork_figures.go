@@ -93,7 +93,7 @@ func Figures(ctx context.Context, doc *project.Project, lib *Library, fork strin
 	for i, v := range sum {
 		all += v / (in[i] + 1e-30)
 	}
-	out.Gain = 10*math.Log10(all/float64(len(sum))+1e-12) 
+	out.Gain = 10 * math.Log10(all/float64(len(sum))+1e-12)
 	for k := range each {
 		if total > 0 {
 			out.Each[k].Share = power[k] / total

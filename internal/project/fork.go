@@ -36,7 +36,7 @@ type Fork struct {
 	// kinds have none.
 	Crossovers []float64 `json:"crossovers" required:"true"`
 	Slope      int       `json:"slope" required:"true" enum:"[24,48]"` // dB an octave
-	Linear     bool      `json:"linear" required:"true"`             // linear phase: later, and no phase is turned
+	Linear     bool      `json:"linear" required:"true"`               // linear phase: later, and no phase is turned
 	Paths      []*Path   `json:"paths" required:"true"`
 }
 

@@ -15,6 +15,7 @@ func doesNothing(s *Survey, say func(Sounding)) {
 		}
 		works := false
 		stages(c, func(st *project.Stage, _ *project.Chain, _ int) { works = works || !neutral(st) })
+		forks(c, func(*project.Fork, *project.Chain, int) { works = true }) // that has a rule of its own
 		if works {
 			continue
 		}

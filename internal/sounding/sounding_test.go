@@ -68,14 +68,17 @@ func TestAnOrdinarySessionIsQuiet(t *testing.T) {
 	assert.Empty(t, Look(&Survey{Doc: s.doc, Figures: figures(nil)}))
 }
 
+// ruleCase is a case in which a rule speaks, and one next to it in which it is silent.
+type ruleCase struct {
+	rule, name string
+	loud       func(s *session) *engine.Survey
+	quiet      func(s *session) *engine.Survey // the same, and this
+}
+
 // Each rule speaks in one case and is silent in the one next to it; its first fix, where it
 // has one, makes it silent.
 func TestRules(t *testing.T) {
-	for _, c := range []struct {
-		rule, name string
-		loud       func(s *session) *engine.Survey
-		quiet      func(s *session) *engine.Survey // the same, and this
-	}{
+	for _, c := range append(forkCases, []ruleCase{
 		{"nothing-returns", "muted", func(s *session) *engine.Survey { s.hall.Mute = true; return nil }, func(s *session) *engine.Survey { s.send.Mute = true; return nil }},
 		{"nothing-returns", "down", func(s *session) *engine.Survey { s.hall.Fader = -90; return nil }, func(s *session) *engine.Survey { s.a.Fader = -120; return nil }},
 		{"nothing-returns", "empty", func(s *session) *engine.Survey { s.hall.Chain.Nodes = []*project.Node{}; return nil }, func(s *session) *engine.Survey { s.send.Level = -120; return nil }},
@@ -178,7 +181,7 @@ func TestRules(t *testing.T) {
 			s.hall.Chain.Nodes = append([]*project.Node{{Stage: eq}}, s.hall.Chain.Nodes...)
 			return nil
 		}},
-	} {
+	}...) {
 		t.Run(c.rule+" "+c.name, func(t *testing.T) {
 			s := newSession()
 			f := c.loud(s)
