@@ -37,7 +37,54 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
 - *Only what it changes* is a stage's output less its input at the same time; it and *up to here* are heard at the level of the row's and the main fader.
 - A bypassed stage that rings out gets no more input, and what it holds dies away; after its declared tail it rests.
 
+## Forks
+
+A fork divides a chain into paths and joins them again; paths hold chains, forks included. What runs beside something late waits for it.
+
+- *Copies*: every path gets the whole signal. n empty paths at 0 dB add up to n times the signal, whatever is late on the others.
+- *Left/right*: the sides, alone; they add up to exactly the signal. *Mid/side*: (L+R)/2 on both sides, and (L-R)/2 with its polarity turned on the right;
+  they add up to the signal within -200 dBFS.
+- *Bands*, two to five: Linkwitz-Riley crossovers (Linkwitz, JAES 1976; the sums after Lipshitz and Vanderkooy, JAES 1986) of 24 or 48 dB an octave, from
+  state-variable filters by the trapezoidal rule (Zavalishin 2018, chapter 4). A band is 6 dB down at its crossovers. Every band receives the all-pass of each crossover that it did
+  not pass, so that the bands add up to an all-pass: flat within 0.01 dB from 10 Hz to 0.49 of the rate, at every rate, also while a crossover moves.
+- The dry and the bypassed signal of a fork of bands is that sum, unprocessed, and never the raw input: the bands are turned in phase as the all-pass is, and would cancel the
+  raw input around the crossovers.
+- Crossovers reach from 30 Hz to 18 kHz and keep a third of an octave apart; lines that bring them closer are held apart at render, the lower one first. They move smoothly, by
+  hand in 20 ms, along a line exactly.
+- *Linear phase* has the same magnitudes from kernels of 171 ms (8191 taps up to 48 kHz, 16383 above), the highest band being what the others leave of the delayed signal: the sum is the
+  signal itself. It is late by 5119 frames at 44.1 and 48 kHz and 9215 above, which is made up for everywhere. The lowest crossover is 60 Hz; a moved one is another kernel, cross-faded, and
+  cannot be automated.
+- A path has a width (0 to 200 % of what differs between the sides), a level (-120, which is off, to +12 dB), a pan (a balance), polarity and mute, in that order. A tap, a send or a key from a path is taken behind all of
+  them; who listens to it hears it before the mute.
+- The paths' sum is turned by the fork's output (-24 to +12 dB), then mixed with the dry signal by the fork's mix and its law.
+- *Make the paths equally loud* measures each path that is heard (BS.1770-5, over the loop or section) and gives all the same loudness, at which their powers add up as before. *Keep the
+  level* turns the output until the fork is as loud as what goes in, within 0.05 LU.
+- The picture sends an impulse into each side of a copy of the fork where all that stands on it is linear (trim, equaliser, width, taps, convolver), else half a second and more of
+  pink noise at -18 dBFS. It warns where the sum lies more than 3 dB below the loudest path.
+
+A forked chain, for ` + "`shoal process`" + `: lows as they are, mids driven, highs wider.
+
+` + "```json\n" + forkExample + "\n```" + `
+
 `
+
+// forkExample is a chain as shoal process takes it.
+const forkExample = `{
+  "bypass": false,
+  "nodes": [{
+    "fork": {
+      "id": "hull", "name": "Clean lows", "kind": "bands", "bypass": false, "mix": 100, "mixLaw": "blend", "trim": 0,
+      "crossovers": [180, 3500], "slope": 24, "linear": false,
+      "paths": [
+        {"id": "low", "name": "Lows", "level": 0, "pan": 0, "width": 100, "mute": false, "invert": false, "chain": {"bypass": false, "nodes": []}},
+        {"id": "mid", "name": "Mids", "level": -1, "pan": 0, "width": 100, "mute": false, "invert": false, "chain": {"bypass": false, "nodes": [
+          {"stage": {"id": "drive", "name": "", "effect": "saturation", "version": 1, "params": {"drive": 12}, "bypass": false, "mix": 70, "mixLaw": "blend", "actsOn": "both", "ringOut": false, "mixLock": false}}
+        ]}},
+        {"id": "high", "name": "Highs", "level": 0, "pan": 0, "width": 140, "mute": false, "invert": false, "chain": {"bypass": false, "nodes": []}}
+      ]
+    }
+  }]
+}`
 
 func main() {
 	text, err := document("internal/effect")

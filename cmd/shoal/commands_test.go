@@ -6,6 +6,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -72,6 +73,42 @@ func TestAChainRunsOverAFile(t *testing.T) {
 		require.ErrorContains(t, err, want)
 		require.ErrorContains(t, err, "chain.json")
 		require.NoFileExists(t, out)
+	}
+}
+
+// The forked chain that docs/audio.md shows can be run as it stands there, and a fork that
+// cannot be is refused with what is wrong with it.
+func TestTheForkedChainOfTheDocumentRuns(t *testing.T) {
+	doc, err := os.ReadFile("../../docs/audio.md")
+	require.NoError(t, err)
+	_, rest, ok := strings.Cut(string(doc), "```json\n")
+	require.True(t, ok)
+	body, _, _ := strings.Cut(rest, "```")
+	dir := t.TempDir()
+	in, chain, out := tone(t, dir), filepath.Join(dir, "chain.json"), filepath.Join(dir, "out.wav")
+	require.NoError(t, os.WriteFile(chain, []byte(body), 0o600))
+	_, err = shoal(t, "process", "--chain", chain, in, out)
+	require.NoError(t, err)
+	said, err := shoal(t, "measure", "--json", out)
+	require.NoError(t, err)
+	var r measure.Report
+	require.NoError(t, json.Unmarshal([]byte(said), &r))
+	require.InDelta(t, -12, r.Peak, 4, "the tone lies among the driven mids")
+
+	for want, change := range map[string][2]string{
+		"closer than a third of an octave":         {"[180, 3500]", "[180, 200]"},
+		"parted by 2 crossovers":                   {"[180, 3500]", "[180]"},
+		"a slope of 12 dB":                         {`"slope": 24`, `"slope": 12`},
+		"unknown kind":                             {`"kind": "bands"`, `"kind": "braid"`},
+		"Path width 400 is outside 0 to 200":       {`"width": 140`, `"width": 400`},
+		"only a fork of bands has crossovers":      {`"kind": "bands"`, `"kind": "copies"`},
+		"a fork of midside has at most 2 paths":    {`"kind": "bands"`, `"kind": "midside"`},
+		`unknown field "strands"`:                  {`"paths"`, `"strands"`},
+		"Crossover 1 10 is outside 30 to 18000 Hz": {"[180, 3500]", "[10, 3500]"},
+	} {
+		require.NoError(t, os.WriteFile(chain, []byte(strings.Replace(body, change[0], change[1], 1)), 0o600))
+		_, err := shoal(t, "process", "--chain", chain, in, out)
+		require.ErrorContains(t, err, want)
 	}
 }
 

@@ -51,6 +51,14 @@ func read(t testing.TB, b []byte) (*project.Project, error) {
 
 func TestABundleComesBackWhole(t *testing.T) {
 	p, folder := small(t)
+	f, err := project.NewFork(project.Bands, 3)
+	require.NoError(t, err)
+	f.Linear, f.Slope, f.Trim = true, 48, -1.5
+	f.Paths[1].Width, f.Paths[1].Invert = 130, true
+	inner, err := project.NewFork(project.MidSide, 0)
+	require.NoError(t, err)
+	f.Paths[2].Chain.Nodes = []*project.Node{{Fork: inner}}
+	p.Channels[0].Chain.Nodes = []*project.Node{{Fork: f}}
 	var b bytes.Buffer
 	require.NoError(t, Write(context.Background(), &b, p, folder))
 	q, err := read(t, b.Bytes())

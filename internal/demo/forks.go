@@ -24,7 +24,7 @@ func fork(kind, name string, paths ...*project.Path) *project.Node {
 func crush() *project.Node {
 	return fork(project.Copies, "Crush below",
 		path("Skin", -1.5),
-		path("Crush", -8,
+		path("Crush", -4,
 			stage("compressor", "Flatten", 0, set{"threshold": -42, "ratio": 12, "attack": 3, "release": 90, "makeup": 9}),
 			fork(project.Copies, "Body and nails",
 				path("Body", 0, stage("equaliser", "", 0, set{"gain2": 2, "freq7": 2500, "gain7": -9})),

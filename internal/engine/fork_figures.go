@@ -31,8 +31,8 @@ type ForkFigures struct {
 type PathSum struct {
 	Path  string    `json:"path" required:"true"`
 	Level []float64 `json:"level" required:"true"` // dB at each Hz
-	// Share is its part of the power of all paths, 0 to 1.
-	Share float64 `json:"share" required:"true"`
+	// Part is how much of the power of all paths is its, 0 to 1.
+	Part float64 `json:"part" required:"true"`
 }
 
 const (
@@ -96,7 +96,7 @@ func Figures(ctx context.Context, doc *project.Project, lib *Library, fork strin
 	out.Gain = 10 * math.Log10(all/float64(len(sum))+1e-12)
 	for k := range each {
 		if total > 0 {
-			out.Each[k].Share = power[k] / total
+			out.Each[k].Part = power[k] / total
 		}
 	}
 	out.cancelling(f)

@@ -39,7 +39,7 @@ func TestFiguresOfCopies(t *testing.T) {
 		assert.InDelta(t, 6.02, f.Sum[i], 0.01)
 		assert.InDelta(t, 0, f.Each[0].Level[i], 0.01)
 	}
-	assert.InDelta(t, 0.5, f.Each[0].Share, 1e-6)
+	assert.InDelta(t, 0.5, f.Each[0].Part, 1e-6)
 	assert.Zero(t, f.Cancel)
 }
 
@@ -50,7 +50,7 @@ func TestFiguresOfBands(t *testing.T) {
 	assert.InDelta(t, 0, f.Sum[near(f, 40)], 0.1)
 	assert.InDelta(t, -6.02, f.Each[0].Level[near(f, 200)], 0.5)
 	assert.Less(t, f.Sum[near(f, 12000)], -40.0)
-	assert.Zero(t, f.Each[2].Share)
+	assert.Zero(t, f.Each[2].Part)
 }
 
 func TestFiguresFindWherePathsCancel(t *testing.T) {

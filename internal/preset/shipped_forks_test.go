@@ -28,7 +28,7 @@ func TestShippedForksKeepTheLevel(t *testing.T) {
 			assert.InDelta(t, 0, f.Gain, 4.5, p.Name)
 			assert.Less(t, f.Cancel, 9.0, p.Name)
 			for i, e := range f.Each {
-				assert.Greater(t, e.Share, 0.0003, "%s: %s", p.Name, n.Fork.Paths[i].Name)
+				assert.Greater(t, e.Part, 0.0003, "%s: %s", p.Name, n.Fork.Paths[i].Name)
 			}
 		}
 	}

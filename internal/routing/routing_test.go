@@ -89,3 +89,30 @@ func TestTraceNamesEachGainAndTheirSum(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, tr.Says, "Nothing leads from Main to choir")
 }
+
+func TestTraceGoesThroughPaths(t *testing.T) {
+	p, by := session()
+	choir, side := by["choir"], by["side"]
+	f, err := project.NewFork(project.Copies, 0)
+	require.NoError(t, err)
+	trim := project.NewStage("trim", 1, 100, "blend")
+	trim.Params["gain"] = -5
+	far := f.Paths[1]
+	far.Name, far.Level, far.Mute = "far", -7, false
+	far.Chain.Nodes = []*project.Node{{Stage: trim}}
+	choir.Chain.Nodes = []*project.Node{{Fork: f}}
+	side.Input = &project.Tap{Channel: choir.ID, Point: "path", Node: far.ID}
+	tr, err := From(p, choir.ID, side.ID)
+	require.NoError(t, err)
+	require.Len(t, tr.Ways, 1)
+	assert.InDelta(t, -12, tr.Ways[0].Total, 1e-9, "the trim on the path, and its level; not the fader")
+	choir.Sends[0].After = trim.ID
+	tr, err = From(p, choir.ID, by["hall"].ID)
+	require.NoError(t, err)
+	require.Len(t, tr.Ways, 1)
+	assert.InDelta(t, -11, tr.Ways[0].Total, 1e-9, "behind the trim, before the path's level")
+	far.Mute = true
+	tr, err = From(p, choir.ID, side.ID)
+	require.NoError(t, err)
+	assert.Equal(t, -120.0, tr.Ways[0].Total)
+}

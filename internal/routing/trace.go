@@ -47,18 +47,19 @@ func From(p *project.Project, from, to string) (Trace, error) {
 		return Trace{}, fmt.Errorf("the row is no longer there: somebody has removed it")
 	}
 	t := Trace{From: from, To: to, Ways: []Way{}}
-	var walk func(c *project.Channel, steps []Step, entry int)
-	walk = func(c *project.Channel, steps []Step, entry int) {
+	var walk func(c *project.Channel, steps []Step)
+	walk = func(c *project.Channel, steps []Step) {
 		if len(t.Ways) >= maxWays {
 			return
 		}
 		if c == b {
-			t.add(append(slices.Clone(steps), through(p, c, entry, len(c.Chain.Nodes), true)...))
+			t.add(slices.Concat(steps, whole(c), fader(c)))
 			return
 		}
-		post := append(slices.Clone(steps), through(p, c, entry, len(c.Chain.Nodes), true)...)
+		pre := slices.Concat(steps, whole(c))
+		post := slices.Concat(pre, fader(c))
 		if next, ok := p.Channel(c.Output); ok && c.Output != "" {
-			walk(next, append(slices.Clone(post), Step{next.ID, "Output to " + next.Name, 0, false}), 0)
+			walk(next, append(slices.Clone(post), Step{next.ID, "Output to " + next.Name, 0, false}))
 		}
 		for _, s := range c.Sends {
 			next, ok := p.Channel(s.To)
@@ -71,11 +72,10 @@ func From(p *project.Project, from, to string) (Trace, error) {
 			case s.After == "input":
 				where = "from the input"
 			case s.After != "":
-				i := slices.IndexFunc(c.Chain.Nodes, func(n *project.Node) bool { return n.ID() == s.After })
-				way = append(way, through(p, c, entry, i+1, false)...)
-				where = "after " + nodeName(c.Chain.Nodes, i)
+				inner, name, _ := upTo(c, &c.Chain, s.After, false)
+				way, where = slices.Concat(steps, inner), "after "+name
 			case s.Pre:
-				way = append(way, through(p, c, entry, len(c.Chain.Nodes), false)...)
+				way = slices.Clone(pre)
 			default:
 				way, where = slices.Clone(post), "after the fader"
 			}
@@ -83,39 +83,35 @@ func From(p *project.Project, from, to string) (Trace, error) {
 			if s.Mute || c.Mute && (s.Pre || s.After != "") && c.MutePre {
 				gain = off
 			}
-			walk(next, append(way, Step{next.ID, fmt.Sprintf("Send to %s, %s", next.Name, where), gain, false}), 0)
+			walk(next, append(way, Step{next.ID, fmt.Sprintf("Send to %s, %s", next.Name, where), gain, false}))
 		}
 		for _, x := range p.Channels { // tracks that take this one in
 			if x.Input == nil || x.Input.Channel != c.ID {
 				continue
 			}
-			way, until := slices.Clone(steps), len(c.Chain.Nodes)
+			way := slices.Clone(post)
 			switch x.Input.Point {
 			case "input":
-				until = 0
-			case "before", "after":
-				until = slices.IndexFunc(c.Chain.Nodes, func(n *project.Node) bool { return n.ID() == x.Input.Node })
-				if x.Input.Point == "after" {
-					until++
-				}
+				way = slices.Clone(steps)
+			case "pre":
+				way = slices.Clone(pre)
+			case "before", "after", "path":
+				inner, _, _ := upTo(c, &c.Chain, x.Input.Node, x.Input.Point == "before")
+				way = slices.Concat(steps, inner)
 			}
-			way = append(way, through(p, c, entry, max(until, 0), x.Input.Point == "post")...)
-			walk(x, append(way, Step{x.ID, "Taken in by " + x.Name, 0, false}), 0)
+			walk(x, append(way, Step{x.ID, "Taken in by " + x.Name, 0, false}))
 		}
 	}
-	walk(a, nil, 0)
+	walk(a, nil)
 	t.sum(a, b)
 	return t, nil
 }
 
-func nodeName(nodes []*project.Node, i int) string {
-	if i < 0 || i >= len(nodes) {
-		return "a path"
+func nodeName(n *project.Node) string {
+	if n.Fork != nil {
+		return n.Fork.Title()
 	}
-	if f := nodes[i].Fork; f != nil {
-		return "the fork " + f.Name
-	}
-	return StageName(nodes[i].Stage)
+	return StageName(n.Stage)
 }
 
 // StageName is a stage's own name, or its effect's.
@@ -129,29 +125,16 @@ func StageName(s *project.Stage) string {
 	return s.Effect
 }
 
-// through lists what a channel does from one node to another, and at its fader.
-func through(p *project.Project, c *project.Channel, from, to int, fader bool) []Step {
-	var out []Step
-	for i := from; i < to; i++ {
-		n := c.Chain.Nodes[i]
-		switch {
-		case c.Chain.Bypass || n.Stage != nil && n.Stage.Bypass || n.Fork != nil && n.Fork.Bypass:
-		case n.Stage != nil && n.Stage.Effect == "trim":
-			out = append(out, Step{c.ID, nodeName(c.Chain.Nodes, i), n.Stage.Params["gain"], false})
-		case len(out) > 0 && out[len(out)-1].Changes: // effects behind one another share a line
-			out[len(out)-1].Says += ", " + nodeName(c.Chain.Nodes, i)
-		default:
-			out = append(out, Step{c.ID, nodeName(c.Chain.Nodes, i), 0, true})
-		}
-	}
-	if !fader {
-		return out
-	}
+// whole lists what a channel's chain does.
+func whole(c *project.Channel) []Step { return along(c, c.Chain.Nodes, c.Chain.Bypass) }
+
+// fader lists what a channel does behind its chain.
+func fader(c *project.Channel) []Step {
 	gain, says := c.Fader, "Fader of "+c.Name
 	if c.Mute {
 		gain, says = off, c.Name+" is muted"
 	}
-	out = append(out, Step{c.ID, says, gain, false})
+	out := []Step{{c.ID, says, gain, false}}
 	if !c.Stereo && c.Pan == 0 {
 		out = append(out, Step{c.ID, "Mono, in the middle", -3.01, false})
 	}

@@ -113,7 +113,10 @@ function Strand({ path, channel, off, open }: { path: Path } & Drawn) {
         </span>
       )}
       <Wire grow />
-      <span className="figure soft mr-1.5 w-[34px] shrink-0 text-right text-[11px]" title="Level of the path">
+      <span
+        className={`figure mr-1.5 w-[34px] shrink-0 text-right text-[11px] ${selected ? '' : 'soft'}`}
+        title="Level of the path"
+      >
         {strip && path.level !== 0 ? figure(strip.path, path.level) : ''}
       </span>
       <Depth point={`path ${path.id}`} title={`Level at the end of ${path.name}`} />

@@ -39,7 +39,7 @@ export function ForkPanel({ fork, path, channel }: { fork: Fork; path: Path | nu
               path={p}
               channel={channel}
               selected={p.id === path?.id}
-              share={figures?.each.find((e) => e.path === p.id)?.share}
+              part={figures?.each.find((e) => e.path === p.id)?.part}
             />
           ))}
           <div className="mt-1 flex flex-col gap-1 pt-1" style={{ borderTop: '1px solid var(--hair)' }}>
@@ -116,7 +116,7 @@ function Says({ fork, figures, hint }: { fork: Fork; figures: ForkFigures | null
             ? 'Measured with noise at −18 dBFS: something on a path is not linear.'
             : fork.kind === 'bands'
               ? 'Drag a crossover; Alt hears the band below it, Ctrl the one above.'
-              : 'Thin: each path. Shares are of their power.')}
+              : 'Thin: each path. Its part is of the power of all.')}
       </p>
     </>
   )

@@ -1,5 +1,4 @@
 import type { Channel, Path } from '../api/types'
-import { NameField } from '../controls/NameField'
 import { ParamControl } from '../controls/ParamControl'
 import { Toggle } from '../controls/Pick'
 import * as act from '../live/actions'
@@ -7,34 +6,25 @@ import { listenToPath, muteMany, setPath } from '../live/forks'
 import { useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 
-type Props = { path: Path; channel: Channel; selected: boolean; share: number | undefined }
+type Props = { path: Path; channel: Channel; selected: boolean; part: number | undefined }
 
 /** A path in the list of a fork: its name, level, mute and listening; what else it has when it is selected. */
-export function PathLine({ path, channel, selected, share }: Props) {
+export function PathLine({ path, channel, selected, part }: Props) {
   const strip = useSession((s) => s.strip)!
   const listened = useView((v) => v.listening?.paths?.includes(path.id) ?? false)
-  const renaming = useView((v) => v.renaming === path.id)
   return (
     <div className="rounded-[3px]" style={{ background: selected ? 'var(--shoal-1)' : undefined }}>
       <div className="grid grid-cols-[56px_minmax(0,1fr)_auto] items-center gap-1.5 pl-1">
-        {renaming ? (
-          <NameField
-            name={path.name}
-            label="Name of the path"
-            onName={(name) => void setPath(path, { name }, 'Rename')}
-          />
-        ) : (
-          <button
-            className="h-6 truncate text-left text-[12px]"
-            style={{ fontWeight: selected ? 700 : 400 }}
-            aria-pressed={selected}
-            title={`${path.name}${share === undefined ? '' : `: ${Math.round(share * 100)} % of the power of all paths`}`}
-            onClick={() => act.select(channel.id, path.id)}
-            onDoubleClick={() => setView({ renaming: path.id })}
-          >
-            <span className={path.mute ? 'struck soft' : ''}>{path.name}</span>
-          </button>
-        )}
+        <button
+          className="h-6 truncate text-left text-[12px]"
+          style={{ fontWeight: selected ? 700 : 400 }}
+          aria-pressed={selected}
+          title={`${path.name}${part === undefined ? '' : `: ${Math.round(part * 100)} % of the power of all paths`}`}
+          onClick={() => act.select(channel.id, path.id)}
+          onDoubleClick={() => setView({ renaming: path.id })}
+        >
+          <span className={path.mute ? 'struck soft' : ''}>{path.name}</span>
+        </button>
         <ParamControl
           owner={path.id}
           param={strip.path}
@@ -42,7 +32,7 @@ export function PathLine({ path, channel, selected, share }: Props) {
           of={path.name}
           label={`Level of ${path.name}`}
           compact
-          caption={share === undefined ? ' ' : `share ${Math.round(share * 100)} %`}
+          caption={part === undefined ? ' ' : `part ${Math.round(part * 100)} %`}
         />
         <span className="flex gap-0.5">
           <button
@@ -66,7 +56,7 @@ export function PathLine({ path, channel, selected, share }: Props) {
         </span>
       </div>
       {selected && (
-        <div className="grid grid-cols-2 gap-x-3 px-2 pb-1">
+        <div className="grid grid-cols-2 gap-x-3 gap-y-1 px-2 pb-1">
           <ParamControl
             owner={path.id}
             param={strip.pan}

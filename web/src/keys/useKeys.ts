@@ -5,7 +5,7 @@ import { findFork, idOf, onward, type Way } from '../live/chain'
 import * as forks from '../live/forks'
 import { hear, listenTo, listenToAll, showDepth } from '../live/listening'
 import * as several from '../live/selection'
-import { shownChain, takeBack, theEngine, useSession } from '../live/session'
+import { findStage, shownChain, takeBack, theEngine, useSession } from '../live/session'
 import * as trial from '../live/trials'
 import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
 import { clearMarks } from '../controls/Depth'
@@ -41,6 +41,10 @@ export function useKeys() {
     if (c) run(c)
   }
   const stage = (run: (id: string) => void) => view().stage && run(view().stage)
+  const effect = (run: (id: string) => void) => {
+    const p = useSession.getState().project
+    if (p && findStage(p, view().stage)) run(view().stage)
+  }
   const path = (run: (f: Fork, p: Path) => unknown) => {
     const found = findFork(useSession.getState().project, view().stage)
     if (found?.path) run(found.fork, found.path)
@@ -111,14 +115,17 @@ export function useKeys() {
   on('shift+b', () => row((c) => void act.toggleChain(c)))
   on('u', () => path((_, p) => void forks.duplicatePath(p)) ?? stage((id) => void act.duplicateStage(id)))
   on('delete,backspace', () => path((f, p) => void forks.removePath(f, p)) ?? void several.remove())
-  on('i', () => stage((id) => setView({ pinned: view().pinned === id ? '' : id })))
-  on('w', () => stage((id) => setView({ dialog: { kind: 'presets', of: 'stage', target: id } })))
-  on('shift+w', () =>
-    row((c) =>
-      setView({ dialog: { kind: 'presets', of: 'chain', target: shownChain(c, view().trials).owner } }),
-    ),
+  on('i', () => effect((id) => setView({ pinned: view().pinned === id ? '' : id })))
+  on('w', () => effect((id) => setView({ dialog: { kind: 'presets', of: 'stage', target: id } })))
+  on(
+    'shift+w',
+    () =>
+      path((_, p) => setView({ dialog: { kind: 'presets', of: 'chain', target: p.id } })) ??
+      row((c) =>
+        setView({ dialog: { kind: 'presets', of: 'chain', target: shownChain(c, view().trials).owner } }),
+      ),
   )
-  on('j', () => stage((id) => listenTo(id, false)))
+  on('j', () => path((_, p) => forks.listenToPath(p.id, false)) ?? stage((id) => listenTo(id, false)))
   on('shift+j', () => stage((id) => listenTo(id, true)))
   on('f', () => void forks.forkSelection())
   on('v', () => path((_, p) => forks.listenToPath(p.id, false)))
@@ -145,7 +152,7 @@ export function useKeys() {
   on('e', clearMarks)
   on('shift+e', () => showDepth(view().depth === 'peak' ? 'rms' : 'peak'))
   on('r', () =>
-    stage((id) => {
+    effect((id) => {
       const at = act.placeOf(id)
       if (at) setView({ dialog: { kind: 'effects', owner: at.owner, index: at.index, replace: id } })
     }),

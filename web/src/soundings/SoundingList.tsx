@@ -2,7 +2,8 @@ import { useEffect, useRef } from 'react'
 import type { Change, Sounding } from '../api/types'
 import { SideList } from '../controls/SideList'
 import * as act from '../live/actions'
-import { change, findStage, useSession } from '../live/session'
+import { findFork, findNode } from '../live/chain'
+import { change, useSession } from '../live/session'
 import { setView } from '../live/view'
 import { Shape } from './Diamond'
 
@@ -57,7 +58,7 @@ function Item({ x }: { x: Sounding }) {
   const me = useSession((s) => s.me)
   const go = () => {
     const p = useSession.getState().project
-    act.select(x.channel, p && findStage(p, x.at) ? x.at : '')
+    act.select(x.channel, findNode(p, x.at) || findFork(p, x.at) ? x.at : '')
     setView({ bench: true })
   }
   const mean = (on: boolean) =>
