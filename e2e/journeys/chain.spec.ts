@@ -132,16 +132,16 @@ test('one stage is listened to alone, a second stays on the bench, and the mix c
   await expect(board.getByRole('heading', { name: 'Two more voices' })).toBeVisible()
   await expect(board.getByRole('heading', { name: 'Equaliser' })).toBeVisible()
   await board.keyboard.press('i') // the other one now
-  await stagesOf(board, 'Choir').nth(2).click()
-  await board.getByLabel('Wide blur on Choir').getByLabel('Acts on').selectOption('side')
-  await board.getByLabel('Wide blur on Choir').getByText('Lock the mix').click()
+  await stagesOf(board, 'Handbells').nth(3).click()
+  await board.getByLabel('Delay on Handbells').getByLabel('Acts on').selectOption('side')
+  await board.getByLabel('Delay on Handbells').getByText('Lock the mix').click()
   await board.keyboard.press('r')
   await board.getByLabel('Search effects').fill('phaser')
   await board.keyboard.press('Enter')
   await expect.poll(async () => {
-    const s = (await project(board, shoal)).project.channels[4]!.chain.nodes[2]!.stage as unknown as Record<string, unknown>
+    const s = (await project(board, shoal)).project.channels[1]!.chain.nodes[3]!.stage as unknown as Record<string, unknown>
     return [s.effect, s.mix, s.mixLaw, s.actsOn, s.mixLock]
-  }).toEqual(['phaser', 20, 'add', 'side', true])
+  }).toEqual(['phaser', 22, 'add', 'side', true])
 })
 
 test('values are typed with units and note lengths; what is out of range is brought in with a word', async ({ board, shoal }) => {

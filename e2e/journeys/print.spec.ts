@@ -6,13 +6,14 @@ import { clock, expect, program, project, row, test } from '../support/shoal'
 const measure = (file: string) => JSON.parse(execFileSync(program, ['measure', '--json', file]).toString()) as { integrated: number; seconds: number; format: { kind: string; bits: number } }
 
 test('a track is printed to a new one, which plays and nulls against what it replaced', async ({ board, shoal }, info) => {
+  test.setTimeout(180_000)
   // the mix before
   const main = (await project(board, shoal)).project.channels.find((c) => c.kind === 'main')!
   const api = board.request
   const exportMain = async (name: string) => {
     const spec = { channel: main.id, from: 48000 * 4, to: 48000 * 12, tail: false, target: 'file', format: 'wav32f', mute: false }
     const job = await (await api.post(`${shoal.url}/api/projects/slackwater/prints`, { data: spec })).json()
-    await expect.poll(async () => ((await (await api.get(`${shoal.url}/api/projects/slackwater/prints`)).json()) as { id: string; state: string }[]).find((p) => p.id === job.id)!.state).toBe('done')
+    await expect.poll(async () => ((await (await api.get(`${shoal.url}/api/projects/slackwater/prints`)).json()) as { id: string; state: string }[]).find((p) => p.id === job.id)!.state, { timeout: 60_000 }).toBe('done')
     const file = info.outputPath(name)
     writeFileSync(file, await (await api.get(`${shoal.url}/api/prints/${job.id}/file`)).body())
     return file
@@ -22,7 +23,7 @@ test('a track is printed to a new one, which plays and nulls against what it rep
   await board.keyboard.press('p')
   await board.getByRole('dialog').getByRole('combobox').first().selectOption({ label: 'The whole song' })
   await board.getByRole('button', { name: 'Print', exact: true }).last().click()
-  await expect(board.getByText('printed to a new track')).toBeVisible({ timeout: 30_000 })
+  await expect(board.getByText('printed to a new track')).toBeVisible({ timeout: 60_000 })
   await expect(row(board, 'Marimba print')).toBeVisible()
   await expect(board.getByLabel('Mute Marimba', { exact: true })).toHaveAttribute('aria-pressed', 'true')
   const after = await exportMain('after.wav')

@@ -58,15 +58,13 @@ func TestTheDemoSoundsAsItShould(t *testing.T) {
 	}
 	require.Equal(t, []string{"not-fully-wet", "space-twice", "side-track-solo"}, noticed, "three things to learn from, and no more")
 
-	for _, ch := range p.Channels { // every track is heard
+	for _, ch := range p.Channels { // every track is heard, and none is over
 		if ch.Kind != project.Track {
 			continue
 		}
-		m := measure.NewMeter(rate, 2)
-		require.NoError(t, printing.Render(context.Background(), p, folder, printing.Spec{Channel: ch.ID, To: p.End()}, m.Write, nil))
-		r := m.Report()
-		t.Logf("%s: %.1f LUFS, peak %.1f", ch.Name, r.Integrated, r.Peak)
-		require.Greater(t, r.Integrated, -36.0, ch.Name)
-		require.Less(t, r.Peak, 0.0, ch.Name)
+		peak := figures.Ever["post "+ch.ID]
+		t.Logf("%s: peak %.1f dB", ch.Name, peak)
+		require.Greater(t, peak, -40.0, ch.Name)
+		require.Less(t, peak, 0.0, ch.Name)
 	}
 }

@@ -58,23 +58,35 @@ func tuned(g, k float64) (a1, a2, a3 float64) {
 	return a1, a2, g * a2
 }
 
+// cellPair is one cell for each side, which run in one loop: neither waits for the other.
+type cellPair struct{ l, r linearCell }
+
+// stereo is a block of both sides.
+type stereo struct{ l, r []float64 }
+
 // both filters x to its low part and to its all-passed self. low and all may be x.
-func (c *linearCell) both(x, low, all []float64, g *gains, k float64) {
-	s1, s2 := c.s1, c.s2
-	low, all = low[:len(x)], all[:len(x)]
+func (c *cellPair) both(x, low, all stereo, g *gains, k float64) {
+	s1, s2, t1, t2 := c.l.s1, c.l.s2, c.r.s1, c.r.s2
+	n := len(x.l)
+	xr, lowL, lowR, allL, allR := x.r[:n], low.l[:n], low.r[:n], all.l[:n], all.r[:n]
 	a1, a2, a3 := tuned(g.now, k)
-	for i, v := range x {
+	for i, v := range x.l {
 		if g.track != nil {
 			a1, a2, a3 = tuned(g.track[i], k)
 		}
-		d := v - s2
-		v1 := a1*s1 + a2*d
-		v2 := s2 + a2*s1 + a3*d
+		w := xr[i]
+		d, e := v-s2, w-t2
+		v1, w1 := a1*s1+a2*d, a1*t1+a2*e
+		v2, w2 := s2+a2*s1+a3*d, t2+a2*t1+a3*e
 		s1, s2 = 2*v1-s1, 2*v2-s2
-		low[i], all[i] = v2, v-2*k*v1
+		t1, t2 = 2*w1-t1, 2*w2-t2
+		lowL[i], allL[i] = v2, v-2*k*v1
+		lowR[i], allR[i] = w2, w-2*k*w1
 	}
-	c.s1, c.s2 = s1, s2
+	c.l.s1, c.l.s2, c.r.s1, c.r.s2 = s1, s2, t1, t2
 }
+
+func (c *cellPair) flush() { c.l.flush(); c.r.flush() }
 
 // Splitter divides a stereo signal into bands. Every band receives the all-pass of each
 // crossover that it did not pass, so that the bands add up to an all-pass: their sum is flat in
@@ -83,22 +95,19 @@ type Splitter struct {
 	rate  float64
 	damp  []float64
 	count int
-	sides [2]splitterSide
+	first [MaxCrossovers][2]cellPair                // divide, and all-pass
+	again [MaxCrossovers][3]cellPair                // the rest of the low part
+	align [MaxCrossovers][MaxCrossovers][2]cellPair // of a band, for a crossover above it
 	g     [MaxCrossovers]gains
 	room  []float64 // for frames of moving gains
-	spare []float64
-}
-
-type splitterSide struct {
-	first [MaxCrossovers][2]linearCell                // divide, and all-pass
-	again [MaxCrossovers][3]linearCell                // the rest of the low part
-	align [MaxCrossovers][MaxCrossovers][2]linearCell // of a band, for a crossover above it
+	spare stereo
 }
 
 // NewSplitter makes one with so many crossovers, of 48 dB an octave when steep, else 24.
 // block is the most frames of one Process.
 func NewSplitter(rate float64, crossovers int, steep bool, block int) *Splitter {
-	return &Splitter{rate: rate, damp: sections(steep), count: crossovers, room: make([]float64, crossovers*block), spare: make([]float64, block)}
+	return &Splitter{rate: rate, damp: sections(steep), count: crossovers, room: make([]float64, crossovers*block),
+		spare: stereo{make([]float64, block), make([]float64, block)}}
 }
 
 // Set places a crossover in Hz for the next Process.
@@ -114,30 +123,33 @@ func (s *Splitter) Track(i int, hz []float64) {
 	s.g[i] = gains{t[0], t}
 }
 
-// Process divides one side (0 left, 1 right) of a block into bands, from the lowest up. x is
-// left as the highest band and must be the last of bands.
-func (s *Splitter) Process(side int, bands [][]float64) {
-	c := &s.sides[side]
-	x := bands[s.count]
-	low := s.spare[:len(x)]
+// Process divides a block into bands, from the lowest up: left[k] and right[k] are those of band
+// k. The last of them hold the signal, and are left as the highest band.
+func (s *Splitter) Process(left, right [][]float64) {
+	x := stereo{left[s.count], right[s.count]}
+	low := stereo{s.spare.l[:len(x.l)], s.spare.r[:len(x.l)]}
 	for i := range s.count {
 		g := &s.g[i]
-		c.first[i][0].both(x, low, x, g, s.damp[0])
+		out := stereo{left[i], right[i]} // all-passed copies that are not wanted go there meanwhile
+		s.first[i][0].both(x, low, x, g, s.damp[0])
 		if len(s.damp) == 2 {
-			c.first[i][1].both(x, bands[i], x, g, s.damp[1])
-			c.again[i][0].both(low, low, bands[i], g, s.damp[1])
-			c.again[i][1].both(low, low, bands[i], g, s.damp[0])
-			c.again[i][2].both(low, low, bands[i], g, s.damp[1])
+			s.first[i][1].both(x, out, x, g, s.damp[1])
+			s.again[i][0].both(low, low, out, g, s.damp[1])
+			s.again[i][1].both(low, low, out, g, s.damp[0])
+			s.again[i][2].both(low, low, out, g, s.damp[1])
 		} else {
-			c.again[i][0].both(low, low, bands[i], g, s.damp[0])
+			s.again[i][0].both(low, low, out, g, s.damp[0])
 		}
-		for n, v := range low {
-			x[n] -= v
+		for n, v := range low.l {
+			w := low.r[n]
+			x.l[n] -= v
+			x.r[n] -= w
+			out.l[n], out.r[n] = v, w
 		}
-		copy(bands[i], low)
 		for b := range i {
 			for k, damp := range s.damp {
-				c.align[b][i][k].both(bands[b], low, bands[b], g, damp)
+				band := stereo{left[b], right[b]}
+				s.align[b][i][k].both(band, low, band, g, damp)
 			}
 		}
 	}
@@ -145,24 +157,26 @@ func (s *Splitter) Process(side int, bands [][]float64) {
 
 // Flush zeroes state that has become too small to matter.
 func (s *Splitter) Flush() {
-	for k := range s.sides {
-		c := &s.sides[k]
-		for i := range s.count {
-			c.first[i][0].flush()
-			c.first[i][1].flush()
-			for j := range c.again[i] {
-				c.again[i][j].flush()
-			}
-			for b := range i {
-				c.align[b][i][0].flush()
-				c.align[b][i][1].flush()
+	for i := range s.count {
+		for k := range s.first[i] {
+			s.first[i][k].flush()
+		}
+		for k := range s.again[i] {
+			s.again[i][k].flush()
+		}
+		for b := range i {
+			for k := range s.align[b][i] {
+				s.align[b][i][k].flush()
 			}
 		}
 	}
 }
 
 // Clear empties all state.
-func (s *Splitter) Clear() { s.sides = [2]splitterSide{} }
+func (s *Splitter) Clear() {
+	s.first, s.again = [MaxCrossovers][2]cellPair{}, [MaxCrossovers][3]cellPair{}
+	s.align = [MaxCrossovers][MaxCrossovers][2]cellPair{}
+}
 
 // CopyFrom takes over the state of a splitter of the same slope, for the crossovers that both have
 // at the same place: from says which crossover of the other each of these was, -1 none.
@@ -170,16 +184,14 @@ func (s *Splitter) CopyFrom(o *Splitter, from []int) {
 	if len(s.damp) != len(o.damp) {
 		return
 	}
-	for k := range s.sides {
-		for i, f := range from {
-			if f < 0 {
-				continue
-			}
-			s.sides[k].first[i], s.sides[k].again[i] = o.sides[k].first[f], o.sides[k].again[f]
-			for b := range i {
-				if from[b] >= 0 {
-					s.sides[k].align[b][i] = o.sides[k].align[from[b]][f]
-				}
+	for i, f := range from {
+		if f < 0 {
+			continue
+		}
+		s.first[i], s.again[i] = o.first[f], o.again[f]
+		for b := range i {
+			if from[b] >= 0 {
+				s.align[b][i] = o.align[from[b]][f]
 			}
 		}
 	}

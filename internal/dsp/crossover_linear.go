@@ -71,8 +71,13 @@ func NewLinearSplitter(rate float64, hz []float64, steep bool, block int) *Linea
 	return s
 }
 
-// Process divides one side of a block; the last of bands holds the signal.
-func (s *LinearSplitter) Process(side int, bands [][]float64) {
+// Process divides a block as Splitter.Process does.
+func (s *LinearSplitter) Process(left, right [][]float64) {
+	s.side(0, left)
+	s.side(1, right)
+}
+
+func (s *LinearSplitter) side(side int, bands [][]float64) {
 	x := bands[len(s.low)]
 	for i, c := range s.low {
 		p := s.part[i][:len(x)]

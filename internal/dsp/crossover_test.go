@@ -11,16 +11,16 @@ import (
 var crossings = [][]float64{{1000}, {100, 4000}, {60, 300, 2500}, {30, 38, 5000, 16000}, {500, 630, 800, 1010}, {200, 252, 12000, 16000}}
 
 // bandsOf divides x and returns the bands.
-func bandsOf(process func(side int, bands [][]float64), count int, x []float64) [][]float64 {
+func bandsOf(process func(left, right [][]float64), count int, x []float64) [][]float64 {
 	out := make([][]float64, count+1)
 	for at := 0; at < len(x); at += 128 {
 		n := min(128, len(x)-at)
-		part := make([][]float64, count+1)
+		part, other := make([][]float64, count+1), make([][]float64, count+1)
 		for b := range part {
-			part[b] = make([]float64, n)
+			part[b], other[b] = make([]float64, n), make([]float64, n)
 		}
 		copy(part[count], x[at:at+n])
-		process(0, part)
+		process(part, other)
 		for b := range part {
 			out[b] = append(out[b], part[b]...)
 		}
@@ -152,7 +152,7 @@ func TestMovingCrossoverDoesNotBurst(t *testing.T) {
 			}
 			s.Track(0, hz)
 			part := [][]float64{make([]float64, 128), append([]float64{}, x[at:at+128]...)}
-			s.Process(0, part)
+			s.Process(part, [][]float64{make([]float64, 128), make([]float64, 128)})
 			low, sum = append(low, part[0]...), append(sum, total(part)...)
 		}
 		require.Less(t, Peak(sum, sum), 1.5)

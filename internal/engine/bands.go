@@ -37,12 +37,12 @@ func (s *bandStep) run(c *cursor, n int) {
 	for k, b := range s.bands {
 		s.sides[0][k], s.sides[1][k] = b.l[:n], b.r[:n]
 	}
+	if s.linear != nil {
+		s.linear.Process(s.sides[0], s.sides[1])
+	} else {
+		s.split.Process(s.sides[0], s.sides[1])
+	}
 	for side, bands := range s.sides {
-		if s.linear != nil {
-			s.linear.Process(side, bands)
-		} else {
-			s.split.Process(side, bands)
-		}
 		sum := s.buf.l[:n]
 		if side == 1 {
 			sum = s.buf.r[:n]

@@ -58,16 +58,9 @@ func stage(effect string, params map[string]float64) *project.Node {
 	return n
 }
 
-// forked is a fork of a kind with these paths in place of its own, if any.
+// forked is a fork without a name.
 func forked(kind string, paths ...*project.Path) *project.Node {
-	f, err := project.NewFork(kind, max(2, len(paths)))
-	if err != nil {
-		panic(err)
-	}
-	if len(paths) > 0 {
-		f.Paths = paths
-	}
-	return &project.Node{Fork: f}
+	return project.Forked(kind, "", paths...)
 }
 
 func (s *song) engine() *Engine {

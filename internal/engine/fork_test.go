@@ -296,3 +296,32 @@ func TestASendAndAKeyFromAPath(t *testing.T) {
 	}
 	require.Less(t, worst(want, l), -240.0)
 }
+
+// Forks eight deep, and one of 64 paths at the bottom of them, add up as they must, and cost
+// memory only once: playing allocates nothing.
+func TestDeepAndWideForks(t *testing.T) {
+	s := newSong(t)
+	x := noise(4000, 3)
+	a := s.track("a", x)
+	var paths []*project.Path
+	for range project.MaxPaths {
+		p := project.NewPath("one of many")
+		p.Level = -36.1236 // 64 of them are one
+		paths = append(paths, p)
+	}
+	n := forked(project.Copies, paths...)
+	for range 8 {
+		n = forked(project.Copies, project.NewPath("dry"), project.NewPath("deeper", stage("limiter", nil), n))
+		n.Fork.Paths[0].Mute = true
+	}
+	a.Chain.Nodes = []*project.Node{n}
+	e := s.engine()
+	e.Play()
+	l, _ := play(t, e, 4000, 128)
+	want := make([]float64, len(x))
+	for i, v := range x {
+		want[i] = v * 64 * dsp.Gain(-36.1236)
+	}
+	require.Less(t, worst(want, l), -200.0)
+	require.Zero(t, testing.AllocsPerRun(50, func() { e.Render(Block) }))
+}

@@ -22,24 +22,12 @@ func wet(effect, name string, params set) *project.Node {
 
 // path is a path of a fork, at a level in dB.
 func path(name string, level float64, nodes ...*project.Node) *project.Path {
-	p := project.NewPath(name, nodes...)
-	p.Level = level
-	return p
-}
-
-// fork is a named fork with these paths in place of its own.
-func fork(kind, name string, paths ...*project.Path) *project.Node {
-	f, err := project.NewFork(kind, max(2, len(paths)))
-	if err != nil {
-		panic(err)
-	}
-	f.Name, f.Paths = name, paths
-	return &project.Node{Fork: f}
+	return project.NewPath(name, nodes...).At(level)
 }
 
 // bands is a fork of bands that meet at these crossovers in Hz.
 func bands(name string, hz []float64, paths ...*project.Path) *project.Node {
-	n := fork(project.Bands, name, paths...)
+	n := project.Forked(project.Bands, name, paths...)
 	n.Fork.Crossovers = hz
 	return n
 }
@@ -51,11 +39,11 @@ func turned(p *project.Path) *project.Path              { p.Invert = true; retur
 
 var braids = []braid{
 	{"Crush under the skin", "A squeezed copy of a drum below the drum itself, which stays as it was struck.", "fork parallel drum", []*project.Node{
-		fork(project.Copies, "Crush below", path("Skin", -1.5),
+		project.Forked(project.Copies, "Crush below", path("Skin", -1.5),
 			path("Crush", -9, at("compressor", "Flatten", 0, set{"threshold": -44, "ratio": 14, "attack": 2, "release": 80, "makeup": 12}),
 				at("equaliser", "", 0, set{"on1": 1, "freq1": 45, "gain2": 2, "gain7": 3})))}},
 	{"A third strand", "The sound, its body held together, and its bright part on a strand of its own.", "fork parallel bright", []*project.Node{
-		fork(project.Copies, "Three strands", path("As it is", -2),
+		project.Forked(project.Copies, "Three strands", path("As it is", -2),
 			path("Body", -8, at("equaliser", "", 0, set{"on8": 1, "freq8": 1400}), at("compressor", "", 0, set{"threshold": -32, "ratio": 4, "attack": 20, "release": 180, "makeup": 5})),
 			path("Bright", -10, at("equaliser", "Only bright", 0, set{"on1": 1, "freq1": 2600, "slope1": 3, "gain7": 4}), at("compressor", "", 0, set{"threshold": -38, "ratio": 6, "attack": 1, "release": 60, "makeup": 8})))}},
 	{"Echoing mids", "Only the middle echoes; lows and highs stay dry, and all of it stands in a short room.", "fork bands echo", []*project.Node{
@@ -63,13 +51,13 @@ var braids = []braid{
 			path("Mids", 0, at("delay", "", 30, set{"note": 7, "feedback": 40, "route": 2})), path("Highs", 0)),
 		at("reverb", "Short room", 12, set{"character": 1, "decay": 0.5, "predelay": 5})}},
 	{"Inshore and offing", "Near: narrow, short and dark. Far: wide, long and bright. The sound stands between.", "fork space depth", []*project.Node{
-		fork(project.Copies, "Depth", path("Here", -1),
+		project.Forked(project.Copies, "Depth", path("Here", -1),
 			wide(path("Inshore", -10, wet("reverb", "Dark room", set{"character": 1, "decay": 0.4, "predelay": 2, "highcut": 2600})), 30),
 			wide(path("Offing", -14, wet("reverb", "Bright hall", set{"decay": 4.2, "size": 180, "predelay": 70, "lowcut": 350, "highfactor": 0.7})), 150))}},
 	{"Harmonics only", "The sound with what driving it adds, and nothing else of the driven sound: what it was is taken off again.", "fork colour exciter", []*project.Node{
-		fork(project.Copies, "Harmonics", path("As it is", 0),
+		project.Forked(project.Copies, "Harmonics", path("As it is", 0),
 			path("Added", -6,
-				fork(project.Copies, "What driving adds",
+				project.Forked(project.Copies, "What driving adds",
 					path("Driven", 0, at("saturation", "", 100, set{"character": 1, "drive": 9, "level": 0})),
 					turned(path("Less the sound", 0))),
 				at("equaliser", "", 0, set{"on1": 1, "freq1": 900, "slope1": 1})))}},
@@ -80,7 +68,7 @@ var braids = []braid{
 			path("High mids", 0, at("compressor", "", 0, set{"threshold": -34, "ratio": 2.5, "attack": 8, "release": 120, "makeup": 4})),
 			path("High", 0, at("compressor", "", 0, set{"threshold": -38, "ratio": 3, "attack": 3, "release": 80, "makeup": 5})))}},
 	{"A hall with its own hand", "A reverb that is equalised and held down by itself, beside the untouched sound.", "fork space reverb", []*project.Node{
-		fork(project.Copies, "Hall beside", path("Dry", 0),
+		project.Forked(project.Copies, "Hall beside", path("Dry", 0),
 			path("Hall", -13, wet("reverb", "", set{"decay": 2.8, "size": 140, "predelay": 35}),
 				at("equaliser", "Clear", 0, set{"on1": 1, "freq1": 250, "freq4": 900, "gain4": -2, "gain7": -3}),
 				at("compressor", "Hold the tail", 0, set{"threshold": -36, "ratio": 3, "attack": 15, "release": 300, "makeup": 3})))}},
@@ -88,17 +76,17 @@ var braids = []braid{
 		bands("Clean lows", []float64{180, 3500}, path("Lows", 0),
 			path("Mids", -1, at("saturation", "", 70, set{"character": 1, "drive": 14, "level": -4})), path("Highs", 0))}},
 	{"Four corners of a room", "Four late copies, each in a corner, none of them alike.", "fork space wide", []*project.Node{
-		fork(project.Copies, "Corners", path("Middle", 0),
+		project.Forked(project.Copies, "Corners", path("Middle", 0),
 			panned(path("Near left", -14, wet("delay", "", set{"sync": 1, "time": 17, "feedback": 0, "highcut": 7000})), -0.8),
 			panned(path("Near right", -14, wet("delay", "", set{"sync": 1, "time": 23, "feedback": 0, "highcut": 7000})), 0.8),
 			panned(path("Far left", -17, wet("delay", "", set{"sync": 1, "time": 53, "feedback": 12, "highcut": 3500}), at("reverb", "", 40, set{"character": 1, "decay": 0.7})), -1),
 			panned(path("Far right", -17, wet("delay", "", set{"sync": 1, "time": 61, "feedback": 12, "highcut": 3500}), at("reverb", "", 40, set{"character": 1, "decay": 0.7})), 1))}},
 	{"Firm middle, soft sides", "What both sides share is held; their difference sways and shines.", "fork mid side width", []*project.Node{
-		fork(project.MidSide, "Middle and sides",
+		project.Forked(project.MidSide, "Middle and sides",
 			path("Middle", 0, at("compressor", "", 0, set{"threshold": -26, "ratio": 2.5, "attack": 15, "release": 150, "makeup": 2})),
 			path("Sides", 1, at("chorus", "", 30, set{"voices": 2, "depth": 1.2, "rate": 0.3}), at("equaliser", "", 0, set{"on1": 1, "freq1": 160, "gain7": 2.5})))}},
 	{"Two shores", "Left and right sweep against each other, and meet in the middle.", "fork left right movement", []*project.Node{
-		fork(project.LeftRight, "Two shores",
+		project.Forked(project.LeftRight, "Two shores",
 			path("Port", 0, at("filter", "", 0, set{"freq": 2400, "resonance": 15, "depth": 0.8, "rate": 0.11})),
 			path("Starboard", 0, at("filter", "", 0, set{"freq": 2400, "resonance": 15, "depth": 0.8, "rate": 0.13})))}},
 	{"Lows to the middle", "Below it is mono, above it is wider than it was.", "fork bands width bass", []*project.Node{
@@ -107,6 +95,6 @@ var braids = []braid{
 		bands("Sting", []float64{5200}, path("Below", 0),
 			path("Sting", 0, at("compressor", "Catch it", 0, set{"threshold": -40, "ratio": 6, "attack": 1, "release": 50})))}},
 	{"Wake", "Echoes that dissolve into a room, behind the sound and out of its way.", "fork echo space", []*project.Node{
-		fork(project.Copies, "Wake", path("Bow", 0),
+		project.Forked(project.Copies, "Wake", path("Bow", 0),
 			path("Wake", -9, wet("delay", "", set{"note": 10, "feedback": 38, "route": 2, "duck": 12, "highcut": 4200}), at("reverb", "", 55, set{"decay": 2.4, "size": 120})))}},
 }

@@ -82,6 +82,23 @@ func NewPath(name string, nodes ...*Node) *Path {
 	return &Path{ID: NewID(), Name: name, Width: 100, Chain: Chain{Nodes: append([]*Node{}, nodes...)}}
 }
 
+// At sets a path's level in dB, in passing.
+func (p *Path) At(level float64) *Path { p.Level = level; return p }
+
+// Forked returns a node that is a fork of a kind with these paths in place of its own, if any. A
+// kind that there is not, or too many bands, is a mistake of the program.
+func Forked(kind, name string, paths ...*Path) *Node {
+	f, err := NewFork(kind, max(2, len(paths)))
+	if err != nil {
+		panic(err)
+	}
+	f.Name = name
+	if len(paths) > 0 {
+		f.Paths = paths
+	}
+	return &Node{Fork: f}
+}
+
 // NewFork returns a fork of a kind with paths that hold nothing; bands counts those of a fork of bands.
 func NewFork(kind string, bands int) (*Fork, error) {
 	f := &Fork{ID: NewID(), Kind: kind, Mix: 100, MixLaw: "blend", Crossovers: []float64{}, Slope: 24}

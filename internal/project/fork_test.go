@@ -20,7 +20,7 @@ func refusedWith(t *testing.T, p *Project, words string, c Change) {
 func withFork(t *testing.T, kind string, paths ...*Path) (*Project, *Channel, *Fork) {
 	p := sample(t)
 	b := p.Channels[1]
-	b.Chain.Nodes = []*Node{forkNode(t, kind, paths...)}
+	b.Chain.Nodes = []*Node{Forked(kind, "", paths...)}
 	require.NoError(t, p.Validate(fakeEffects))
 	return p, b, b.Chain.Nodes[0].Fork
 }

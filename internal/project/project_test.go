@@ -22,22 +22,12 @@ func fakeEffects(id string) (EffectInfo, bool) {
 
 func stageNode(effect string) *Node { return &Node{Stage: NewStage(effect, 1, 100, "blend")} }
 
-// forkNode is a fork of a kind with these paths in place of its own, if any.
-func forkNode(t *testing.T, kind string, paths ...*Path) *Node {
-	f, err := NewFork(kind, max(2, len(paths)))
-	require.NoError(t, err)
-	if len(paths) > 0 {
-		f.Paths = paths
-	}
-	return &Node{Fork: f}
-}
-
 func sample(t *testing.T) *Project {
 	p := New("Test", 48000, 90, 6, 8)
 	main := p.Channels[0].ID
 	hall := NewChannel(Return, "Hall", main)
 	a, b := NewChannel(Track, "A", main), NewChannel(Track, "B", main)
-	a.Chain.Nodes = []*Node{stageNode("trim"), stageNode("reverb"), forkNode(t, Copies, NewPath("dry"), NewPath("wet", stageNode("reverb")))}
+	a.Chain.Nodes = []*Node{stageNode("trim"), stageNode("reverb"), Forked(Copies, "", NewPath("dry"), NewPath("wet", stageNode("reverb")))}
 	b.Chain.Nodes = []*Node{stageNode("trim")}
 	b.Chain.Nodes[0].Stage.Key = &Tap{Channel: a.ID, Point: "after", Node: a.Chain.Nodes[1].ID()}
 	a.Sends = []*Send{{ID: NewID(), To: hall.ID, Level: -6}}

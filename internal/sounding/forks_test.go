@@ -12,15 +12,9 @@ import (
 
 // forkOn puts a fork of a kind on a channel, with these paths in place of its own, if any.
 func forkOn(c *project.Channel, kind string, paths ...*project.Path) *project.Fork {
-	f, err := project.NewFork(kind, max(2, len(paths)))
-	if err != nil {
-		panic(err)
-	}
-	if len(paths) > 0 {
-		f.Paths = paths
-	}
-	c.Chain.Nodes = append(c.Chain.Nodes, &project.Node{Fork: f})
-	return f
+	n := project.Forked(kind, "", paths...)
+	c.Chain.Nodes = append(c.Chain.Nodes, n)
+	return n.Fork
 }
 
 func pathWith(name string, list ...*project.Stage) *project.Path {

@@ -2,8 +2,8 @@ import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import type { Channel, Path } from '../api/types'
 import { carried } from '../board/carry'
 import { Depth } from '../controls/Depth'
-import { holds } from '../live/chain'
-import { shownChain } from '../live/session'
+import { findNode, holds } from '../live/chain'
+import { shownChain, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 import { chainHeight } from './braid'
 import { Braid } from './Braid'
@@ -16,23 +16,30 @@ import { Wire } from './Wire'
 export function ChainView({ channel }: { channel: Channel }) {
   const trials = useView((v) => v.trials)
   const selected = useView((v) => v.stage)
+  const project = useSession((s) => s.project)
   const { owner, chain } = shownChain(channel, trials)
-  const [room, box] = useHeight()
+  const { height: room, box, more, look } = useBox()
   const nodes = chain.nodes
   const braided = nodes.some((n) => n.fork)
   const fits = chainHeight(nodes, () => true) <= room
   const open = (p: Path) => fits || p.id === selected || holds(p.chain.nodes, selected)
+  const isFork = nodes.some((n) => n.fork && holds([n], selected)) && !findNode(project, selected)?.node.stage
   useEffect(() => {
+    // of a fork, as much as there is room for
     box.current
       ?.querySelector('[aria-pressed=true]')
-      ?.scrollIntoView({ block: 'nearest', inline: 'nearest', behavior: 'instant' })
-  }, [selected, box])
+      ?.scrollIntoView({ block: 'nearest', inline: isFork ? 'start' : 'nearest', behavior: 'instant' })
+  }, [selected, isFork, box])
   return (
     <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
       <ChainHead channel={channel} />
       <div
         ref={box}
         className="flex min-h-0 flex-1 overflow-auto"
+        style={
+          more ? { maskImage: 'linear-gradient(to right, black calc(100% - 48px), transparent)' } : undefined
+        }
+        onScroll={look}
         onDragOver={(e) => carried(e) && e.preventDefault()}
         onDrop={(e) => {
           const c = carried(e)
@@ -86,14 +93,23 @@ export function ChainView({ channel }: { channel: Channel }) {
   )
 }
 
-/** The height of a box, as it is now. */
-function useHeight() {
+/** A box that scrolls: how high it is, and whether there is more of it to the right. */
+function useBox() {
   const box = useRef<HTMLDivElement>(null)
   const [height, setHeight] = useState(170)
+  const [more, setMore] = useState(false)
+  const look = () => {
+    const b = box.current
+    if (b) setMore(b.scrollLeft + b.clientWidth < b.scrollWidth - 8)
+  }
   useLayoutEffect(() => {
-    const o = new ResizeObserver(([e]) => e && setHeight(e.contentRect.height))
+    const o = new ResizeObserver(() => {
+      setHeight(box.current!.clientHeight)
+      look()
+    })
     o.observe(box.current!)
+    o.observe(box.current!.firstElementChild!)
     return () => o.disconnect()
   }, [])
-  return [height - 8, box] as const
+  return { height: height - 8, box, more, look }
 }

@@ -31,7 +31,7 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
       {...cardProps(stage.id, channel.id, owner, index, !renaming)}
       aria-pressed={look.pressed}
       aria-label={`${name}${hollow ? ', bypassed' : ''}${look.listened ? ', listened to' : ''}, place ${index + 1}`}
-      className="flex h-[70px] shrink-0 flex-col justify-between rounded-[3px] border px-2 py-1.5"
+      className={`flex h-[70px] shrink-0 flex-col justify-between rounded-[3px] border py-1.5 ${width < 100 ? 'px-1.5' : 'px-2'}`}
       style={{ width, ...look.style }}
     >
       {renaming ? (
@@ -41,7 +41,10 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
           onName={(next) => void act.setStage(stage.id, { name: next }, 'Rename')}
         />
       ) : (
-        <span className={`truncate text-[13px] font-semibold ${hollow ? 'struck soft' : ''}`} title={name}>
+        <span
+          className={`truncate font-semibold ${width < 100 ? 'text-[12px]' : 'text-[13px]'} ${hollow ? 'struck soft' : ''}`}
+          title={name}
+        >
           {name}
         </span>
       )}

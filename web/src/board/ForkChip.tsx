@@ -1,6 +1,6 @@
-import { useState } from 'react'
 import type { Fork, Path } from '../api/types'
 import { Depth } from '../controls/Depth'
+import { Hover } from '../controls/Hover'
 import { pick } from '../live/pick'
 import * as act from '../live/actions'
 import { holds } from '../live/chain'
@@ -19,51 +19,38 @@ export function ForkChip({ fork, channel, owner, index, chainOff }: Props) {
   )
   const together = useView((v) => v.together.includes(fork.id))
   const off = fork.bypass || chainOff
-  const [open, setOpen] = useState(false)
   return (
-    <span
-      className={`dropdown dropdown-bottom ${open ? 'dropdown-open' : ''}`}
-      onMouseEnter={() => setOpen(true)}
-      onMouseLeave={() => setOpen(false)}
-      onFocus={() => setOpen(true)}
-      onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(false)}
+    <Hover
+      label={`Paths of ${forkTitle(fork)}`}
+      panel={() => <OpenFork fork={fork} channel={channel} off={off} />}
     >
-      <button
-        type="button"
-        draggable
-        aria-expanded={open}
-        data-fork={fork.id}
-        aria-pressed={selected || together}
-        aria-label={`${forkTitle(fork)}, ${fork.paths.length} paths${off ? ', bypassed' : ''}`}
-        className="flex h-[22px] items-center gap-1.5 rounded-[2px] border px-1.5 text-[12px] whitespace-nowrap"
-        style={{
-          background: off ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',
-          borderColor: selected ? 'var(--ink)' : 'var(--deep)',
-          borderStyle: off ? 'dashed' : 'solid',
-          borderWidth: selected ? 2 : 1,
-        }}
-        onClick={(e) => pick(e, channel, fork.id)}
-        onDoubleClick={() => setView({ renaming: fork.id, bench: true })}
-        onDragStart={(e) => carryStage(e, fork.id)}
-        {...besides(owner, index)}
-      >
-        <ForkGlyph paths={fork.paths.length} width={22} />
-        <span className={`max-w-[110px] truncate ${off ? 'struck soft' : ''}`}>
-          {fork.name || `${fork.paths.length} paths`}
-        </span>
-      </button>
-      {open && (
-        <span
-          className="dropdown-content z-30 flex flex-col gap-0.5 rounded border p-1.5 shadow-sm"
-          style={{ background: 'var(--shoal-1)', borderColor: 'var(--deep)' }}
-          role="group"
-          aria-label={`Paths of ${forkTitle(fork)}`}
-          onClick={(e) => e.stopPropagation()}
+      {(open) => (
+        <button
+          type="button"
+          draggable
+          aria-expanded={open}
+          data-fork={fork.id}
+          aria-pressed={selected || together}
+          aria-label={`${forkTitle(fork)}, ${fork.paths.length} paths${off ? ', bypassed' : ''}`}
+          className="flex h-[22px] items-center gap-1.5 rounded-[2px] border px-1.5 text-[12px] whitespace-nowrap"
+          style={{
+            background: off ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',
+            borderColor: selected ? 'var(--ink)' : 'var(--deep)',
+            borderStyle: off ? 'dashed' : 'solid',
+            borderWidth: selected ? 2 : 1,
+          }}
+          onClick={(e) => pick(e, channel, fork.id)}
+          onDoubleClick={() => setView({ renaming: fork.id, bench: true })}
+          onDragStart={(e) => carryStage(e, fork.id)}
+          {...besides(owner, index)}
         >
-          <OpenFork fork={fork} channel={channel} off={off} />
-        </span>
+          <ForkGlyph paths={fork.paths.length} width={22} />
+          <span className={`max-w-[110px] truncate ${off ? 'struck soft' : ''}`}>
+            {fork.name || `${fork.paths.length} paths`}
+          </span>
+        </button>
       )}
-    </span>
+    </Hover>
   )
 }
 

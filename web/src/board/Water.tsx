@@ -1,5 +1,6 @@
 import type { Channel, Node } from '../api/types'
 import { Depth } from '../controls/Depth'
+import { Hover } from '../controls/Hover'
 import { ParamControl } from '../controls/ParamControl'
 import * as act from '../live/actions'
 import { along, idOf } from '../live/chain'
@@ -191,18 +192,10 @@ function Plate({ children }: { children: React.ReactNode }) {
 
 function Fold(p: { nodes: Node[]; first: number; channel: string; owner: string }) {
   return (
-    <span className="dropdown dropdown-hover dropdown-bottom">
-      <button
-        className="h-[22px] rounded-[2px] border px-1.5 text-[11px]"
-        style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
-      >
-        {p.nodes.length} more
-      </button>
-      <span
-        className="dropdown-content z-30 flex flex-col gap-1 rounded border p-2"
-        style={{ background: 'var(--paper)', borderColor: 'var(--hair)' }}
-      >
-        {p.nodes.map((n, i) => (
+    <Hover
+      label={`${p.nodes.length} more`}
+      panel={() =>
+        p.nodes.map((n, i) => (
           <NodeChip
             key={idOf(n)}
             node={n}
@@ -212,8 +205,18 @@ function Fold(p: { nodes: Node[]; first: number; channel: string; owner: string 
             chainOff={false}
             size="full"
           />
-        ))}
-      </span>
-    </span>
+        ))
+      }
+    >
+      {(open) => (
+        <button
+          aria-expanded={open}
+          className="h-[22px] rounded-[2px] border px-1.5 text-[11px]"
+          style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
+        >
+          {p.nodes.length} more
+        </button>
+      )}
+    </Hover>
   )
 }
