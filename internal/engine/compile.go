@@ -262,7 +262,7 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 	strp.emit = func(n *gnode) []step {
 		s := &strip{id: ch.ID, buf: buf, stereo: ch.Stereo, lag: n.lagIn,
 			fader: c.slot(ch.ID, "fader", param.Fader, ch.Fader, n.lagIn), pan: c.slot(ch.ID, "pan", param.Pan, ch.Pan, n.lagIn)}
-		s.open.Set(boolGain(!ch.Mute))
+		s.open = c.gate(ch.ID, param.Mute, ch.Mute, n.lagIn)
 		c.plan.strips[ch.ID] = s
 		return []step{s}
 	}
@@ -293,7 +293,7 @@ func (c *compiler) send(ch *project.Channel, s *project.Send, at *gnode, buf pai
 	n.emit = func(n *gnode) []step {
 		t := &sendStep{id: s.ID, channel: ch.ID, target: s.To, from: buf, to: to, lag: n.lagIn,
 			level: c.slot(s.ID, "level", param.Send, s.Level, n.lagIn), pan: c.slot(s.ID, "pan", param.Pan, s.Pan, n.lagIn)}
-		t.open.Set(boolGain(project.SendOpen(ch, s)))
+		t.open = c.gate(s.ID, param.Mute, !project.SendOpen(ch, s), n.lagIn)
 		t.gate.Set(1)
 		c.plan.sends[s.ID] = t
 		return []step{t, c.meter(Point{Kind: "send", Owner: s.ID}, to, nil)}

@@ -100,7 +100,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		t.stirred = true
 		t.mix = c.slot(s.ID, "mix", param.Mix, s.Mix, n.lagIn)
 		t.span.Values = make([]effect.Value, len(kind.Params))
-		t.heard.Set(boolGain(!s.Bypass && !bypassed))
+		t.heard = c.bypass(s.ID, s.Bypass, bypassed, n.lagIn)
 		if r, ok := t.proc.(effect.Reporter); ok {
 			t.reporter, t.report = r, make([]float64, len(kind.Live))
 		}
@@ -119,4 +119,17 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		return append(steps, t)
 	}
 	return n
+}
+
+// bypass is the gate of a stage or fork: a line of its own moves it, unless its whole chain is out.
+func (c *compiler) bypass(owner string, own, chain bool, lag int) gate {
+	if _, ok := c.lines[address{owner, param.Bypass.Name}]; ok { // a line is there or not: another plan
+		fmt.Fprintf(&c.shape, "out %v;", chain)
+	}
+	if chain {
+		g := gate{}
+		g.Set(0)
+		return g
+	}
+	return c.gate(owner, param.Bypass, own, lag)
 }

@@ -35,7 +35,7 @@ func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at 
 	join.emit = func(n *gnode) []step {
 		s := &joinStep{id: f.ID, buf: buf, dry: newShift2(n.lagIn - from.lag), lag: n.lagIn, add: f.MixLaw == "add",
 			mix: c.slot(f.ID, "mix", param.Mix, f.Mix, n.lagIn), trim: c.slot(f.ID, "trim", param.Joined, f.Trim, n.lagIn), wet: newPair(), tmp: c.tmp}
-		s.heard.Set(boolGain(!f.Bypass && !bypassed))
+		s.heard = c.bypass(f.ID, f.Bypass, bypassed, n.lagIn)
 		var names []string
 		for _, b := range branches {
 			s.paths = append(s.paths, inflow{from: b.buf, shift: newShift2(n.lagIn - b.end.lag), name: b.id})
@@ -125,7 +125,7 @@ func (c *compiler) path(ch *project.Channel, path *project.Path, b *branch) {
 		s := &pathStep{id: path.ID, buf: buf, ear: ear, lag: n.lagIn, invert: path.Invert,
 			level: c.slot(path.ID, "level", param.Path, path.Level, n.lagIn), pan: c.slot(path.ID, "pan", param.Pan, path.Pan, n.lagIn),
 			width: c.slot(path.ID, "width", param.Width, path.Width, n.lagIn)}
-		s.open.Set(boolGain(!path.Mute))
+		s.open = c.gate(path.ID, param.Mute, path.Mute, n.lagIn)
 		c.plan.paths[path.ID] = s
 		return []step{s, c.meter(Point{Kind: "path", Owner: path.ID}, buf, nil)}
 	}

@@ -12,7 +12,7 @@ type pathStep struct {
 	ear               pair // what a listener to the path hears, muted or not; l is nil where nobody listens
 	lag               int
 	level, pan, width *slot
-	open              dsp.Glide // mute
+	open              gate // mute
 	invert            bool
 }
 
@@ -31,7 +31,8 @@ func (s *pathStep) run(c *cursor, n int) {
 		copy(s.ear.l, l)
 		copy(s.ear.r, r)
 	}
-	scale(l, r, &s.open)
+	s.open.follow(c, n)
+	scale(l, r, &s.open.Glide)
 }
 
 // widen multiplies what differs between the sides by a width in percent.
@@ -49,9 +50,7 @@ func widen(b pair, n int, width *effect.Value) {
 func (s *pathStep) key() string { return "path " + s.id }
 func (s *pathStep) reset()      {}
 func (s *pathStep) copyFrom(o twin) {
-	open := s.open.Target()
-	s.open = o.(*pathStep).open
-	s.open.Aim(open, gateFrames)
+	s.open.goOn(&o.(*pathStep).open)
 }
 
 // splitStep gives a path its part of the signal at a fork.
@@ -91,7 +90,7 @@ type joinStep struct {
 	lag       int
 	mix, trim *slot
 	add       bool
-	heard     dsp.Glide
+	heard     gate // bypass
 	wet       pair
 	tmp       pair
 	met       *meeting
@@ -131,7 +130,8 @@ func (s *joinStep) run(c *cursor, n int) {
 		s.watch.in.write(s.buf.l[:n], s.buf.r[:n])
 	}
 	mix := s.mix.fill(c, s.lag, n)
-	mixIn(s.buf, s.wet, n, &mix, s.add, &s.heard)
+	s.heard.follow(c, n)
+	mixIn(s.buf, s.wet, n, &mix, s.add, &s.heard.Glide)
 	if s.watch != nil {
 		s.watch.out.write(s.buf.l[:n], s.buf.r[:n])
 	}
@@ -151,9 +151,7 @@ func (s *joinStep) reset() {
 func (s *joinStep) copyFrom(o twin) {
 	old := o.(*joinStep)
 	s.dry.copyFrom(old.dry)
-	heard := s.heard.Target()
-	s.heard = old.heard
-	s.heard.Aim(heard, gateFrames)
+	s.heard.goOn(&old.heard)
 	for _, f := range s.paths {
 		for _, g := range old.paths {
 			if f.name == g.name {

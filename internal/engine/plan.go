@@ -175,13 +175,13 @@ func (p *plan) update(doc *project.Project, smooth int) {
 		p.aim(ch.ID, "fader", ch.Fader, smooth)
 		p.aim(ch.ID, "pan", ch.Pan, smooth)
 		if s := p.strips[ch.ID]; s != nil {
-			s.open.Aim(boolGain(!ch.Mute), gateFrames)
+			s.open.hand(!ch.Mute)
 		}
 		for _, s := range ch.Sends {
 			p.aim(s.ID, "level", s.Level, smooth)
 			p.aim(s.ID, "pan", s.Pan, smooth)
 			if t := p.sends[s.ID]; t != nil {
-				t.open.Aim(boolGain(project.SendOpen(ch, s)), gateFrames)
+				t.open.hand(project.SendOpen(ch, s))
 			}
 		}
 		p.updateChain(&ch.Chain, ch.Chain.Bypass, smooth)
@@ -204,7 +204,7 @@ func (p *plan) updateChain(c *project.Chain, bypassed bool, smooth int) {
 			}
 			p.aim(s.ID, "mix", s.Mix, smooth)
 			t.add, t.ringOut = s.MixLaw == "add", s.RingOut
-			t.heard.Aim(boolGain(!s.Bypass && !bypassed), gateFrames)
+			t.heard.hand(!s.Bypass && !bypassed)
 			continue
 		}
 		f := n.Fork
@@ -215,14 +215,14 @@ func (p *plan) updateChain(c *project.Chain, bypassed bool, smooth int) {
 		}
 		if j := p.joins[f.ID]; j != nil {
 			j.add = f.MixLaw == "add"
-			j.heard.Aim(boolGain(!f.Bypass && !bypassed), gateFrames)
+			j.heard.hand(!f.Bypass && !bypassed)
 		}
 		for _, path := range f.Paths {
 			p.aim(path.ID, "level", path.Level, smooth)
 			p.aim(path.ID, "pan", path.Pan, smooth)
 			p.aim(path.ID, "width", path.Width, smooth)
 			if s := p.paths[path.ID]; s != nil {
-				s.open.Aim(boolGain(!path.Mute), gateFrames)
+				s.open.hand(!path.Mute)
 			}
 			p.updateChain(&path.Chain, path.Chain.Bypass, smooth)
 		}

@@ -21,7 +21,7 @@ type stageStep struct {
 	mix      *slot
 	add      bool
 	actsOn   string
-	heard    dsp.Glide // bypass
+	heard    gate // bypass
 	dry      shift2
 	dryBuf   pair
 	span     effect.Span
@@ -53,6 +53,7 @@ func (s *stageStep) run(c *cursor, n int) {
 		s.fill(c, n)
 	}
 	mix := s.mix.fill(c, s.lag, n)
+	s.heard.follow(c, n)
 	if s.watch != nil {
 		s.watch.in.write(l, r)
 		defer s.watch.out.write(l, r)
@@ -87,7 +88,7 @@ func (s *stageStep) run(c *cursor, n int) {
 		if !s.broken {
 			s.unite(l, r, dl, dr)
 			// the wet signal stands in buf, the dry one in dryBuf: mix there and bring it back
-			mixIn(s.dryBuf, pair{l, r}, n, &mix, s.add, &s.heard)
+			mixIn(s.dryBuf, pair{l, r}, n, &mix, s.add, &s.heard.Glide)
 		}
 	}
 	if !s.finite(dl, dr) {
@@ -259,8 +260,6 @@ func (s *stageStep) copyFrom(o twin) {
 	old := o.(*stageStep)
 	s.proc.CopyFrom(old.proc)
 	s.dry.copyFrom(old.dry)
-	heard := s.heard.Target()
-	s.heard = old.heard
-	s.heard.Aim(heard, gateFrames)
+	s.heard.goOn(&old.heard)
 	s.idle, s.left = old.idle, old.left
 }

@@ -90,7 +90,7 @@ type strip struct {
 	stereo     bool
 	lag        int
 	fader, pan *slot
-	open       dsp.Glide // mute
+	open       gate // mute
 }
 
 func (s *strip) run(c *cursor, n int) {
@@ -105,7 +105,8 @@ func (s *strip) run(c *cursor, n int) {
 	if !s.stereo {
 		law = panMono
 	}
-	applyGain(s.buf, s.buf, n, &f, &p, law, &s.open, &ungated)
+	s.open.follow(c, n)
+	applyGain(s.buf, s.buf, n, &f, &p, law, &s.open.Glide, &ungated)
 }
 
 // applyGain gives dst what stands in src, which may be dst itself, multiplied by a level
@@ -157,9 +158,7 @@ func panMono(p float64) (l, r float64) {
 func (s *strip) key() string { return "strip " + s.id }
 func (s *strip) reset()      {}
 func (s *strip) copyFrom(o twin) {
-	open := s.open.Target()
-	s.open = o.(*strip).open
-	s.open.Aim(open, gateFrames)
+	s.open.goOn(&o.(*strip).open)
 }
 
 // ungated is a gate that stays open.
@@ -217,21 +216,23 @@ type sendStep struct {
 	from, to   pair
 	lag        int
 	level, pan *slot
-	open, gate dsp.Glide
+	open       gate      // mute
+	gate       dsp.Glide // what a listener hears
 }
 
 func (s *sendStep) run(c *cursor, n int) {
 	v, p := s.level.fill(c, s.lag, n), s.pan.fill(c, s.lag, n)
-	applyGain(s.to, s.from, n, &v, &p, panStereo, &s.open, &s.gate)
+	s.open.follow(c, n)
+	applyGain(s.to, s.from, n, &v, &p, panStereo, &s.open.Glide, &s.gate)
 }
 
 func (s *sendStep) key() string { return "send " + s.id }
 func (s *sendStep) reset()      {}
 func (s *sendStep) copyFrom(o twin) {
 	old := o.(*sendStep)
-	open, gate := s.open.Target(), s.gate.Target()
-	s.open, s.gate = old.open, old.gate
-	s.open.Aim(open, gateFrames)
+	s.open.goOn(&old.open)
+	gate := s.gate.Target()
+	s.gate = old.gate
 	s.gate.Aim(gate, gateFrames)
 }
 

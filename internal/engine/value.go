@@ -107,6 +107,8 @@ type line struct {
 	values []float64
 	places []float64
 	hold   []bool
+	shapes []string
+	bends  []float64
 	now    int // the segment last used
 }
 
@@ -117,6 +119,7 @@ func newLine(l *project.Line, s *slot, clock *project.Clock) *line {
 		x.values = append(x.values, p.Value)
 		x.places = append(x.places, s.place(p.Value))
 		x.hold = append(x.hold, p.Shape == project.Hold || s.desc.Stepped())
+		x.shapes, x.bends = append(x.shapes, p.Shape), append(x.bends, p.Bend)
 	}
 	return x
 }
@@ -148,6 +151,9 @@ func (l *line) at(f int64, s *slot) float64 {
 		return l.values[i]
 	}
 	t := float64(f-l.frames[i]) / float64(l.frames[i+1]-l.frames[i])
+	if l.shapes[i] != project.Ramp {
+		t = project.Bent(l.shapes[i], l.bends[i], t)
+	}
 	return s.value(l.places[i] + (l.places[i+1]-l.places[i])*t)
 }
 

@@ -116,6 +116,9 @@ var (
 	Mix   = Param{Name: "mix", Label: "Mix", Unit: "%", Says: "How much of the stage is heard.", Min: 0, Max: 100, Default: 100, Taper: Linear, Step: 1, Digits: 0}
 	Path  = Param{Name: "level", Label: "Path level", Unit: "dB", Says: "How loud the path is where the fork joins.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
 	Width = Param{Name: "width", Label: "Path width", Unit: "%", Says: "How wide the path is: 0 is mono, 100 as it is, 200 twice the difference of the sides.", Min: 0, Max: 200, Default: 100, Taper: Linear, Step: 5, Digits: 0}
+	// Mute and Bypass are switches that a line can turn.
+	Mute   = Param{Name: "mute", Label: "Mute", Says: "Silences it.", Max: 1, Taper: Switch, Step: 1}
+	Bypass = Param{Name: "bypass", Label: "Bypass", Says: "Lets the signal pass it untreated.", Max: 1, Taper: Switch, Step: 1}
 	// Joined is what a fork's paths are turned up or down by together, before they are mixed with the dry signal.
 	Joined = Param{Name: "trim", Label: "Output", Unit: "dB", Says: "Turns what the paths make together up or down, so that the fork is as loud as what goes in.", Min: -24, Max: 12, Taper: Linear, Step: 0.5, Digits: 1}
 )

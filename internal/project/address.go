@@ -6,105 +6,94 @@ import (
 	"shoal/internal/param"
 )
 
-// address finds a parameter by the id of what owns it and its name: its description and
-// where its value lies. A stage's own parameters lie in its map: for those, stage is given instead.
-func (p *Project) address(owner, name string, effects Effects) (d param.Param, at *float64, stage *Stage, err error) {
-	none := func(what string) (param.Param, *float64, *Stage, error) {
-		return param.Param{}, nil, nil, fmt.Errorf("%s has no parameter %q", what, name)
+// field is a parameter of the document: what it is, and how it is read and set.
+type field struct {
+	param.Param
+	get func() float64
+	set func(v float64) float64 // returns the value that it has now
+}
+
+func number(d param.Param, at *float64) field {
+	return field{d, func() float64 { return *at }, func(v float64) float64 { *at = v; return v }}
+}
+
+func toggle(d param.Param, at *bool) field {
+	get := func() float64 {
+		if *at {
+			return 1
+		}
+		return 0
 	}
+	return field{d, get, func(v float64) float64 { *at = v != 0; return v }}
+}
+
+// address finds a parameter by the id of what owns it and its name.
+func (p *Project) address(owner, name string, effects Effects) (field, error) {
+	what, fields := "", map[string]field{}
 	if c, ok := p.Channel(owner); ok {
-		switch name {
-		case "fader":
-			return param.Fader, &c.Fader, nil, nil
-		case "pan":
-			return param.Pan, &c.Pan, nil, nil
+		what = "channel " + c.Name
+		fields["fader"], fields["pan"], fields["mute"] = number(param.Fader, &c.Fader), number(param.Pan, &c.Pan), toggle(param.Mute, &c.Mute)
+	} else if c, i, ok := p.findSend(owner); ok {
+		s := c.Sends[i]
+		what = "a send"
+		fields["level"], fields["pan"], fields["mute"] = number(param.Send, &s.Level), number(param.Pan, &s.Pan), toggle(param.Mute, &s.Mute)
+	} else if path, ok := p.findPath(owner); ok {
+		what = "a path"
+		fields["level"], fields["pan"], fields["width"] = number(param.Path, &path.Level), number(param.Pan, &path.Pan), number(param.Width, &path.Width)
+		fields["mute"] = toggle(param.Mute, &path.Mute)
+	} else if at, ok := p.findNode(owner); !ok {
+		return field{}, fmt.Errorf("it is no longer there (somebody may have removed it)")
+	} else if f := at.node.Fork; f != nil {
+		what = "this fork"
+		fields["mix"], fields["trim"], fields["bypass"] = number(param.Mix, &f.Mix), number(param.Joined, &f.Trim), toggle(param.Bypass, &f.Bypass)
+		if d, i, ok := f.crossoverParam(name); ok { // it keeps its distance
+			fields[name] = field{d, func() float64 { return f.Crossovers[i] }, func(v float64) float64 {
+				f.Crossovers[i] = f.keepApart(i, v)
+				return f.Crossovers[i]
+			}}
 		}
-		return none("channel " + c.Name)
-	}
-	if c, i, ok := p.findSend(owner); ok {
-		switch name {
-		case "level":
-			return param.Send, &c.Sends[i].Level, nil, nil
-		case "pan":
-			return param.Pan, &c.Sends[i].Pan, nil, nil
+	} else {
+		s := at.node.Stage
+		info, ok := effects(s.Effect)
+		if !ok {
+			return field{}, fmt.Errorf("there is no effect %q", s.Effect)
 		}
-		return none("a send")
-	}
-	if path, ok := p.findPath(owner); ok {
-		switch name {
-		case "level":
-			return param.Path, &path.Level, nil, nil
-		case "pan":
-			return param.Pan, &path.Pan, nil, nil
-		case "width":
-			return param.Width, &path.Width, nil, nil
+		what = info.Name
+		fields["mix"], fields["bypass"] = number(param.Mix, &s.Mix), toggle(param.Bypass, &s.Bypass)
+		if d, ok := info.Param(name); ok {
+			fields[name] = s.field(d)
 		}
-		return none("a path")
 	}
-	node, ok := p.findNode(owner)
-	if !ok {
-		return param.Param{}, nil, nil, fmt.Errorf("it is no longer there (somebody may have removed it)")
+	if f, ok := fields[name]; ok {
+		return f, nil
 	}
-	if f := node.node.Fork; f != nil {
-		switch name {
-		case "mix":
-			return param.Mix, &f.Mix, nil, nil
-		case "trim":
-			return param.Joined, &f.Trim, nil, nil
+	return field{}, fmt.Errorf("%s has no parameter %q", what, name)
+}
+
+// field is a parameter of a stage's effect: only what differs from the default is kept.
+func (s *Stage) field(d param.Param) field {
+	get := func() float64 {
+		if v, ok := s.Params[d.Name]; ok {
+			return v
 		}
-		if d, i, ok := f.crossoverParam(name); ok {
-			return d, &f.Crossovers[i], nil, nil
+		return d.Default
+	}
+	return field{d, get, func(v float64) float64 {
+		if v == d.Default {
+			delete(s.Params, d.Name)
+		} else {
+			s.Params[d.Name] = v
 		}
-		return none("this fork")
-	}
-	s := node.node.Stage
-	if name == "mix" {
-		return param.Mix, &s.Mix, nil, nil
-	}
-	info, ok := effects(s.Effect)
-	if !ok {
-		return param.Param{}, nil, nil, fmt.Errorf("there is no effect %q", s.Effect)
-	}
-	if d, ok = info.Param(name); !ok {
-		return none(info.Name)
-	}
-	return d, nil, s, nil
+		return v
+	}}
 }
 
 // Describe finds the description of a parameter by its address, and its
 // present value.
 func (p *Project) Describe(owner, name string, effects Effects) (param.Param, float64, error) {
-	d, at, stage, err := p.address(owner, name, effects)
-	switch {
-	case err != nil:
-		return d, 0, err
-	case at != nil:
-		return d, *at, nil
+	f, err := p.address(owner, name, effects)
+	if err != nil {
+		return param.Param{}, 0, err
 	}
-	if v, ok := stage.Params[name]; ok {
-		return d, v, nil
-	}
-	return d, d.Default, nil
-}
-
-// put sets a parameter, and returns the value that it has now: a crossover keeps its distance.
-func (p *Project) put(owner, name string, v float64, effects Effects) (float64, error) {
-	d, at, stage, err := p.address(owner, name, effects)
-	switch {
-	case err != nil:
-		return 0, err
-	case at == nil && v == d.Default:
-		delete(stage.Params, name)
-		return v, nil
-	case at == nil:
-		stage.Params[name] = v
-		return v, nil
-	}
-	if node, ok := p.findNode(owner); ok && node.node.Fork != nil {
-		if _, i, ok := node.node.Fork.crossoverParam(name); ok {
-			v = node.node.Fork.keepApart(i, v)
-		}
-	}
-	*at = v
-	return v, nil
+	return f.Param, f.get(), nil
 }

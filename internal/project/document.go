@@ -177,26 +177,6 @@ type Clip struct {
 	Exact   bool    `json:"exact" required:"true"` // no edge fades: prints must null
 }
 
-// Shapes of a line from one point to the next.
-const (
-	Ramp = "ramp"
-	Hold = "step"
-)
-
-// Line moves one parameter along the song.
-type Line struct {
-	Owner  string  `json:"owner" required:"true"`
-	Name   string  `json:"name" required:"true"`
-	Points []Point `json:"points" required:"true"`
-}
-
-// Point is a value at a tick, and how it goes on from there.
-type Point struct {
-	Tick  int64   `json:"tick" required:"true"`
-	Value float64 `json:"value" required:"true"`
-	Shape string  `json:"shape" required:"true" enum:"ramp,step"`
-}
-
 // EffectInfo is what the document must know of an effect.
 type EffectInfo struct {
 	Version int

@@ -147,7 +147,7 @@ func TestLinearPhaseLiftsWhatItsKernelCannotHold(t *testing.T) {
 	assert.Equal(t, 60.0, g.Crossovers[0])
 	assert.InDelta(t, 60*dsp.Apart, g.Crossovers[1], 1e-9)
 	refusedWith(t, next, "outside 60 to 18000", &SetParam{Owner: f.ID, Name: "x1", Value: 50})
-	refusedWith(t, next, "cannot be automated", &SetLine{Owner: f.ID, Name: "x1", Points: []Point{{0, 100, Ramp}}})
+	refusedWith(t, next, "cannot be automated", &SetLine{Owner: f.ID, Name: "x1", Points: []Point{{Tick: 0, Value: 100, Shape: Ramp}}})
 }
 
 func TestTapsOfAPathGoWhenItGoes(t *testing.T) {
@@ -172,7 +172,7 @@ func TestPathsAreSpreadToRows(t *testing.T) {
 	b.Chain.Nodes = append(b.Chain.Nodes, behind)
 	b.Fader, b.Pan, f.Trim = -4, 0.25, -1.5
 	b.Sends = []*Send{{ID: "send", To: p.Channels[2].ID, Level: -9}}
-	p.Lines = append(p.Lines, &Line{b.ID, "fader", []Point{{0, -6, Ramp}}}, &Line{"send", "level", []Point{{0, -20, Ramp}}})
+	p.Lines = append(p.Lines, &Line{b.ID, "fader", []Point{{Tick: 0, Value: -6, Shape: Ramp}}}, &Line{"send", "level", []Point{{Tick: 0, Value: -20, Shape: Ramp}}})
 	next := one(t, p, &SpreadPaths{Fork: f.ID, Group: "wood"})
 	group, _ := next.Channel("wood")
 	require.NotNil(t, group)

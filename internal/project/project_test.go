@@ -35,7 +35,7 @@ func sample(t *testing.T) *Project {
 	a.Clips = []*Clip{{ID: NewID(), Name: "x", Audio: "abc", Frames: 1000}}
 	p.Channels = append([]*Channel{a, b, hall}, p.Channels...)
 	p.Sections = []Section{{NewID(), "One", 0}, {NewID(), "Two", 9600}}
-	p.Lines = []*Line{{a.Chain.Nodes[0].ID(), "gain", []Point{{0, -3, Ramp}}}, {a.ID, "fader", []Point{}}}
+	p.Lines = []*Line{{a.Chain.Nodes[0].ID(), "gain", []Point{{Tick: 0, Value: -3, Shape: Ramp}}}, {a.ID, "fader", []Point{}}}
 	require.NoError(t, p.Validate(fakeEffects))
 	return p
 }

@@ -39,7 +39,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(52) {
+	switch r.IntN(60) {
 	case 0:
 		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
 	case 1:
@@ -69,7 +69,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 	case 15:
 		return &SetParam{Owner: pick(nodes), Name: []string{"gain", "mix", "nothing"}[r.IntN(3)], Value: float64(r.IntN(40))}
 	case 16:
-		return &SetLine{Owner: pick(nodes), Name: "gain", Points: []Point{{0, float64(-r.IntN(60)), Hold}}}
+		return &SetLine{Owner: pick(nodes), Name: "gain", Points: []Point{{Tick: 0, Value: float64(-r.IntN(60)), Shape: Hold}}}
 	case 17:
 		return &AddSend{ch.ID, i, &Send{To: other.ID, Level: -10}}
 	case 18:
@@ -145,8 +145,31 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return &SetParam{Owner: pick(forks), Name: []string{"x1", "x2", "trim", "mix"}[r.IntN(4)], Value: float64(r.IntN(2000)) / 10}
 	case 50:
 		return &SetInput{ch.ID, &Tap{Channel: other.ID, Point: "path", Node: pick(paths)}}
+	case 51, 52:
+		return &PutPoint{Stretch: randomStretch(r, ch), Value: -float64(r.IntN(40))}
+	case 53:
+		return &HoldStretch{randomStretch(r, ch), -float64(r.IntN(40))}
+	case 54:
+		return &FillStretch{randomStretch(r, ch), int64(40 + r.IntN(200)), []string{"value", "rise", "chance"}[r.IntN(3)], -20, 0, int64(i)}
+	case 55:
+		return &TurnStretch{randomStretch(r, ch), []string{"reverse", "thin", "scale", "shift"}[r.IntN(4)], r.Float64()}
+	case 56:
+		if l, _ := p.line(ch.ID, "fader"); l != nil && len(l.Points) > 0 {
+			return &MovePoints{randomStretch(r, ch), []int64{l.Points[r.IntN(len(l.Points))].Tick}, int64(r.IntN(40000) - 20000), r.Float64() - 0.5}
+		}
+		return &BeginLine{ch.ID, "pan"}
+	case 57:
+		return &PastePoints{randomStretch(r, ch), []Point{{Tick: 50, Value: -3, Shape: Ramp}, {Tick: 400, Value: -30, Shape: Hold}}, &Address{other.ID, "fader"}}
+	case 58:
+		return &TakenDown{Stretch: randomStretch(r, ch), Frames: []int64{9000, 9500, 20000}, Values: []float64{-3, -9, -2}, Glide: int64(r.IntN(5000))}
 	default:
 		start := int64(r.IntN(1000))
 		return &SetClip{ID: pick(clips), Start: &start}
 	}
+}
+
+// randomStretch is some part of a fader's line.
+func randomStretch(r *rand.Rand, ch *Channel) Stretch {
+	from := int64(r.IntN(60000))
+	return Stretch{ch.ID, "fader", from, from + int64(r.IntN(60000)), int64(r.IntN(2) * 120)}
 }

@@ -184,8 +184,11 @@ func (p *Project) checkLine(l *Line, effects Effects) error {
 		if pt.Tick < 0 || (i > 0 && pt.Tick < l.Points[i-1].Tick) {
 			return fmt.Errorf("its points must follow one another")
 		}
-		if pt.Shape != Ramp && pt.Shape != Hold {
+		if !slices.Contains([]string{Ramp, Hold, Curve, Smooth}, pt.Shape) {
 			return fmt.Errorf("unknown shape %q", pt.Shape)
+		}
+		if !(pt.Bend >= -1 && pt.Bend <= 1) {
+			return fmt.Errorf("a bend of %g: it must be -1 to 1", pt.Bend)
 		}
 	}
 	return nil

@@ -1,0 +1,60 @@
+package engine
+
+import (
+	"shoal/internal/dsp"
+	"shoal/internal/param"
+)
+
+// gate is a switch that fades: a mute or a bypass, set by hand or by a line. A line switches at
+// its frame; the fade begins there.
+type gate struct {
+	dsp.Glide
+	line *slot // nil: no line
+	lag  int
+	shut float64 // where the line was last: 1 is muted or bypassed
+}
+
+// gate makes one for a switch of the document.
+func (c *compiler) gate(owner string, d param.Param, shut bool, lag int) gate {
+	g := gate{lag: lag}
+	g.Set(boolGain(!shut))
+	if l, ok := c.lines[address{owner, d.Name}]; ok && len(l.Points) > 0 {
+		g.line, g.shut = c.slot(owner, d.Name, d, 1-boolGain(!shut), lag), -1
+	}
+	return g
+}
+
+// follow takes the line's value for the next n frames, which have no jump inside them.
+func (g *gate) follow(c *cursor, n int) {
+	if g.line == nil {
+		return
+	}
+	v := g.line.fill(c, g.lag, n)
+	if v.Now == g.shut {
+		return
+	}
+	if c.jumped || g.shut < 0 {
+		g.Set(1 - v.Now)
+	} else {
+		g.Aim(1-v.Now, gateFrames)
+	}
+	g.shut = v.Now
+}
+
+// hand sets it, where no line does.
+func (g *gate) hand(open bool) {
+	if g.line == nil {
+		g.Aim(boolGain(open), gateFrames)
+	}
+}
+
+// goOn takes over where another plan's gate stands.
+func (g *gate) goOn(old *gate) {
+	open := g.Target()
+	g.Glide = old.Glide
+	if g.line != nil && old.line != nil {
+		g.shut = old.shut
+		return
+	}
+	g.Aim(open, gateFrames)
+}
