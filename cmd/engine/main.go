@@ -377,6 +377,40 @@ func page(index, frames, channels int32) {
 	lib.Put(string(scratch[:64]), int(index), p)
 }
 
+// take lets a hand hold a parameter that has a line, or lets go of it; the scratch buffer holds
+// owner and name, parted by a line break.
+//
+//go:wasmexport take
+func take(n int32, on bool) {
+	owner, name, _ := strings.Cut(string(scratch[:n]), "\n")
+	eng.Take(owner, name, on)
+}
+
+// lineValues leaves where every parameter with a line stands at a song frame as JSON.
+//
+//go:wasmexport lineValues
+func lineValues(frame float64) { text, _ = json.Marshal(eng.LineValues(int64(frame))) }
+
+// line leaves a parameter's line between two frames as JSON; the scratch buffer says which.
+//
+//go:wasmexport line
+func line(n int32) int32 {
+	var q struct {
+		Owner, Name string
+		From, To    float64
+		Steps       int
+	}
+	if err := json.Unmarshal(scratch[:n], &q); err != nil {
+		return fail(err)
+	}
+	return answer(base.LineView(q.Owner, q.Name, int64(q.From), int64(q.To), q.Steps, engine.EffectInfo))
+}
+
+// movables leaves what lines can move on a row as JSON; its id is in the scratch buffer.
+//
+//go:wasmexport movables
+func movables(n int32) int32 { return answer(base.Movables(string(scratch[:n]), engine.EffectInfo)) }
+
 // draw leaves the picture of the stage named in the scratch buffer as JSON.
 //
 //go:wasmexport draw

@@ -159,7 +159,10 @@ func (p *plan) adopt(old *plan) {
 	for a, s := range p.slots {
 		if o, ok := old.slots[a]; ok && s.desc.Taper == o.desc.Taper && s.rank == o.rank {
 			want := s.base()
-			s.hand = o.hand
+			s.hand, s.taken = o.hand, o.taken
+			if s.taken {
+				want = o.want
+			}
 			if s.hand.Moving() && s.track == nil {
 				s.track = make([]float64, Block)
 			}

@@ -16,6 +16,7 @@ type slot struct {
 	hand        dsp.Glide // along the taper, or the value itself for choices
 	want        float64   // the value the hand has set, exactly
 	line        *line
+	taken       bool // a hand holds it, though it has a line
 	track       []float64
 	rank        int   // of a crossover: how many there are; only one of as many goes on as it was
 	stirred     *bool // set when a hand moves the value, so that a stage at rest need not look
@@ -67,7 +68,7 @@ func (s *slot) base() float64 { return s.want }
 
 // fill gives the value over the next n frames at the stage's own time.
 func (s *slot) fill(c *cursor, lag, n int) effect.Value {
-	if s.line != nil && len(s.line.frames) > 0 {
+	if s.line != nil && len(s.line.frames) > 0 && !s.taken {
 		s.hand.Skip(n)
 		return s.fillLine(c, lag, n)
 	}

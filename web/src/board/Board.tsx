@@ -16,7 +16,7 @@ const HEAD = 146
 export function Board() {
   const project = useSession((s) => s.project)!
   const timeline = useSession((s) => s.timeline)
-  const { zoom, scroll, showHidden, folded, tide, rowHeight: base, rows } = useView()
+  const { zoom, scroll, showHidden, folded, tide, rowHeight: base, rows, lines: open } = useView()
   const reach = useReach()
   const box = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(1100)
@@ -84,7 +84,7 @@ export function Board() {
     >
       <Ruler timeline={timeline} lens={lens} width={width} />
       <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
-        <LitPath reach={reach} rows={shown} height={rowHeight(tide, base)} />
+        <LitPath reach={reach} rows={shown} height={(c) => rowHeight(tide, base, open[c.id]?.length)} />
         {shown.map((c) => (
           <Row
             key={c.id}

@@ -12,6 +12,8 @@ import { PrintDialog } from '../prints/PrintDialog'
 import { PrintTray } from '../prints/PrintTray'
 import { NameGate } from '../start/NameGate'
 import { CostCard } from '../topbar/CostCard'
+import { LinesCard } from '../lines/LinesCard'
+import { ValueCard } from '../lines/ValueCard'
 import { Listening } from '../topbar/Listening'
 import { Notices } from '../topbar/Notices'
 import { TopBar } from '../topbar/TopBar'
@@ -39,6 +41,8 @@ export function ProjectPage() {
       mono: false,
       rows: [],
       folded: [],
+      lines: {},
+      stretch: null,
       dialog: null,
       playing: false,
       together: [],
@@ -78,6 +82,8 @@ export function ProjectPage() {
       {dialog?.kind === 'costs' && <CostCard />}
       {dialog?.kind === 'send' && <SendCard rows={dialog.rows} />}
       {dialog?.kind === 'trace' && <TraceCard from={dialog.from} to={dialog.to} />}
+      {dialog?.kind === 'lines' && <LinesCard row={dialog.row} />}
+      {dialog?.kind === 'value' && <ValueCard v={dialog.v} stretch={dialog.stretch} points={dialog.points} />}
       {dialog?.kind === 'soundings' && <SoundingList row={dialog.row} />}
       <Listening />
       <PrintTray />

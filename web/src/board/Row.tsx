@@ -3,6 +3,7 @@ import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
 import { shownChain, useSession } from '../live/session'
 import { useView, view } from '../live/view'
+import { LineStrip, STRIP_HEIGHT } from '../lines/LineStrip'
 import { tapText } from '../routing/taps'
 import { carried } from './carry'
 import { ClipView } from './ClipView'
@@ -23,17 +24,22 @@ type Props = {
 }
 
 /** A row: time above the surface, signal below it; the tide sets how much of each. */
-export const rowHeight = (tide: string, base: number) =>
-  tide === 'mid' ? base : Math.max(41, Math.round(base * 0.65))
+export const rowHeight = (tide: string, base: number, lines = 0) =>
+  (tide === 'mid' ? base : Math.max(41, Math.round(base * 0.65))) +
+  (tide === 'high' ? 0 : lines * STRIP_HEIGHT)
+
+const none: string[] = []
 
 export function Row({ channel, index, timeline, lens, width, depth, lit }: Props) {
   const tide = useView((v) => v.tide)
   const base = useView((v) => v.rowHeight)
   const selected = useView((v) => v.channel === channel.id)
   const together = useView((v) => v.rows.includes(channel.id))
-  const height = rowHeight(tide, base)
-  const water = tide === 'low' ? 0 : tide === 'high' ? height : Math.max(36, Math.round(height * 0.54))
-  const air = height - water
+  const open = useView((v) => v.lines[channel.id] ?? none)
+  const bare = rowHeight(tide, base)
+  const height = rowHeight(tide, base, open.length)
+  const water = tide === 'low' ? 0 : tide === 'high' ? bare : Math.max(36, Math.round(bare * 0.54))
+  const air = bare - water
   return (
     <div
       role="group"
@@ -81,6 +87,16 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
             ))}
             {channel.clips.length === 0 && channel.kind === 'track' && <Empty channel={channel} />}
             <Playhead lens={lens} />
+          </div>
+        )}
+        {air > 0 && timeline && lens && open.length > 0 && (
+          <div className="absolute inset-x-0" style={{ top: air }}>
+            {open.map((key) => {
+              const [owner, name] = key.split(' ') as [string, string]
+              return (
+                <LineStrip key={key} channel={channel} owner={owner} name={name} lens={lens} width={width} />
+              )
+            })}
           </div>
         )}
         {water > 0 && (

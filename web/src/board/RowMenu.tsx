@@ -1,6 +1,7 @@
 import type { Channel } from '../api/types'
 import { Menu } from '../controls/Menu'
 import * as act from '../live/actions'
+import { toggleLines } from '../live/lines'
 import { useSession } from '../live/session'
 import { setView } from '../live/view'
 import { dissolveGroup, makeGroup, sendTo } from '../routing/gestures'
@@ -28,6 +29,12 @@ export function RowMenu({ channel }: { channel: Channel }) {
         own && {
           text: channel.stereo ? 'Make it mono' : 'Make it stereo',
           run: () => void act.setRow(channel, { stereo: !channel.stereo }, 'Change the width of'),
+        },
+        { text: 'Lines: open or fold them', key: 'X', run: () => toggleLines(channel.id) },
+        {
+          text: 'A line for…',
+          key: '⇧X',
+          run: () => setView({ dialog: { kind: 'lines', row: channel.id } }),
         },
         own && {
           text: 'Send to a new return',

@@ -13,12 +13,16 @@ type Props = {
   /** Compact scales stand in lists: little room for the figure, and a caption in place of the name. */
   compact?: boolean
   caption?: string
+  /** Its line moves it between these places along the travel. */
+  moved?: { low: number; high: number } | null
+  /** Opens its line; only what a line can move has one. */
+  onLine?: () => void
 }
 
 const ticks = 21
 
 /** A scale: a ruler with a pointer and a figure. Drag sideways (Shift for fine), arrows, type, double click resets. */
-export function Scale({ param, value, onMove, narrow, label, compact, caption }: Props) {
+export function Scale({ param, value, onMove, narrow, label, compact, caption, moved, onLine }: Props) {
   const ruler = useRef<SVGSVGElement>(null)
   const grip = useRef<{ x: number; at: number } | null>(null)
   const [typing, setTyping] = useState(false)
@@ -74,6 +78,11 @@ export function Scale({ param, value, onMove, narrow, label, compact, caption }:
     }
     if (e.ctrlKey || e.metaKey || e.altKey) return
     const presses: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }
+    if (e.key.toLowerCase() === 'x' && onLine) {
+      e.preventDefault()
+      e.stopPropagation()
+      return onLine()
+    }
     let v: number | null = null
     if (e.key in presses) v = step(param, value, presses[e.key]! * (e.shiftKey ? 0.1 : 1))
     else if (e.key === 'Home') v = param.min
@@ -118,6 +127,16 @@ export function Scale({ param, value, onMove, narrow, label, compact, caption }:
       }}
     >
       <rect x="0" y="0" width="100" height="20" fill="transparent" />
+      {moved && (
+        <rect
+          x={moved.low * 100}
+          y={7}
+          width={Math.max(1, (moved.high - moved.low) * 100)}
+          height={12}
+          fill="var(--shoal-3)"
+          opacity={0.8}
+        />
+      )}
       {Array.from({ length: ticks }, (_, i) => (
         <line
           key={i}
@@ -172,6 +191,16 @@ export function Scale({ param, value, onMove, narrow, label, compact, caption }:
           title={param.says}
         >
           {caption ?? name}
+          {moved && (
+            <button
+              className="water-label ml-1 text-[11px] underline"
+              tabIndex={-1}
+              title="Its line moves it. While it plays, hold the scale to take it down; stopped, a move puts a point at the playhead. Click to see the line ( X )."
+              onClick={onLine}
+            >
+              line
+            </button>
+          )}
         </div>
         <span className="relative block">
           {drawn}

@@ -56,6 +56,23 @@ export const keys: { group: string; list: [string, string][] }[] = [
     ],
   },
   {
+    group: 'Lines',
+    list: [
+      [
+        'X',
+        'Open or fold the lines of the row; on a scale: its line; with Shift: a line for anything of the row',
+      ],
+      ['Double click', 'Put a point; Alt leaves the grid'],
+      [
+        'Drag',
+        'A point moves, with Ctrl in its value only; between points it selects a stretch; with Alt it bends',
+      ],
+      ['↑ ↓', 'Selected points up or down; Shift: a tenth'],
+      ['Ctrl C V', 'Copy the selected points; put them down at the playhead'],
+      ['Delete', 'Take the selected points off'],
+    ],
+  },
+  {
     group: 'Trials',
     list: [
       ['O', 'Keep the same stages in another order; with Shift a copy'],

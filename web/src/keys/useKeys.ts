@@ -3,6 +3,7 @@ import type { Fork, Path } from '../api/types'
 import * as act from '../live/actions'
 import { findFork, idOf, onward, type Way } from '../live/chain'
 import * as forks from '../live/forks'
+import { toggleLines } from '../live/lines'
 import { hear, listenTo, listenToAll, showDepth } from '../live/listening'
 import * as several from '../live/selection'
 import { findStage, shownChain, takeBack, theEngine, useSession } from '../live/session'
@@ -32,7 +33,11 @@ export function useKeys() {
         e.preventDefault()
         run(e)
       },
-      { useKey, enableOnFormTags: ['input'], ignoreEventWhen: typing },
+      {
+        useKey,
+        enableOnFormTags: ['input', 'slider', 'option', 'menuitem', 'radio'],
+        ignoreEventWhen: typing,
+      },
     )
   const rows = () =>
     (useSession.getState().project?.channels ?? []).filter((c) => view().showHidden || !c.hidden)
@@ -130,6 +135,8 @@ export function useKeys() {
   on('f', () => void forks.forkSelection())
   on('v', () => path((_, p) => forks.listenToPath(p.id, false)))
   on('shift+v', () => path((_, p) => forks.listenToPath(p.id, true)))
+  on('x', () => row((c) => toggleLines(c.id)))
+  on('shift+x', () => row((c) => setView({ dialog: { kind: 'lines', row: c.id } })))
   on('s', openSend)
   on('a', () => void makeGroup())
   on('d', () => hearRowAlone('dry'))

@@ -2,6 +2,7 @@ import type { Change, Channel, EffectInfo } from '../api/types'
 import { findNode, holds, idOf, pathIn, type Place, placeIn } from './chain'
 import { chainsOf, change, notice, refused, shownChain, stageName, theEngine, useSession } from './session'
 import { hear } from './listening'
+import { finishAll } from './takedown'
 import { type Range, setView, view } from './view'
 
 /** What a person can do; each asks Go for a change and says in words what it was. */
@@ -46,6 +47,7 @@ export async function togglePlay() {
   const p = project()
   if (!engine || !p) return
   if (view().playing) {
+    finishAll()
     engine.stop()
     setView({ playing: false })
     return

@@ -1,4 +1,15 @@
-import type { Change, Cost, Lateness, Picture, Reach, Sounding, Trace } from '../api/types'
+import type {
+  Change,
+  Cost,
+  Lateness,
+  LineValue,
+  LineView,
+  Movable,
+  Picture,
+  Reach,
+  Sounding,
+  Trace,
+} from '../api/types'
 import {
   allocate,
   type FromWorker,
@@ -49,6 +60,7 @@ export class Engine {
   private tickets = new Map<number, (json: string, trouble: string) => void>()
   private ticket = 0
   private ready: Promise<void>
+  private started = false
   private loaded: Promise<void>
   private heldPeaks = new Map<string, [number, number]>()
   private heldMeans = new Map<string, [number, number]>()
@@ -80,6 +92,7 @@ export class Engine {
       const m = e.data
       switch (m.say) {
         case 'ready':
+          this.started = true
           started()
           break
         case 'timeline':
@@ -136,8 +149,9 @@ export class Engine {
     this.worker.postMessage(m)
   }
 
+  /** Gives the engine a revision: at once where it can, so that what is asked afterwards is of this one. */
   async document(project: { sampleRate: number }, fresh: boolean) {
-    await this.ready
+    if (!this.started) await this.ready
     this.post({ do: 'document', json: JSON.stringify(project), fresh })
   }
 
@@ -223,6 +237,16 @@ export class Engine {
   /** The ways from one row to another. */
   trace = (from: string, to: string) =>
     this.ask<Trace>((ticket) => ({ do: 'trace', of: `${from}\n${to}`, ticket }))
+  /** A parameter's line between two frames, in so many steps. */
+  line = (of: { owner: string; name: string; from: number; to: number; steps: number }) =>
+    this.ask<LineView>((ticket) => ({ do: 'line', of: JSON.stringify(of), ticket }))
+  /** What lines can move on a row. */
+  movables = (row: string) => this.ask<Movable[]>((ticket) => ({ do: 'movables', of: row, ticket }))
+  /** Where every parameter with a line stands at a song frame. */
+  lineValues = (frame: number) =>
+    this.ask<LineValue[]>((ticket) => ({ do: 'lineValues', frame: Math.round(frame), ticket }))
+  /** Lets a hand hold a parameter that has a line, or the line have it again. */
+  take = (owner: string, name: string, on: boolean) => this.post({ do: 'take', owner, name, on })
   /** How late the output is, and because of which stages. */
   waits = () => this.ask<Lateness>((ticket) => ({ do: 'waits', ticket }))
 

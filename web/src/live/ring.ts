@@ -42,6 +42,9 @@ export type ToWorker =
   | { do: 'waits'; ticket: number }
   | { do: 'try'; json: string; ticket: number }
   | { do: 'listen'; point: Listening }
+  | { do: 'take'; owner: string; name: string; on: boolean }
+  | { do: 'line' | 'movables'; of: string; ticket: number }
+  | { do: 'lineValues'; frame: number; ticket: number }
   | { do: 'trial'; json: string }
   | { do: 'rms'; on: boolean }
   | { do: 'watch'; stage: string }

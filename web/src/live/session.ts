@@ -21,6 +21,7 @@ import type {
   Stage,
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
+import { takeDown, takesDown } from './takedown'
 import { setView } from './view'
 
 export type Notice = {
@@ -57,6 +58,8 @@ export type Session = {
   moving: Record<string, number>
   /** What Go noticed, the weightiest first. */
   soundings: Sounding[]
+  /** Parameters whose lines are being taken down, by "owner name". */
+  takingDown: string[]
 }
 
 const empty: Session = {
@@ -78,6 +81,7 @@ const empty: Session = {
   memory: 0,
   soundings: [],
   tried: 0,
+  takingDown: [],
   moving: {},
 }
 
@@ -210,16 +214,16 @@ function hear(m: Message) {
 
 /** Applies revisions in order and passes the newest to the engine. */
 function take(changes: ChangeMessage[]) {
-  let { project, revision } = now()
+  let { project, revision, lastChange } = now()
   if (!project) return
   for (const c of changes) {
     if (c.revision !== revision + 1) continue
     project = applyPatch(project, c.patch as unknown as Operation[], false, false).newDocument
     revision = c.revision
-    set({ lastChange: c })
+    lastChange = c
   }
-  set({ project, revision })
-  void engine?.document(project, false)
+  void engine?.document(project, false) // first: what is drawn is asked of it
+  set({ project, revision, lastChange })
 }
 
 async function catchUp() {
@@ -228,8 +232,8 @@ async function catchUp() {
       const m = await get<Missed>(`/api/projects/${openId}/changes?since=${now().revision}`)
       if (m.gap) {
         const o = await get<Opened>(`/api/projects/${openId}`)
-        set({ project: o.project, revision: o.revision })
         void engine?.document(o.project, false)
+        set({ project: o.project, revision: o.revision })
       } else take(m.changes)
     } catch {
       // the connection will come back and ask again
@@ -274,13 +278,23 @@ const settle = new Map<string, ReturnType<typeof setTimeout>>()
 export function move(owner: string, name: string, value: number, label: string, rest = false) {
   const key = `${owner} ${name}`
   set((s) => ({ moving: { ...s.moving, [key]: value } }))
+  if (takesDown(owner, name)) return takeDown(owner, name, value, label)
+  const line = now().project?.lines.find((l) => l.owner === owner && l.name === name)
   engine?.move(owner, name, value)
   clearTimeout(settle.get(key))
   settle.set(
     key,
     setTimeout(
       async () => {
-        await change(label, { type: 'param.set', do: { owner, name, value } })
+        if (line?.points.length) {
+          // by hand it would not stick: its line moves it
+          const from = Math.round(engine?.heard()?.song ?? 0)
+          await change(`Put a point on ${label}`, {
+            type: 'line.put',
+            do: { owner, name, from, to: from, value },
+          })
+          notice(`${label} follows its line: a point is at the playhead now.`)
+        } else await change(label, { type: 'param.set', do: { owner, name, value } })
         if (now().moving[key] === value) {
           set((s) => ({ moving: Object.fromEntries(Object.entries(s.moving).filter(([k]) => k !== key)) }))
         }

@@ -1,4 +1,5 @@
 import { create } from 'zustand'
+import type { LineView } from '../api/types'
 import type { Listening } from './ring'
 
 export type Tide = 'low' | 'mid' | 'high'
@@ -13,8 +14,12 @@ export type Dialog =
   | { kind: 'costs' }
   | { kind: 'soundings'; row?: string }
   | { kind: 'send'; rows: string[] }
+  | { kind: 'lines'; row: string }
+  | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean }
   | { kind: 'trace'; from: string; to: string }
   | null
+
+export type Stretch = { owner: string; name: string; from: number; to: number; ticks: number[] }
 
 /** What belongs to this window alone: never to the document. */
 export type View = {
@@ -40,6 +45,16 @@ export type View = {
   rows: string[]
   /** Groups whose members are folded away. */
   folded: string[]
+  /** Lines that are open under their rows, by row: addresses as "owner name". */
+  lines: Record<string, string[]>
+  /** What is selected of a line: a stretch in frames, and the points in it by their ticks. */
+  stretch: Stretch | null
+  /** Ticks of the grid that points snap to; 0: none. */
+  grid: number
+  /** How long a line takes to be reached again after it was taken down, in milliseconds. */
+  glide: number
+  /** Taking down goes on until stop, not only while the scale is held. */
+  untilStop: boolean
   dialog: Dialog
   renaming: string
   playing: boolean
@@ -89,6 +104,11 @@ export const useView = create<View>(() => ({
   mono: false,
   rows: [],
   folded: [],
+  lines: {},
+  stretch: null,
+  grid: 240,
+  glide: 200,
+  untilStop: false,
   dialog: null,
   renaming: '',
   playing: false,

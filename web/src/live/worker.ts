@@ -52,6 +52,10 @@ type Exports = {
   learn(n: number): number
   try(n: number): number
   listen(n: number): number
+  take(n: number, on: number): void
+  line(n: number): number
+  movables(n: number): number
+  lineValues(frame: number): void
   trial(n: number): number
   rms(on: number): void
   watch(n: number): void
@@ -418,6 +422,17 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     case 'reach':
     case 'trace':
       reply(m.ticket, (m.do === 'reach' ? engine.reach : engine.trace)(write(m.of)))
+      break
+    case 'line':
+    case 'movables':
+      reply(m.ticket, (m.do === 'line' ? engine.line : engine.movables)(write(m.of)))
+      break
+    case 'lineValues':
+      engine.lineValues(m.frame)
+      reply(m.ticket, 0)
+      break
+    case 'take':
+      engine.take(write(`${m.owner}\n${m.name}`), m.on ? 1 : 0)
       break
     case 'waits':
       engine.waits()

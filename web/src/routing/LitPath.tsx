@@ -24,12 +24,22 @@ export function useReach(): Reach {
 
 /** The ways of the selected row's signal, drawn at the right of the board from row to row: outputs fine, sends
     strong, taps and keys dotted; where nothing comes through the line is broken. */
-export function LitPath({ reach, rows, height }: { reach: Reach; rows: Channel[]; height: number }) {
+export function LitPath({
+  reach,
+  rows,
+  height,
+}: {
+  reach: Reach
+  rows: Channel[]
+  height: (c: Channel) => number
+}) {
   const selected = useView((v) => v.channel)
-  const place = new Map(rows.map((c, i) => [c.id, i]))
+  const place = new Map<string, number>() // where each row ends
+  let bottom = 0
+  for (const c of rows) place.set(c.id, (bottom += height(c)))
   const edges = reach.edges.filter((e) => place.has(e.from) && place.has(e.to) && e.from !== e.to)
   if (!edges.length) return null
-  const y = (id: string, end: number) => (place.get(id)! + 1) * height - 14 + end
+  const y = (id: string, end: number) => place.get(id)! - 14 + end
   // ways to the same row share a lane, so that they are seen to meet
   const lanes = [...new Set(edges.map((e) => e.to))]
   const width = 12 + lanes.length * 9
@@ -38,7 +48,7 @@ export function LitPath({ reach, rows, height }: { reach: Reach; rows: Channel[]
     <svg
       className="pointer-events-none absolute top-0 right-0 z-20"
       width={width}
-      height={rows.length * height}
+      height={bottom}
       aria-hidden
       data-testid="lit-path"
     >

@@ -1,0 +1,151 @@
+package project
+
+import (
+	"fmt"
+
+	"shoal/internal/param"
+)
+
+// LineView is a line as it is seen between two frames: whoever draws it works nothing out.
+type LineView struct {
+	Owner   string      `json:"owner" required:"true"`
+	Name    string      `json:"name" required:"true"`
+	Of      string      `json:"of" required:"true"` // what the parameter belongs to
+	Channel string      `json:"channel" required:"true"`
+	Param   param.Param `json:"param" required:"true"`
+	Base    float64     `json:"base" required:"true"` // the value where the line has no points
+	Count   int         `json:"count" required:"true"`
+	Points  []SeenPoint `json:"points" required:"true"` // none where there are too many to take hold of
+	// Path holds places along the travel, evenly from the first frame to the last.
+	Path []float64 `json:"path" required:"true"`
+	Low  float64   `json:"low" required:"true"` // place of the lowest point of all, and of the highest
+	High float64   `json:"high" required:"true"`
+}
+
+// SeenPoint is a point with its frame and its place along the travel.
+type SeenPoint struct {
+	Point
+	Frame int64   `json:"frame" required:"true"`
+	Place float64 `json:"place" required:"true"`
+}
+
+// maxSeen is how many points can be told apart.
+const maxSeen = 400
+
+// LineView looks at a parameter's line between two frames, in so many steps.
+func (p *Project) LineView(owner, name string, from, to int64, steps int, effects Effects) (*LineView, error) {
+	f, err := p.address(owner, name, effects)
+	if err != nil {
+		return nil, err
+	}
+	v := &LineView{Owner: owner, Name: name, Param: f.Param, Base: f.get(), Points: []SeenPoint{}, Path: []float64{}}
+	v.Of, v.Channel = p.ownerName(owner, effects)
+	l, _ := p.line(owner, name)
+	if l == nil {
+		l = &Line{}
+	}
+	clock := p.Clock()
+	v.Count = len(l.Points)
+	i, j := l.inside(int64(clock.Tick(max(from, 0)))-1, int64(clock.Tick(max(to, 0)))+1)
+	if j-i <= maxSeen {
+		for _, pt := range l.Points[i:j] {
+			v.Points = append(v.Points, SeenPoint{pt, clock.Frame(pt.Tick), f.Place(pt.Value)})
+		}
+	}
+	steps = min(max(steps, 2), 4000)
+	for k := range steps {
+		frame := from + (to-from)*int64(k)/int64(steps-1)
+		v.Path = append(v.Path, f.Place(l.At(clock.Tick(max(frame, 0)), f.Param, v.Base)))
+	}
+	v.Low, v.High = f.Place(v.Base), f.Place(v.Base)
+	for k, pt := range l.Points {
+		x := f.Place(pt.Value)
+		if k == 0 {
+			v.Low, v.High = x, x
+		}
+		v.Low, v.High = min(v.Low, x), max(v.High, x)
+	}
+	return v, nil
+}
+
+// ownerName is what an owner of parameters is called, and the channel that it belongs to.
+func (p *Project) ownerName(owner string, effects Effects) (name, channel string) {
+	if c, ok := p.Channel(owner); ok {
+		return c.Name, c.ID
+	}
+	if c, i, ok := p.findSend(owner); ok {
+		to, _ := p.Channel(c.Sends[i].To)
+		return "Send to " + to.Name, c.ID
+	}
+	if at, ok := p.placeOfPath(owner); ok {
+		return "Path " + at.path().Name, at.channel.ID
+	}
+	at, ok := p.findNode(owner)
+	if !ok {
+		return "", ""
+	}
+	if at.node.Fork != nil {
+		return at.node.Fork.Title(), at.channel.ID
+	}
+	s := at.node.Stage
+	if s.Name != "" {
+		return s.Name, at.channel.ID
+	}
+	info, _ := effects(s.Effect)
+	return info.Name, at.channel.ID
+}
+
+// Movable is a parameter that a line can move.
+type Movable struct {
+	Owner string `json:"owner" required:"true"`
+	Name  string `json:"name" required:"true"`
+	Of    string `json:"of" required:"true"`
+	Label string `json:"label" required:"true"`
+	Line  bool   `json:"line" required:"true"` // it has one
+}
+
+// Movables lists every parameter of a channel that a line can move: its own, its sends', and those of
+// the chain and all in it.
+func (p *Project) Movables(channel string, effects Effects) ([]Movable, error) {
+	c, ok := p.Channel(channel)
+	if !ok {
+		return nil, gone("the row")
+	}
+	out := []Movable{}
+	add := func(owner, of string, list ...param.Param) {
+		for _, d := range list {
+			if d.Structural {
+				continue
+			}
+			l, _ := p.line(owner, d.Name)
+			label := d.Label
+			if d.Group != "" {
+				label = fmt.Sprintf("%s, %s", d.Group, d.Label)
+			}
+			out = append(out, Movable{owner, d.Name, of, label, l != nil})
+		}
+	}
+	add(c.ID, c.Name, param.Fader, param.Pan, param.Mute)
+	for _, s := range c.Sends {
+		to, _ := p.Channel(s.To)
+		add(s.ID, "Send to "+to.Name, param.Send, param.Pan, param.Mute)
+	}
+	c.Walk(func(_ *Chain, _ int, n *Node) bool {
+		name, _ := p.ownerName(n.ID(), effects)
+		if f := n.Fork; f != nil {
+			add(f.ID, name, param.Mix, param.Joined, param.Bypass)
+			for i := range f.Crossovers {
+				add(f.ID, name, param.Crossover(i+1, f.Linear))
+			}
+			for _, path := range f.Paths {
+				add(path.ID, "Path "+path.Name, param.Path, param.Pan, param.Width, param.Mute)
+			}
+			return true
+		}
+		info, _ := effects(n.Stage.Effect)
+		add(n.Stage.ID, name, info.Params...)
+		add(n.Stage.ID, name, param.Mix, param.Bypass)
+		return true
+	})
+	return out, nil
+}

@@ -1,0 +1,22 @@
+import { useQuery } from '@tanstack/react-query'
+import type { LineView } from '../api/types'
+import type { Lens } from '../board/time'
+import { theEngine, useSession } from '../live/session'
+
+/** A line as Go sees it between the edges of the board, anew with every revision. */
+export function useLine(owner: string, name: string, lens: Lens, width: number): LineView | null {
+  const revision = useSession((s) => s.revision)
+  const ready = useSession((s) => s.timeline !== null)
+  const from = Math.round(lens.frame(0))
+  const to = Math.round(lens.frame(width))
+  const { data } = useQuery({
+    queryKey: ['line', owner, name, from, to, width, revision],
+    queryFn: () => theEngine()!.line({ owner, name, from, to, steps: Math.ceil(width / 2) }),
+    enabled: ready,
+    staleTime: Infinity,
+    gcTime: 5000,
+    retry: false,
+    placeholderData: (before) => before,
+  })
+  return data ?? null
+}
