@@ -81,6 +81,13 @@ func wave(shape int, phase float64, seed uint64) float64 {
 	return math.Sin(2 * math.Pi * f)
 }
 
+// Wave is the value, -1 to 1, of a shape by its place in WaveNames, at a phase in cycles. Chance
+// falls by the seed.
+func Wave(shape int, phase float64, seed uint64) float64 { return wave(shape, phase, seed) }
+
+// WaveNames are the shapes that Wave knows.
+func WaveNames() []string { return waveNames }
+
 // soften leads from the end of the last cycle to the start of this one.
 func soften(v, f, last float64) float64 {
 	if f < 0.01 {

@@ -68,6 +68,12 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		c.lines[address{l.Owner, l.Name}] = l
 		fmt.Fprintf(&c.shape, "line %v;", *l)
 	}
+	for _, m := range doc.Movers {
+		fmt.Fprintf(&c.shape, "mover %v;", *m)
+	}
+	for _, h := range doc.Handles {
+		fmt.Fprintf(&c.shape, "handle %s %v;", h.ID, h.Targets)
+	}
 	fmt.Fprintf(&c.shape, "listen %v;", point)
 	fmt.Fprintf(&c.shape, "time %d %v %v;", doc.SampleRate, doc.Tempo, doc.Meter)
 	c.collectTaps()
@@ -179,11 +185,13 @@ func (c *compiler) tapped(name string, at *gnode, buf pair) []*gnode {
 
 func (c *compiler) slot(owner, name string, d param.Param, v float64, lag int) *slot {
 	s := newSlot(owner, name, d, v)
-	if l, ok := c.lines[address{owner, name}]; ok && len(l.Points) > 0 {
+	_, _, hangs := c.doc.HandleOf(owner, name) // then its line is suspended
+	if l, ok := c.lines[address{owner, name}]; ok && len(l.Points) > 0 && !hangs {
 		s.line = newLine(l, s, c.clock)
 		s.track = make([]float64, Block)
 		c.plan.lined = append(c.plan.lined, linedSlot{s, lag})
 	}
+	c.moves(s, lag)
 	c.plan.slots[address{owner, name}] = s
 	return s
 }

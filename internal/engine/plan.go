@@ -17,6 +17,8 @@ type plan struct {
 	twins    map[string]twin
 	slots    map[address]*slot
 	lined    []linedSlot
+	moved    []*slot // those with movers or on a handle
+	handles  []*slot // a handle's value, once for each parameter that hangs on it
 	players  []*player
 	strips   map[string]*strip
 	flows    map[string]*outflow
@@ -156,6 +158,13 @@ func (p *plan) adopt(old *plan) {
 			t.copyFrom(o)
 		}
 	}
+	for i, h := range p.handles { // the same parameters hang on the same handles: else they begin where they are
+		if i < len(old.handles) && old.handles[i].owner == h.owner {
+			want := h.base()
+			h.hand, h.taken = old.handles[i].hand, old.handles[i].taken
+			h.aim(want, gateFrames)
+		}
+	}
 	for a, s := range p.slots {
 		if o, ok := old.slots[a]; ok && s.desc.Taper == o.desc.Taper && s.rank == o.rank {
 			want := s.base()
@@ -174,6 +183,9 @@ func (p *plan) adopt(old *plan) {
 // update takes over the values of a document of the same shape.
 func (p *plan) update(doc *project.Project, smooth int) {
 	p.doc = doc
+	for _, h := range doc.Handles {
+		p.aim(h.ID, handleName, h.Value, smooth)
+	}
 	for _, ch := range doc.Channels {
 		p.aim(ch.ID, "fader", ch.Fader, smooth)
 		p.aim(ch.ID, "pan", ch.Pan, smooth)
@@ -237,8 +249,20 @@ func (p *plan) aim(owner, name string, v float64, frames int) bool {
 	if ok {
 		s.aim(v, frames)
 	}
+	for _, h := range p.handles {
+		if h.owner == owner && name == handleName {
+			h.aim(v, frames)
+			ok = true
+		}
+	}
 	return ok
 }
+
+// handleParam is a handle's value as a parameter, and handleName its name.
+var (
+	handleParam = param.Handle
+	handleName  = param.Handle.Name
+)
 
 func boolGain(b bool) float64 {
 	if b {

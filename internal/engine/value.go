@@ -18,8 +18,10 @@ type slot struct {
 	line        *line
 	taken       bool // a hand holds it, though it has a line
 	track       []float64
-	rank        int   // of a crossover: how many there are; only one of as many goes on as it was
-	stirred     *bool // set when a hand moves the value, so that a stage at rest need not look
+	rank        int    // of a crossover: how many there are; only one of as many goes on as it was
+	pulls       []pull // movers on it
+	hold        *hold  // the handle that it hangs on
+	stirred     *bool  // set when a hand moves the value, so that a stage at rest need not look
 }
 
 func newSlot(owner, name string, d param.Param, v float64) *slot {
@@ -61,13 +63,23 @@ func (s *slot) value(place float64) float64 {
 }
 
 // moves reports whether the value changes, or may, from block to block.
-func (s *slot) moves() bool { return s.line != nil || s.hand.Moving() }
+func (s *slot) moves() bool {
+	return s.line != nil || s.hand.Moving() || s.hold != nil || len(s.pulls) > 0
+}
 
 // base is the value a hand has set, without a line.
 func (s *slot) base() float64 { return s.want }
 
 // fill gives the value over the next n frames at the stage's own time.
 func (s *slot) fill(c *cursor, lag, n int) effect.Value {
+	if s.hold != nil || len(s.pulls) > 0 {
+		return s.fillMoved(c, lag, n)
+	}
+	return s.fillOwn(c, lag, n)
+}
+
+// fillOwn is the value that a hand or the line gives.
+func (s *slot) fillOwn(c *cursor, lag, n int) effect.Value {
 	if s.line != nil && len(s.line.frames) > 0 && !s.taken {
 		s.hand.Skip(n)
 		return s.fillLine(c, lag, n)

@@ -119,6 +119,7 @@ var (
 	// Mute and Bypass are switches that a line can turn.
 	Mute   = Param{Name: "mute", Label: "Mute", Says: "Silences it.", Max: 1, Taper: Switch, Step: 1}
 	Bypass = Param{Name: "bypass", Label: "Bypass", Says: "Lets the signal pass it untreated.", Max: 1, Taper: Switch, Step: 1}
+	Handle = Param{Name: "value", Label: "Handle", Unit: "%", Says: "Moves all that hangs on it, each over its own range.", Min: 0, Max: 100, Taper: Linear, Step: 1, Digits: 0}
 	// Joined is what a fork's paths are turned up or down by together, before they are mixed with the dry signal.
 	Joined = Param{Name: "trim", Label: "Output", Unit: "dB", Says: "Turns what the paths make together up or down, so that the fork is as loud as what goes in.", Min: -24, Max: 12, Taper: Linear, Step: 0.5, Digits: 1}
 )

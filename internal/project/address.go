@@ -2,6 +2,7 @@ package project
 
 import (
 	"fmt"
+	"slices"
 
 	"shoal/internal/param"
 )
@@ -41,6 +42,9 @@ func (p *Project) address(owner, name string, effects Effects) (field, error) {
 		what = "a path"
 		fields["level"], fields["pan"], fields["width"] = number(param.Path, &path.Level), number(param.Pan, &path.Pan), number(param.Width, &path.Width)
 		fields["mute"] = toggle(param.Mute, &path.Mute)
+	} else if i := slices.IndexFunc(p.Handles, func(h *Handle) bool { return h.ID == owner }); i >= 0 {
+		what = "a handle"
+		fields["value"] = number(param.Handle, &p.Handles[i].Value)
 	} else if at, ok := p.findNode(owner); !ok {
 		return field{}, fmt.Errorf("it is no longer there (somebody may have removed it)")
 	} else if f := at.node.Fork; f != nil {

@@ -45,7 +45,7 @@ func (p *Project) dropLines(owners map[string]bool) (undo []Change) {
 		}
 	}
 	slices.Reverse(undo)
-	return undo
+	return append(undo, p.dropMoves(owners)...)
 }
 
 // line finds a parameter's line, and its place among all.

@@ -21,6 +21,8 @@ type Project struct {
 	Lines      []*Line    `json:"lines" required:"true"`
 	Audio      []Audio    `json:"audio" required:"true"`
 	Meant      []Meant    `json:"meant,omitempty"`
+	Movers     []*Mover   `json:"movers,omitempty"`
+	Handles    []*Handle  `json:"handles,omitempty"`
 }
 
 // Meant says of a sounding that it is as it should be, and who said so.

@@ -238,6 +238,12 @@ func (p *Project) ids() map[string]int {
 	for _, s := range p.Sections {
 		m[s.ID]++
 	}
+	for _, x := range p.Movers {
+		m[x.ID]++
+	}
+	for _, x := range p.Handles {
+		m[x.ID]++
+	}
 	for _, c := range p.Channels {
 		m[c.ID]++
 		for _, s := range c.Sends {

@@ -80,6 +80,11 @@ func (p *Project) ownerName(owner string, effects Effects) (name, channel string
 	if at, ok := p.placeOfPath(owner); ok {
 		return "Path " + at.path().Name, at.channel.ID
 	}
+	for _, h := range p.Handles {
+		if h.ID == owner {
+			return h.Name, ""
+		}
+	}
 	at, ok := p.findNode(owner)
 	if !ok {
 		return "", ""

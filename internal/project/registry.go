@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"reflect"
+	"slices"
 )
 
 // registry names every change. Names are stored: they never change meaning.
@@ -60,6 +61,10 @@ var registry = map[string]func() Change{
 	"line.turn":         func() Change { return &TurnStretch{} },
 	"line.paste":        func() Change { return &PastePoints{} },
 	"line.take-down":    func() Change { return &TakenDown{} },
+	"mover.put":         func() Change { return &PutMover{} },
+	"mover.remove":      func() Change { return &RemoveMover{} },
+	"handle.put":        func() Change { return &PutHandle{} },
+	"handle.remove":     func() Change { return &RemoveHandle{} },
 	"send.add":          func() Change { return &AddSend{} },
 	"send.remove":       func() Change { return &RemoveSend{} },
 	"send.set":          func() Change { return &SetSend{} },
@@ -140,6 +145,9 @@ func Read(b []byte, effects Effects) (*Project, error) {
 				return nil, fmt.Errorf("read project: channel %s: %w", c.Name, err)
 			}
 		}
+	}
+	if slices.Contains(p.Movers, nil) || slices.Contains(p.Handles, nil) {
+		return nil, fmt.Errorf("read project: a mover or handle is empty")
 	}
 	for _, l := range p.Lines {
 		if l == nil {

@@ -45,6 +45,9 @@ func (p *Project) Validate(effects Effects) error {
 			return fmt.Errorf("automation line %s: %w", l.Name, err)
 		}
 	}
+	if err := p.checkMoves(effects); err != nil {
+		return err
+	}
 	return p.checkLoops()
 }
 

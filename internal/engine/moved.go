@@ -1,0 +1,134 @@
+package engine
+
+import (
+	"math"
+	"slices"
+
+	"shoal/internal/effect"
+	"shoal/internal/project"
+)
+
+// Precedence, in one place: a hand, a line, or one handle gives a parameter its base (a handle
+// suspends the line); movers add around it in taper units; then the range clamps.
+
+// moverGrid is after how many frames movers are looked at anew; between, they go straight.
+const moverGrid = effect.Grid
+
+// mover is a document's mover, ready to run.
+type mover struct {
+	*project.Mover
+	shape int
+	clock *project.Clock
+	rate  float64
+}
+
+// at is where a mover is at a song frame: -1 to 1, or 0 to 1 when it goes one way only.
+func (m *mover) at(frame int64) float64 {
+	cycles := float64(frame) / m.rate * m.Rate
+	if m.Quarters > 0 {
+		cycles = m.clock.Tick(frame) / project.TicksPerQuarter / m.Quarters
+	}
+	v := effect.Wave(m.shape, cycles+m.Phase, uint64(m.Seed))
+	if m.OneWay {
+		return 0.5 + 0.5*v
+	}
+	return v
+}
+
+// pull is a mover on one parameter.
+type pull struct {
+	*mover
+	depth float64
+}
+
+// hold is a handle on one parameter. Each has a slot of the handle's value for itself, for each looks
+// at it at its own time.
+type hold struct {
+	slot   *slot
+	target project.HandleTarget
+}
+
+// moves finds what moves a parameter besides its hand and line.
+func (c *compiler) moves(s *slot, lag int) {
+	for _, m := range c.doc.Movers {
+		for _, t := range m.Targets {
+			if t.Owner == s.owner && t.Name == s.name && t.Depth != 0 {
+				s.pulls = append(s.pulls, pull{&mover{m, slices.Index(effect.WaveNames(), m.Shape), c.clock, float64(c.doc.SampleRate)}, t.Depth})
+			}
+		}
+	}
+	if h, t, ok := c.doc.HandleOf(s.owner, s.name); ok {
+		own := newSlot(h.ID, handleName, handleParam, h.Value)
+		if l, ok := c.lines[address{h.ID, handleName}]; ok && len(l.Points) > 0 {
+			own.line, own.track = newLine(l, own, c.clock), make([]float64, Block)
+			c.plan.lined = append(c.plan.lined, linedSlot{own, lag})
+		}
+		s.hold = &hold{own, t}
+		c.plan.handles = append(c.plan.handles, own)
+	}
+	if s.hold != nil || len(s.pulls) > 0 {
+		s.track = make([]float64, Block)
+		c.plan.moved = append(c.plan.moved, s)
+	}
+}
+
+// fillMoved gives the value of a parameter that is moved over the next n frames.
+func (s *slot) fillMoved(c *cursor, lag, n int) effect.Value {
+	base := s.fillBase(c, lag, n)
+	if len(s.pulls) == 0 {
+		return base
+	}
+	v := effect.Value{Step: base.Step, Track: s.track[:n]}
+	for i := 0; i < n; {
+		f := c.songFrame(lag, i)
+		off := int(((f % moverGrid) + moverGrid) % moverGrid)
+		to := min(n, i+moverGrid-off)
+		a, b := s.pulled(f-int64(off)), s.pulled(f-int64(off)+moverGrid)
+		for k := i; k < to; k++ {
+			x := s.place(base.At(k)) + a + (b-a)*float64(off+k-i)/moverGrid
+			s.track[k] = s.value(max(0, min(1, x)))
+		}
+		i = to
+	}
+	v.Now = s.track[0]
+	return v
+}
+
+// pulled is by how much of the travel all movers together move it at a frame.
+func (s *slot) pulled(frame int64) float64 {
+	sum := 0.0
+	for i := range s.pulls {
+		sum += s.pulls[i].depth * s.pulls[i].at(frame)
+	}
+	return sum
+}
+
+// fillBase gives the base: a handle's, or the line's, or the hand's.
+func (s *slot) fillBase(c *cursor, lag, n int) effect.Value {
+	if s.hold == nil {
+		return s.fillOwn(c, lag, n)
+	}
+	h := s.hold.slot.fill(c, lag, n)
+	if h.Track == nil {
+		return effect.Value{Now: s.hold.target.At(h.Now/100, s.desc), Step: h.Step}
+	}
+	for i := range s.track[:n] {
+		s.track[i] = s.hold.target.At(h.Track[i]/100, s.desc)
+	}
+	return effect.Value{Now: s.track[0], Track: s.track[:n], Step: h.Step}
+}
+
+// valueAt is the value at a song frame, whoever gives it.
+func (s *slot) valueAt(frame int64) float64 {
+	v := s.want
+	switch {
+	case s.hold != nil:
+		v = s.hold.target.At(s.hold.slot.valueAt(frame)/100, s.desc)
+	case s.line != nil && !s.taken && len(s.line.frames) > 0:
+		v = s.line.at(frame, s)
+	}
+	if len(s.pulls) == 0 {
+		return v
+	}
+	return s.value(math.Max(0, math.Min(1, s.place(v)+s.pulled(frame))))
+}

@@ -1,0 +1,262 @@
+package project
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"shoal/internal/param"
+)
+
+// Mover moves parameters to and fro around where they stand: an oscillation or chance, a pure
+// function of the song's position. Several on one parameter add up.
+type Mover struct {
+	ID    string `json:"id" required:"true"`
+	Name  string `json:"name" required:"true"`
+	Shape string `json:"shape" required:"true"` // one of Shapes
+	// Rate is how often it moves to and fro, in Hz; Quarters, where it is above 0, how long that takes
+	// in quarter notes instead.
+	Rate     float64 `json:"rate" required:"true"`
+	Quarters float64 `json:"quarters" required:"true"`
+	Phase    float64 `json:"phase" required:"true"`  // where in its cycle it begins, 0 to 1
+	OneWay   bool    `json:"oneWay" required:"true"` // from where the parameter stands to one side only
+	Seed     int64   `json:"seed" required:"true"`   // of chance: the throw
+	// Targets are what it moves, each by its own depth.
+	Targets []MoverTarget `json:"targets" required:"true"`
+}
+
+// MoverTarget is a parameter that a mover moves by Depth of its travel, -1 to 1, to each side.
+type MoverTarget struct {
+	Owner string  `json:"owner" required:"true"`
+	Name  string  `json:"name" required:"true"`
+	Depth float64 `json:"depth" required:"true"`
+}
+
+// Shapes of movers, as effect.Wave knows them.
+var Shapes = []string{"sine", "triangle", "falling", "rising", "square", "wander", "random steps"}
+
+// Handle is one control for several parameters, each over its own range. It gives them their base in
+// place of their hand and their line.
+type Handle struct {
+	ID      string         `json:"id" required:"true"`
+	Name    string         `json:"name" required:"true"`
+	Value   float64        `json:"value" required:"true"` // percent
+	Targets []HandleTarget `json:"targets" required:"true"`
+}
+
+// HandleTarget is a parameter that goes from From to To, in its own unit, while its handle goes from 0 to
+// 100 %; Bend makes it late (above 0) or early.
+type HandleTarget struct {
+	Owner string  `json:"owner" required:"true"`
+	Name  string  `json:"name" required:"true"`
+	From  float64 `json:"from" required:"true"`
+	To    float64 `json:"to" required:"true"`
+	Bend  float64 `json:"bend" required:"true"`
+}
+
+// At is the value of a handle's target when the handle stands at a place, 0 to 1.
+func (t HandleTarget) At(place float64, d param.Param) float64 {
+	x, y := d.Place(t.From), d.Place(t.To)
+	return d.Clamp(d.At(x + (y-x)*Bent(Curve, t.Bend, place)))
+}
+
+// HandleOf is the handle that gives a parameter its base, and how.
+func (p *Project) HandleOf(owner, name string) (*Handle, HandleTarget, bool) {
+	for _, h := range p.Handles {
+		for _, t := range h.Targets {
+			if t.Owner == owner && t.Name == name {
+				return h, t, true
+			}
+		}
+	}
+	return nil, HandleTarget{}, false
+}
+
+// movable finds what a mover or handle is to move, and refuses what cannot be moved smoothly.
+func (p *Project) movable(owner, name string, effects Effects) (param.Param, error) {
+	f, err := p.address(owner, name, effects)
+	switch {
+	case err != nil:
+		return param.Param{}, err
+	case f.Structural:
+		return param.Param{}, fmt.Errorf("%s cannot be moved: it changes latency or memory", f.Label)
+	case f.Stepped():
+		return param.Param{}, fmt.Errorf("%s has steps only: a line can move it", f.Label)
+	case slices.ContainsFunc(p.Handles, func(h *Handle) bool { return h.ID == owner }):
+		return f.Param, nil
+	}
+	return f.Param, nil
+}
+
+func (p *Project) checkMoves(effects Effects) error {
+	for _, m := range p.Movers {
+		if err := p.checkMover(m, effects); err != nil {
+			return fmt.Errorf("mover %s: %w", m.Name, err)
+		}
+	}
+	taken := map[Address]string{}
+	for _, h := range p.Handles {
+		if strings.TrimSpace(h.Name) == "" || len(h.Name) > 80 {
+			return fmt.Errorf("a handle needs a name of 1 to 80 letters")
+		}
+		if err := param.Handle.Check(h.Value); err != nil {
+			return fmt.Errorf("handle %s: %w", h.Name, err)
+		}
+		for _, t := range h.Targets {
+			d, err := p.movable(t.Owner, t.Name, effects)
+			if err == nil && slices.ContainsFunc(p.Handles, func(x *Handle) bool { return x.ID == t.Owner }) {
+				err = fmt.Errorf("a handle cannot move a handle")
+			}
+			if err == nil {
+				err = d.Check(t.From)
+			}
+			if err == nil {
+				err = d.Check(t.To)
+			}
+			if err == nil && !(t.Bend >= -1 && t.Bend <= 1) {
+				err = fmt.Errorf("a bend of %g: it must be -1 to 1", t.Bend)
+			}
+			if err != nil {
+				return fmt.Errorf("handle %s: %w", h.Name, err)
+			}
+			a := Address{t.Owner, t.Name}
+			if other, ok := taken[a]; ok {
+				return fmt.Errorf("%s hangs on the handle %s already: one handle gives a parameter its base", d.Label, other)
+			}
+			taken[a] = h.Name
+		}
+	}
+	return nil
+}
+
+func (p *Project) checkMover(m *Mover, effects Effects) error {
+	switch {
+	case !slices.Contains(Shapes, m.Shape):
+		return fmt.Errorf("unknown shape %q", m.Shape)
+	case !(m.Rate >= 0.01 && m.Rate <= 40):
+		return fmt.Errorf("a rate of %g Hz: it must be 0.01 to 40", m.Rate)
+	case !(m.Quarters >= 0 && m.Quarters <= 256):
+		return fmt.Errorf("a cycle of %g quarter notes: it must be at most 256", m.Quarters)
+	case !(m.Phase >= 0 && m.Phase <= 1):
+		return fmt.Errorf("a phase of %g: it must be 0 to 1", m.Phase)
+	}
+	for _, t := range m.Targets {
+		if _, err := p.movable(t.Owner, t.Name, effects); err != nil {
+			return err
+		}
+		if !(t.Depth >= -1 && t.Depth <= 1) {
+			return fmt.Errorf("a depth of %g: it must be -1 to 1 of the travel", t.Depth)
+		}
+	}
+	return nil
+}
+
+// PutMover puts a mover down, or another in its place.
+type PutMover struct {
+	Mover *Mover `json:"mover"`
+	Index *int   `json:"index,omitempty"`
+}
+
+func (c *PutMover) apply(p *Project, _ Effects) ([]Change, error) {
+	if c.Mover == nil {
+		return nil, fmt.Errorf("there is no mover to put down")
+	}
+	m := Clone(c.Mover)
+	if m.ID == "" {
+		m.ID = NewID()
+	}
+	if m.Targets == nil {
+		m.Targets = []MoverTarget{}
+	}
+	if i := slices.IndexFunc(p.Movers, func(x *Mover) bool { return x.ID == m.ID }); i >= 0 {
+		old := p.Movers[i]
+		p.Movers[i] = m
+		return []Change{&PutMover{Mover: old}}, nil
+	}
+	at := len(p.Movers)
+	if c.Index != nil {
+		at = *c.Index
+	}
+	p.Movers = insert(p.Movers, at, m)
+	return []Change{&RemoveMover{m.ID}}, nil
+}
+
+// RemoveMover takes a mover away.
+type RemoveMover struct {
+	ID string `json:"id"`
+}
+
+func (c *RemoveMover) apply(p *Project, _ Effects) ([]Change, error) {
+	i := slices.IndexFunc(p.Movers, func(x *Mover) bool { return x.ID == c.ID })
+	if i < 0 {
+		return nil, gone("the mover")
+	}
+	undo := &PutMover{p.Movers[i], &i}
+	p.Movers = slices.Delete(p.Movers, i, i+1)
+	return []Change{undo}, nil
+}
+
+// PutHandle puts a handle down, or another in its place.
+type PutHandle struct {
+	Handle *Handle `json:"handle"`
+	Index  *int    `json:"index,omitempty"`
+}
+
+func (c *PutHandle) apply(p *Project, _ Effects) ([]Change, error) {
+	if c.Handle == nil {
+		return nil, fmt.Errorf("there is no handle to put down")
+	}
+	h := Clone(c.Handle)
+	if h.ID == "" {
+		h.ID = NewID()
+	}
+	if h.Targets == nil {
+		h.Targets = []HandleTarget{}
+	}
+	if i := slices.IndexFunc(p.Handles, func(x *Handle) bool { return x.ID == h.ID }); i >= 0 {
+		old := p.Handles[i]
+		p.Handles[i] = h
+		return []Change{&PutHandle{Handle: old}}, nil
+	}
+	at := len(p.Handles)
+	if c.Index != nil {
+		at = *c.Index
+	}
+	p.Handles = insert(p.Handles, at, h)
+	return []Change{&RemoveHandle{h.ID}}, nil
+}
+
+// RemoveHandle takes a handle away, with its line; what hung on it stands where its own hand had left it.
+type RemoveHandle struct {
+	ID string `json:"id"`
+}
+
+func (c *RemoveHandle) apply(p *Project, _ Effects) ([]Change, error) {
+	i := slices.IndexFunc(p.Handles, func(x *Handle) bool { return x.ID == c.ID })
+	if i < 0 {
+		return nil, gone("the handle")
+	}
+	undo := []Change{&PutHandle{p.Handles[i], &i}}
+	undo = append(undo, p.dropLines(map[string]bool{c.ID: true})...)
+	p.Handles = slices.Delete(p.Handles, i, i+1)
+	return undo, nil
+}
+
+// dropMoves takes away what moves parameters of the owners, and returns what brings it back.
+func (p *Project) dropMoves(owners map[string]bool) (undo []Change) {
+	for i, m := range p.Movers {
+		if slices.ContainsFunc(m.Targets, func(t MoverTarget) bool { return owners[t.Owner] }) {
+			undo = append(undo, &PutMover{Mover: m})
+			p.Movers[i] = Clone(m)
+			p.Movers[i].Targets = slices.DeleteFunc(p.Movers[i].Targets, func(t MoverTarget) bool { return owners[t.Owner] })
+		}
+	}
+	for i, h := range p.Handles {
+		if slices.ContainsFunc(h.Targets, func(t HandleTarget) bool { return owners[t.Owner] }) {
+			undo = append(undo, &PutHandle{Handle: h})
+			p.Handles[i] = Clone(h)
+			p.Handles[i].Targets = slices.DeleteFunc(p.Handles[i].Targets, func(t HandleTarget) bool { return owners[t.Owner] })
+		}
+	}
+	return undo
+}
