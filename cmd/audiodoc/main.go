@@ -37,6 +37,16 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
 - *Only what it changes* is a stage's output less its input at the same time; it and *up to here* are heard at the level of the row's and the main fader.
 - A bypassed stage that rings out gets no more input, and what it holds dies away; after its declared tail it rests.
 
+## What moves a parameter
+
+- One rule: its hand, its line, or the one handle that it hangs on gives the base (a handle suspends the line); movers add around it in parts of its travel, along its taper; then
+  the range clamps. A hand moves in a raised cosine of 20 ms.
+- Lines are exact to the sample: a step lands on its frame at any block size, and is heard where it is drawn whatever is late before the parameter. Between points the value goes straight
+  along the taper (ramp), by 3t²-2t³ (smooth), by (e^(kt)-1)/(e^k-1) with k six times the bend (curve), or stays (step).
+- Mutes and bypasses begin to fade at the frame of their line's step, over 240 frames.
+- Taking down keeps the fewest points from which ramps stay within 0.1 dB, or 0.2 % of the travel, of all that the hand did.
+- A mover is a pure function of the song's position, by frames or by ticks; it is worked out every 16 frames and goes straight between. Jumps in it take 1 % of its cycle. Chance falls by its throw.
+
 ## Forks
 
 A fork divides a chain into paths and joins them again; paths hold chains, forks included. What runs beside something late waits for it.

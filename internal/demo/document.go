@@ -188,6 +188,7 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 	}
 	p.Channels = append(rows, hall, main)
 	route(p, hall)
+	move(p)
 	return p, nil
 }
 

@@ -99,6 +99,20 @@ func soften(v, f, last float64) float64 {
 // cycleNotes are the lengths that a cycle can have.
 var cycleNotes = append(append([]note{}, notes...), note{"2/1", 8}, note{"4/1", 16})
 
+// CycleNote is a note length by name, in quarter notes.
+type CycleNote struct {
+	Name     string
+	Quarters float64
+}
+
+// CycleNotes are the note lengths that a movement to and fro can take.
+func CycleNotes() (list []CycleNote) {
+	for _, n := range cycleNotes {
+		list = append(list, CycleNote{n.name, n.quarters})
+	}
+	return list
+}
+
 func cycleNames() []string {
 	var n []string
 	for _, x := range cycleNotes {

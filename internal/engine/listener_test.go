@@ -163,3 +163,19 @@ func TestCostsAndSpectraAreMeasured(t *testing.T) {
 	}
 	require.Zero(t, testing.AllocsPerRun(20, func() { e.Render(128); e.Spectrum(dst) }))
 }
+
+// While nothing plays, one change of structure after another is there at once: what is asked of
+// the engine then is of the newest revision.
+func TestChangesWhileStoppedAreThereAtOnce(t *testing.T) {
+	s := newSong(t)
+	a := s.track("a", noise(1000, 1))
+	e := s.engine()
+	for range 3 {
+		doc := project.Clone(e.Document())
+		ch, _ := doc.Channel(a.ID)
+		ch.Chain.Nodes = append(ch.Chain.Nodes, stage("equaliser", nil))
+		require.NoError(t, e.SetDocument(doc))
+		_, err := e.Draw(ch.Chain.Nodes[len(ch.Chain.Nodes)-1].ID())
+		require.NoError(t, err)
+	}
+}

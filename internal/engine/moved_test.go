@@ -111,3 +111,7 @@ func TestOppositeMovers(t *testing.T) {
 	}
 	require.Greater(t, dsp.Decibels(l[6000]/r[6000]), 6.0)
 }
+
+func TestTheDocumentKnowsTheShapesOfTheEffects(t *testing.T) {
+	require.Equal(t, effect.WaveNames(), project.Shapes)
+}

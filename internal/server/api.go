@@ -71,16 +71,26 @@ type Batch struct {
 
 // Params describes the parameters that do not belong to an effect.
 type Params struct {
-	Fader param.Param `json:"fader" required:"true"`
-	Pan   param.Param `json:"pan" required:"true"`
-	Send  param.Param `json:"send" required:"true"`
-	Mix   param.Param `json:"mix" required:"true"`
-	Path  param.Param `json:"path" required:"true"`
-	Width param.Param `json:"width" required:"true"`
-	Trim  param.Param `json:"trim" required:"true"` // a fork's output
+	Fader  param.Param `json:"fader" required:"true"`
+	Pan    param.Param `json:"pan" required:"true"`
+	Send   param.Param `json:"send" required:"true"`
+	Mix    param.Param `json:"mix" required:"true"`
+	Path   param.Param `json:"path" required:"true"`
+	Width  param.Param `json:"width" required:"true"`
+	Trim   param.Param `json:"trim" required:"true"` // a fork's output
+	Handle param.Param `json:"handle" required:"true"`
+	// Shapes are those that movers have; Cycles the note lengths of one movement to and fro.
+	Shapes []string `json:"shapes" required:"true"`
+	Cycles []Cycle  `json:"cycles" required:"true"`
 	// Crossovers are those of a fork of bands, from the lowest up; Linear the same in linear phase.
 	Crossovers []param.Param `json:"crossovers" required:"true"`
 	Linear     []param.Param `json:"linear" required:"true"`
+}
+
+// Cycle is a note length.
+type Cycle struct {
+	Name     string  `json:"name" required:"true"`
+	Quarters float64 `json:"quarters" required:"true"`
 }
 
 // Revised answers with the new revision.

@@ -4,6 +4,7 @@ import { ParamControl } from '../controls/ParamControl'
 import { Pick, Toggle } from '../controls/Pick'
 import * as forks from '../live/forks'
 import { useSession } from '../live/session'
+import { Handles } from '../moves/Handles'
 import { ForkHead } from './ForkHead'
 import { ForkPicture, useForkFigures } from './ForkPicture'
 import { PathLine } from './PathLine'
@@ -60,6 +61,7 @@ export function ForkPanel({ fork, path, channel }: { fork: Fork; path: Path | nu
               ]}
               onPick={(mixLaw) => forks.setForkNode(fork, { mixLaw }, 'Change the mix law of')}
             />
+            <Handles row={channel.id} />
           </div>
         </div>
       </div>

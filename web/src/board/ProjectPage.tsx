@@ -14,6 +14,7 @@ import { NameGate } from '../start/NameGate'
 import { CostCard } from '../topbar/CostCard'
 import { LinesCard } from '../lines/LinesCard'
 import { ValueCard } from '../lines/ValueCard'
+import { MovesCard } from '../moves/MovesCard'
 import { Listening } from '../topbar/Listening'
 import { Notices } from '../topbar/Notices'
 import { TopBar } from '../topbar/TopBar'
@@ -82,6 +83,7 @@ export function ProjectPage() {
       {dialog?.kind === 'costs' && <CostCard />}
       {dialog?.kind === 'send' && <SendCard rows={dialog.rows} />}
       {dialog?.kind === 'trace' && <TraceCard from={dialog.from} to={dialog.to} />}
+      {dialog?.kind === 'moves' && <MovesCard {...dialog} />}
       {dialog?.kind === 'lines' && <LinesCard row={dialog.row} />}
       {dialog?.kind === 'value' && <ValueCard v={dialog.v} stretch={dialog.stretch} points={dialog.points} />}
       {dialog?.kind === 'soundings' && <SoundingList row={dialog.row} />}

@@ -15,14 +15,29 @@ type Props = {
   caption?: string
   /** Its line moves it between these places along the travel. */
   moved?: { low: number; high: number } | null
-  /** Opens its line; only what a line can move has one. */
+  /** What moves it, in a word. */
+  mover?: string
+  /** Opens its line, or all that moves it; only what can be moved has them. */
   onLine?: () => void
+  onMoves?: () => void
 }
 
 const ticks = 21
 
 /** A scale: a ruler with a pointer and a figure. Drag sideways (Shift for fine), arrows, type, double click resets. */
-export function Scale({ param, value, onMove, narrow, label, compact, caption, moved, onLine }: Props) {
+export function Scale({
+  param,
+  value,
+  onMove,
+  narrow,
+  label,
+  compact,
+  caption,
+  moved,
+  mover,
+  onLine,
+  onMoves,
+}: Props) {
   const ruler = useRef<SVGSVGElement>(null)
   const grip = useRef<{ x: number; at: number } | null>(null)
   const [typing, setTyping] = useState(false)
@@ -82,6 +97,11 @@ export function Scale({ param, value, onMove, narrow, label, compact, caption, m
       e.preventDefault()
       e.stopPropagation()
       return onLine()
+    }
+    if (e.key.toLowerCase() === 'm' && onMoves) {
+      e.preventDefault()
+      e.stopPropagation()
+      return onMoves()
     }
     let v: number | null = null
     if (e.key in presses) v = step(param, value, presses[e.key]! * (e.shiftKey ? 0.1 : 1))
@@ -195,10 +215,16 @@ export function Scale({ param, value, onMove, narrow, label, compact, caption, m
             <button
               className="water-label ml-1 text-[11px] underline"
               tabIndex={-1}
-              title="Its line moves it. While it plays, hold the scale to take it down; stopped, a move puts a point at the playhead. Click to see the line ( X )."
-              onClick={onLine}
+              title={
+                mover === 'line'
+                  ? 'Its line moves it. While it plays, hold the scale to take it down; stopped, a move puts a point at the playhead. Click to see the line ( X ).'
+                  : mover === 'handle'
+                    ? 'A handle gives it its value: move the handle. Click to see all that moves it ( M ).'
+                    : 'A mover moves it around where it is set. Click to see all that moves it ( M ).'
+              }
+              onClick={mover === 'line' ? onLine : onMoves}
             >
-              line
+              {mover}
             </button>
           )}
         </div>

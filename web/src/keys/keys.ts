@@ -62,6 +62,7 @@ export const keys: { group: string; list: [string, string][] }[] = [
         'X',
         'Open or fold the lines of the row; on a scale: its line; with Shift: a line for anything of the row',
       ],
+      ['M', 'On a scale: all that moves it: line, handle, movers'],
       ['Double click', 'Put a point; Alt leaves the grid'],
       [
         'Drag',

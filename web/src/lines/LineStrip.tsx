@@ -5,7 +5,7 @@ import type { Lens } from '../board/time'
 import { at as valueAt, figure, place as placeOf, round, step } from '../controls/format'
 import * as lines from '../live/lines'
 import { move, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { setView, useView, view } from '../live/view'
 import { LineHead } from './LineHead'
 import { LineValueAt } from './LineValueAt'
 import { useLine } from './useLine'
@@ -116,7 +116,9 @@ export function LineStrip(p: { channel: Channel; owner: string; name: string; le
     if (d.kind === 'bend') void lines.setPoints(v, [d.tick], { bend: d.bend })
   }
   const key_ = (e: KeyboardEvent) => {
-    const ticks = stretch?.ticks ?? []
+    // as it is now: a key may follow a drag before that is drawn
+    const now = view().stretch
+    const ticks = now?.owner === p.owner && now.name === p.name ? now.ticks : []
     const first = v.points.find((pt) => pt.tick === ticks[0])
     const done = () => {
       e.preventDefault()

@@ -11,6 +11,8 @@ const project = () => useSession.getState().project
 export function rowOfOwner(owner: string): string {
   const p = project()
   for (const c of p?.channels ?? []) if (c.id === owner || c.sends.some((s) => s.id === owner)) return c.id
+  const handle = p?.handles?.find((h) => h.id === owner)
+  if (handle) return handle.targets[0] ? rowOfOwner(handle.targets[0].owner) : ''
   return (findNode(p, owner) ?? findFork(p, owner))?.channel.id ?? ''
 }
 

@@ -1,5 +1,5 @@
 import { create } from 'zustand'
-import type { LineView } from '../api/types'
+import type { LineView, Param } from '../api/types'
 import type { Listening } from './ring'
 
 export type Tide = 'low' | 'mid' | 'high'
@@ -15,6 +15,7 @@ export type Dialog =
   | { kind: 'soundings'; row?: string }
   | { kind: 'send'; rows: string[] }
   | { kind: 'lines'; row: string }
+  | { kind: 'moves'; owner: string; param: Param; label: string; value: number }
   | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean }
   | { kind: 'trace'; from: string; to: string }
   | null

@@ -3,6 +3,7 @@ import { Toggle } from '../controls/Pick'
 import { hearAlone } from '../live/listening'
 import * as act from '../live/actions'
 import { change, useSession } from '../live/session'
+import { Handles } from '../moves/Handles'
 import { setView, useView } from '../live/view'
 import { dissolveGroup, openTrace } from './gestures'
 import { Incoming } from './Incoming'
@@ -139,6 +140,7 @@ function Meets({ channel }: { channel: Channel }) {
     <div className="mt-1 flex flex-col gap-1">
       {line('Fed by', reach.fed)}
       {line('Goes on to', reach.feeds)}
+      <Handles row={channel.id} />
     </div>
   )
 }

@@ -1,0 +1,63 @@
+import { expect, project, row, type Shoal, test } from '../support/shoal'
+import type { Page } from '@playwright/test'
+
+type Moves = {
+  movers: { id: string; shape: string; seed: number; quarters: number; targets: { owner: string; name: string; depth: number }[] }[]
+  handles: { id: string; name: string; value: number; targets: { name: string; from: number; to: number }[] }[]
+}
+const moves = async (board: Page, shoal: Shoal) => (await project(board, shoal)).project as unknown as Moves
+const bench = (board: Page) => board.getByRole('region', { name: 'Bench' })
+
+test('a mover is added to a scale, shaped, thrown again and seen; it comes and goes with undo', async ({ board, shoal }) => {
+  const before = (await moves(board, shoal)).movers.length
+  await row(board, 'Marimba').getByRole('button', { name: 'Marimba', exact: true }).click()
+  const pan = bench(board).getByRole('slider', { name: 'Pan', exact: true }).first()
+  await pan.focus()
+  await board.keyboard.press('m')
+  const card = board.getByRole('dialog', { name: 'What moves Pan of Marimba' })
+  await expect(card).toContainText('Its hand gives its base.')
+  await card.getByRole('button', { name: 'Add a mover' }).click()
+  await expect.poll(async () => (await moves(board, shoal)).movers.length).toBe(before + 1)
+  const last = async () => (await moves(board, shoal)).movers.at(-1)!
+  await card.getByLabel('Shape').selectOption('wander')
+  await card.getByLabel('One movement takes').selectOption('1/4')
+  await expect.poll(async () => (await last()).quarters).toBe(1)
+  await card.getByRole('button', { name: 'Throw again' }).click()
+  await expect.poll(async () => (await last()).seed).toBe(2)
+  await card.getByRole('slider', { name: 'Depth' }).focus()
+  await board.keyboard.press('PageUp')
+  await expect.poll(async () => (await last()).targets[0]!.depth).toBeCloseTo(0.2)
+  await board.keyboard.press('Escape')
+  await expect(bench(board).getByRole('button', { name: 'mover', exact: true })).toBeVisible()
+  // it is seen to move while it plays
+  await board.keyboard.press('Space')
+  const first = await pan.getAttribute('aria-valuenow')
+  await expect.poll(() => pan.getAttribute('aria-valuenow')).not.toBe(first)
+})
+
+test('a handle takes parameters over ranges of their own, and is moved and given a line', async ({ board, shoal }) => {
+  await row(board, 'Marimba').getByRole('button', { name: 'Marimba', exact: true }).click()
+  const hang = async (scale: string, on: string) => {
+    await bench(board).getByRole('slider', { name: scale, exact: true }).first().focus()
+    await board.keyboard.press('m')
+    await board.getByLabel('Hang it on a handle').selectOption({ label: on })
+    await expect(board.getByRole('region', { name: /^Handle / })).toBeVisible()
+  }
+  await hang('Level', 'a new handle')
+  await board.getByLabel('Name of the handle').fill('Approach')
+  await board.keyboard.press('Enter')
+  await expect.poll(async () => (await moves(board, shoal)).handles.at(-1)!.name).toBe('Approach')
+  await board.keyboard.press('Escape')
+  await hang('Pan', 'Approach')
+  await board.keyboard.press('Escape')
+  await expect.poll(async () => (await moves(board, shoal)).handles.at(-1)!.targets.map((t) => t.name)).toEqual(['fader', 'pan'])
+  const handle = bench(board).getByRole('group', { name: 'Handles' }).getByRole('slider', { name: 'Approach' })
+  await handle.focus()
+  await board.keyboard.press('End')
+  await expect.poll(async () => (await moves(board, shoal)).handles.at(-1)!.value).toBe(100)
+  // what hangs on it stands at the end of its range
+  await expect(bench(board).getByRole('slider', { name: 'Pan', exact: true }).first()).toHaveAttribute('aria-valuenow', '1')
+  await handle.focus()
+  await board.keyboard.press('x')
+  await expect(board.getByRole('group', { name: /^Line of Handle of Approach/ })).toBeVisible()
+})

@@ -1,0 +1,55 @@
+package project
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestMoversAndHandlesLoseWhatIsRemoved(t *testing.T) {
+	p := sample(t)
+	a, b := p.Channels[0], p.Channels[1]
+	stage := a.Chain.Nodes[0].ID()
+	m := &Mover{ID: "m", Name: "Sway", Shape: "sine", Rate: 1, Targets: []MoverTarget{{stage, "gain", 0.2}, {b.ID, "pan", -0.5}}}
+	h := &Handle{ID: "h", Name: "Offing", Value: 30, Targets: []HandleTarget{{stage, "mix", 0, 100, 0}, {b.ID, "fader", -20, 0, 0.5}}}
+	next := one(t, p, &PutMover{Mover: m}, &PutHandle{Handle: h})
+	gone := one(t, next, &RemoveNode{stage})
+	assert.Equal(t, []MoverTarget{{b.ID, "pan", -0.5}}, gone.Movers[0].Targets)
+	assert.Equal(t, []HandleTarget{{b.ID, "fader", -20, 0, 0.5}}, gone.Handles[0].Targets)
+	gone = one(t, next, &RemoveChannel{b.ID})
+	assert.Len(t, gone.Movers[0].Targets, 1)
+	gone = one(t, next, &RemoveHandle{"h"}, &RemoveMover{"m"})
+	assert.Empty(t, gone.Movers)
+	assert.Empty(t, gone.Handles)
+	moved := *m
+	moved.Shape = "wander"
+	assert.Equal(t, "wander", one(t, next, &PutMover{Mover: &moved}).Movers[0].Shape)
+	set := one(t, next, &SetParam{Owner: "h", Name: "value", Value: 80}, &BeginLine{"h", "value"})
+	assert.Equal(t, 80.0, set.Handles[0].Value)
+	assert.Empty(t, one(t, set, &RemoveHandle{"h"}).Lines[2:], "the line of a handle goes with it")
+}
+
+func TestWhatCannotBeMovedIsRefused(t *testing.T) {
+	p := sample(t)
+	a := p.Channels[0]
+	stage := a.Chain.Nodes[0].ID()
+	mover := func(t MoverTarget) *PutMover {
+		return &PutMover{Mover: &Mover{Name: "Sway", Shape: "sine", Rate: 1, Targets: []MoverTarget{t}}}
+	}
+	refusedWith(t, p, "changes latency or memory", mover(MoverTarget{stage, "size", 0.1}))
+	refusedWith(t, p, "has steps only", mover(MoverTarget{a.ID, "mute", 0.1}))
+	refusedWith(t, p, "a depth of 2", mover(MoverTarget{a.ID, "pan", 2}))
+	refusedWith(t, p, "no parameter", mover(MoverTarget{a.ID, "shine", 0.1}))
+	refusedWith(t, p, "unknown shape", &PutMover{Mover: &Mover{Name: "x", Shape: "zigzag", Rate: 1}})
+	refusedWith(t, p, "a rate of 100", &PutMover{Mover: &Mover{Name: "x", Shape: "sine", Rate: 100}})
+	handle := func(name string, t HandleTarget) *PutHandle {
+		return &PutHandle{Handle: &Handle{Name: name, Targets: []HandleTarget{t}}}
+	}
+	refusedWith(t, p, "outside -1 to 1", handle("One", HandleTarget{a.ID, "pan", -1, 3, 0}))
+	refusedWith(t, p, "needs a name", handle(" ", HandleTarget{a.ID, "pan", -1, 1, 0}))
+	next := one(t, p, handle("One", HandleTarget{a.ID, "pan", -1, 1, 0}))
+	refusedWith(t, next, "hangs on the handle One already", handle("Two", HandleTarget{a.ID, "pan", 0, 1, 0}))
+	refusedWith(t, next, "cannot move a handle", handle("Two", HandleTarget{next.Handles[0].ID, "value", 0, 100, 0}))
+	require.NoError(t, next.Validate(fakeEffects))
+}

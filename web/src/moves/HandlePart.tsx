@@ -1,0 +1,119 @@
+import type { Handle, Param } from '../api/types'
+import { ParamControl } from '../controls/ParamControl'
+import * as moves from '../live/moves'
+import { useSession } from '../live/session'
+import { Settle } from './Settle'
+
+const bend: Param = {
+  name: 'bend',
+  label: 'Bend',
+  unit: '%',
+  says: 'Above 0 it comes late in the travel of the handle, below 0 early.',
+  min: -100,
+  max: 100,
+  default: 0,
+  taper: 'linear',
+  step: 5,
+  digits: 0,
+}
+
+/** Hangs a parameter on a handle, over a range of its own, or lets it go. */
+export function HandlePart(p: {
+  owner: string
+  param: Param
+  label: string
+  /** Where it stands, by its hand. */
+  value: number
+  handle: Handle | undefined
+  handles: Handle[]
+}) {
+  const strip = useSession((s) => s.strip)!
+  const { handle: h, param } = p
+  const target = h?.targets.find((t) => t.owner === p.owner && t.name === param.name)
+  if (!h || !target)
+    return (
+      <label className="flex items-center gap-2 text-[13px]">
+        Hang it on
+        <select
+          className="select select-sm w-56"
+          aria-label="Hang it on a handle"
+          value=""
+          onChange={(e) => {
+            const to = p.handles.find((x) => x.id === e.target.value) ?? null
+            void moves.hang(to, p.owner, param, p.value, p.label)
+          }}
+        >
+          <option value="">no handle</option>
+          {p.handles.map((x) => (
+            <option key={x.id} value={x.id}>
+              {x.name}
+            </option>
+          ))}
+          <option value="new">a new handle</option>
+        </select>
+      </label>
+    )
+  const set = (what: Partial<typeof target>) =>
+    void moves.putHandle(
+      { ...h, targets: h.targets.map((t) => (t === target ? { ...t, ...what } : t)) },
+      `Change what ${h.name} moves`,
+    )
+  return (
+    <section
+      className="rounded-[3px] border p-2.5"
+      style={{ borderColor: 'var(--hair)' }}
+      aria-label={`Handle ${h.name}`}
+    >
+      <div className="mb-1 flex items-center gap-2">
+        <span className="text-[13px] font-semibold">Handle</span>
+        <input
+          className="input input-xs w-40"
+          aria-label="Name of the handle"
+          key={h.name}
+          defaultValue={h.name}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          onBlur={(e) => {
+            const name = e.target.value.trim()
+            if (name && name !== h.name) void moves.putHandle({ ...h, name }, `Rename ${h.name}`)
+          }}
+        />
+        <span className="soft text-[12px]">moves {h.targets.length}</span>
+        <button
+          className="btn btn-xs btn-ghost ml-auto font-normal"
+          onClick={() => void moves.unhang(h, p.owner, param.name)}
+        >
+          Let it go
+        </button>
+      </div>
+      <div className="grid grid-cols-2 gap-x-5 gap-y-1">
+        <ParamControl
+          owner={h.id}
+          param={strip.handle}
+          value={h.value}
+          of={h.name}
+          compact
+          caption="Where it stands, %"
+        />
+        <Settle param={bend} value={target.bend * 100} onSettle={(v) => set({ bend: v / 100 })} />
+        <Settle
+          param={{
+            ...param,
+            label: `At 0 %${param.unit && `, ${param.unit}`}`,
+            says: 'Where the parameter is when the handle is at its beginning.',
+          }}
+          value={target.from}
+          onSettle={(from) => set({ from })}
+        />
+        <Settle
+          param={{
+            ...param,
+            label: `At 100 %${param.unit && `, ${param.unit}`}`,
+            says: 'Where the parameter is when the handle is at its end.',
+          }}
+          value={target.to}
+          onSettle={(to) => set({ to })}
+        />
+      </div>
+    </section>
+  )
+}

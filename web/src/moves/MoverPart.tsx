@@ -1,0 +1,116 @@
+import type { Mover, Param } from '../api/types'
+import { Pick, Toggle } from '../controls/Pick'
+import * as moves from '../live/moves'
+import { useSession } from '../live/session'
+import { Settle } from './Settle'
+
+const depth: Param = {
+  name: 'depth',
+  label: 'Depth',
+  unit: '%',
+  says: 'How far it moves to each side, in parts of the travel; below 0 the other way round.',
+  min: -100,
+  max: 100,
+  default: 10,
+  taper: 'linear',
+  step: 1,
+  digits: 0,
+}
+const phase: Param = {
+  ...depth,
+  name: 'phase',
+  label: 'Phase',
+  says: 'Where in its movement the song begins.',
+  min: 0,
+  default: 0,
+}
+const rate: Param = {
+  ...depth,
+  name: 'rate',
+  label: 'Speed',
+  unit: 'Hz',
+  says: 'How often it moves to and fro.',
+  min: 0.02,
+  max: 40,
+  default: 0.5,
+  taper: 'log',
+  step: 3,
+  digits: 2,
+}
+
+/** One mover: its shape, how fast, how far, and chance thrown again. */
+export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string; name: string }) {
+  const strip = useSession((s) => s.strip)!
+  const set = (what: Partial<Mover>, label: string) =>
+    void moves.putMover({ ...mover, ...what }, `${label} ${mover.name}`)
+  const chance = mover.shape === 'wander' || mover.shape === 'random steps'
+  const others = mover.targets.length - 1
+  return (
+    <section
+      className="rounded-[3px] border p-2.5"
+      style={{ borderColor: 'var(--hair)' }}
+      aria-label={`Mover, ${mover.shape}`}
+    >
+      <div className="mb-1 flex items-center gap-2">
+        <span className="text-[13px] font-semibold">Mover</span>
+        {others > 0 && <span className="soft text-[12px]">moves {others} more</span>}
+        <span className="ml-auto flex gap-1">
+          {chance && (
+            <button
+              className="btn btn-xs btn-outline font-normal"
+              onClick={() => set({ seed: mover.seed + 1 }, 'Throw again:')}
+            >
+              Throw again
+            </button>
+          )}
+          <button className="btn btn-xs btn-ghost font-normal" onClick={() => void moves.removeMover(mover)}>
+            Remove
+          </button>
+        </span>
+      </div>
+      <div className="grid grid-cols-2 gap-x-5 gap-y-1">
+        <Pick
+          label="Shape"
+          says="How it moves; wander and random steps fall by chance, the same way each time."
+          value={mover.shape}
+          choices={strip.shapes.map((x) => ({ value: x, text: x }))}
+          onPick={(shape) => set({ shape }, 'Change the shape of')}
+        />
+        <Pick
+          label="One movement takes"
+          says="A note length, which follows the tempo, or as fast as is set in hertz."
+          value={mover.quarters}
+          choices={[
+            { value: 0, text: 'in hertz' },
+            ...strip.cycles.map((c) => ({ value: c.quarters, text: c.name })),
+          ]}
+          onPick={(quarters) => set({ quarters }, 'Change the speed of')}
+        />
+        <Settle
+          param={depth}
+          value={moves.depthOf(mover, owner, name) * 100}
+          onSettle={(v) =>
+            void moves.putMover(
+              moves.withDepth(mover, owner, name, v / 100),
+              `Change the depth of ${mover.name}`,
+            )
+          }
+        />
+        {mover.quarters === 0 && (
+          <Settle param={rate} value={mover.rate} onSettle={(v) => set({ rate: v }, 'Change the speed of')} />
+        )}
+        <Settle
+          param={phase}
+          value={mover.phase * 100}
+          onSettle={(v) => set({ phase: v / 100 }, 'Change the phase of')}
+        />
+        <Toggle
+          label="One way only"
+          says="It moves from where the parameter stands to one side, not to both."
+          on={mover.oneWay}
+          onSet={(oneWay) => set({ oneWay }, 'Change the way of')}
+        />
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,72 @@
+import type { Handle, Mover, Param } from '../api/types'
+import { Card } from '../controls/Card'
+import { figure } from '../controls/format'
+import { openLine } from '../live/lines'
+import * as moves from '../live/moves'
+import { useSession } from '../live/session'
+import { setView } from '../live/view'
+import { HandlePart } from './HandlePart'
+import { MoverPart } from './MoverPart'
+
+/** Everything that moves one parameter, in the order in which it counts: a hand, a line or a handle gives the
+    base; movers add around it; the range is the end. */
+export function MovesCard({
+  owner,
+  param,
+  label,
+  value,
+}: {
+  owner: string
+  param: Param
+  label: string
+  value: number
+}) {
+  const project = useSession((s) => s.project)!
+  const line = project.lines.find((l) => l.owner === owner && l.name === param.name)
+  const handle = moves.handleOf(project, owner, param.name)
+  const movers = moves.moversOf(project, owner, param.name)
+  return (
+    <Card title={`What moves ${label}`} width={560}>
+      <p className="soft mb-3 text-[12px]">
+        {handle
+          ? `The handle ${handle.name} gives its base${line ? '; its line waits' : ''}.`
+          : line?.points.length
+            ? 'Its line gives its base.'
+            : 'Its hand gives its base.'}{' '}
+        Movers add around that, in parts of its travel; it never leaves {figure(param, param.min)} to{' '}
+        {figure(param, param.max)} {param.unit}.
+      </p>
+      <div className="flex flex-col gap-3">
+        <HandlePart
+          owner={owner}
+          param={param}
+          label={label}
+          value={value}
+          handle={handle}
+          handles={(project.handles ?? []) as Handle[]}
+        />
+        {movers.map((m) => (
+          <MoverPart key={m.id} mover={m as Mover} owner={owner} name={param.name} />
+        ))}
+        <div className="flex gap-2">
+          <button
+            className="btn btn-sm btn-outline font-normal"
+            data-first
+            onClick={() => void moves.addMover(owner, param.name, label)}
+          >
+            Add a mover
+          </button>
+          <button
+            className="btn btn-sm btn-outline font-normal"
+            onClick={() => {
+              setView({ dialog: null })
+              void openLine(owner, param.name, label)
+            }}
+          >
+            {line ? 'See its line' : 'Give it a line'}
+          </button>
+        </div>
+      </div>
+    </Card>
+  )
+}
