@@ -30,7 +30,7 @@ func move(p *project.Project) {
 	left, right := stage("filter", "Left of the wind", 0, set{"freq": 2400, "resonance": 10}), stage("filter", "Right of the wind", 0, set{"freq": 2400, "resonance": 10})
 	left.Stage.ActsOn, right.Stage.ActsOn = "left", "right"
 	afar.Chain.Nodes = append(afar.Chain.Nodes, left, right)
-	p.Movers = []*project.Mover{{ID: project.NewID(), Name: "Wind", Shape: "wander", Rate: 0.2, Quarters: 12, Seed: 5, Targets: []project.MoverTarget{
+	p.Movers = []*project.Mover{{ID: project.NewID(), Name: "Wind", Shape: "wander", Rate: 0.2, Quarters: 16, Seed: 5, Targets: []project.MoverTarget{
 		{Owner: left.ID(), Name: "freq", Depth: 0.14}, {Owner: right.ID(), Name: "freq", Depth: -0.14}}}}
 
 	choir := row("Choir")

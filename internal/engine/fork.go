@@ -102,13 +102,7 @@ func (s *joinStep) run(c *cursor, n int) {
 	measuring := s.met.due(c)
 	for k := range s.paths {
 		f := &s.paths[k]
-		l, r := f.from.l[:n], f.from.r[:n]
-		if f.shift.l.Frames() > 0 {
-			copy(s.tmp.l, l)
-			copy(s.tmp.r, r)
-			f.shift.process(s.tmp, n)
-			l, r = s.tmp.l[:n], s.tmp.r[:n]
-		}
+		l, r := f.arrived(s.tmp, n)
 		if measuring {
 			s.met.hold(k, l, r)
 		}

@@ -38,11 +38,9 @@ func (s *listenStep) run(_ *cursor, n int) {
 			gain.Set(g)
 		}
 		gain.Aim(g, gateFrames)
-		copy(s.tmp.l, f.from.l[:n])
-		copy(s.tmp.r, f.from.r[:n])
-		f.shift.process(s.tmp, n)
-		for i, l := range s.tmp.l[:n] {
-			r := s.tmp.r[i]
+		left, right := f.arrived(s.tmp, n)
+		for i, l := range left {
+			r := right[i]
 			if s.stage != nil {
 				l, r = l-s.stage.input.l[i], r-s.stage.input.r[i]
 			}

@@ -54,6 +54,18 @@ type inflow struct {
 	name  string
 }
 
+// arrived gives the signal as late as it has to be; what waits is worked out in tmp.
+func (f *inflow) arrived(tmp pair, n int) (l, r []float64) {
+	l, r = f.from.l[:n], f.from.r[:n]
+	if f.shift.l.Frames() == 0 {
+		return l, r
+	}
+	copy(tmp.l, l)
+	copy(tmp.r, r)
+	f.shift.process(tmp, n)
+	return tmp.l[:n], tmp.r[:n]
+}
+
 // copyStep puts a signal aside for a key, a send or a path, delayed if need be.
 type copyStep struct {
 	id       string

@@ -43,13 +43,7 @@ func (s *sum) run(c *cursor, n int) {
 	}
 	for i := range s.in {
 		f := &s.in[i]
-		l, r := f.from.l[:n], f.from.r[:n]
-		if f.shift.l.Frames() > 0 {
-			copy(s.tmp.l, l)
-			copy(s.tmp.r, r)
-			f.shift.process(s.tmp, n)
-			l, r = s.tmp.l[:n], s.tmp.r[:n]
-		}
+		l, r := f.arrived(s.tmp, n)
 		if measuring {
 			s.met.hold(i, l, r)
 		}

@@ -48,9 +48,9 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
           {name}
         </span>
       )}
-      <span className="flex items-end justify-between">
-        <MiniPicture stage={stage} width={width > 100 ? 52 : 40} height={20} />
-        <span className="figure soft text-[11px]" title={stage.mixLock ? 'The mix is locked' : undefined}>
+      <span className="flex items-end justify-between gap-1 overflow-hidden">
+        <MiniPicture stage={stage} width={width > 100 ? 52 : 32} height={20} />
+        <span className="figure soft text-[11px] whitespace-nowrap" title={stage.mixLock ? 'The mix is locked' : undefined}>
           {stage.mix < 100 || stage.mixLaw === 'add'
             ? `${stage.mixLaw === 'add' ? '+' : ''}${Math.round(stage.mix)} %${stage.mixLock ? '·' : ''}`
             : ''}

@@ -34,8 +34,8 @@ export function LineHead(p: {
   const switches = v.param.taper === 'switch' || v.param.taper === 'choice'
   return (
     <span
-      className="absolute top-0 left-1 flex max-w-[70%] items-center gap-1.5 rounded-[2px] px-1"
-      style={{ background: 'color-mix(in srgb, var(--paper) 82%, transparent)' }}
+      className="pointer-events-none absolute top-0 left-1 flex max-w-[70%] items-center gap-1.5 rounded-[2px] px-1"
+      style={{ background: 'color-mix(in srgb, var(--paper) 60%, transparent)' }}
     >
       <span className="truncate text-[11px]" title={v.param.says}>
         {lines.labelOf(v)}
@@ -48,7 +48,7 @@ export function LineHead(p: {
       )}
       <Menu
         label={`Menu of the line of ${lines.labelOf(v)}`}
-        className="soft h-[24px] min-w-[24px] leading-none"
+        className="soft pointer-events-auto h-[24px] min-w-[24px] leading-none"
         items={[
           { text: 'Fold it', run: () => lines.foldLine(p.row, `${v.owner} ${v.name}`) },
           { text: 'Type the value of the points', key: '⏎', run: points(() => value(true)) },

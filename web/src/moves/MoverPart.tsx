@@ -44,6 +44,7 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
   const set = (what: Partial<Mover>, label: string) =>
     void moves.putMover({ ...mover, ...what }, `${label} ${mover.name}`)
   const chance = mover.shape === 'wander' || mover.shape === 'random steps'
+  const known = mover.quarters === 0 || strip.cycles.some((c) => c.quarters === mover.quarters)
   const others = mover.targets.length - 1
   return (
     <section
@@ -83,6 +84,7 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
           choices={[
             { value: 0, text: 'in hertz' },
             ...strip.cycles.map((c) => ({ value: c.quarters, text: c.name })),
+            ...(known ? [] : [{ value: mover.quarters, text: `${mover.quarters} quarters` }]),
           ]}
           onPick={(quarters) => set({ quarters }, 'Change the speed of')}
         />
