@@ -47,6 +47,23 @@ test('a project travels as a bundle, to the command line and back', async ({ boa
   await expect(board.getByRole('link', { name: 'Slack Water' })).toHaveCount(2, { timeout: 20_000 })
 })
 
+test('tempo and sections go out as MIDI and come back, and undo brings the old ones back', async ({ board }, info) => {
+  await board.getByLabel('Menu of the project Slack Water').click()
+  const [download] = await Promise.all([board.waitForEvent('download'), board.getByRole('button', { name: 'Export tempo and sections as MIDI' }).click()])
+  expect(download.suggestedFilename()).toBe('Slack Water.mid')
+  const file = info.outputPath('slack.mid')
+  await download.saveAs(file)
+  await board.getByTitle('Quarter notes a minute; click to type').click()
+  await board.getByLabel('Tempo in quarter notes a minute').fill('100')
+  await board.keyboard.press('Enter')
+  await expect(board.getByText('100.0')).toBeVisible()
+  await board.getByLabel('A MIDI file for tempo and sections').setInputFiles(file)
+  await expect(board.getByText('Tempo, meter and sections are those of slack.mid now.', { exact: false })).toBeVisible()
+  await expect(board.getByText('88.0')).toBeVisible()
+  await board.getByLabel('A MIDI file for tempo and sections').setInputFiles({ name: 'odd.mid', mimeType: 'audio/midi', buffer: Buffer.from('no music at all') })
+  await expect(board.getByText('it does not begin with MThd', { exact: false })).toBeVisible()
+})
+
 test('projects are made, renamed, duplicated, binned and taken back', async ({ page, shoal }) => {
   await enter(page, shoal, 'Ada')
   await page.goto(shoal.url)

@@ -137,6 +137,8 @@ func table() []route {
 		{"POST", "/api/projects/:id/copies", "Duplicate a project.", (*Server).copyProject, inProject{}, store.Summary{}},
 		{"DELETE", "/api/projects/:id", "Put a project in the bin.", (*Server).bin, inProject{}, nil},
 		{"POST", "/api/projects/:id/restore", "Take a project out of the bin.", (*Server).restore, inProject{}, nil},
+		{"GET", "/api/projects/:id/midi", "Export tempo, meter and sections as a standard MIDI file.", (*Server).exportMIDI, inProject{}, nil},
+		{"POST", "/api/projects/:id/midi", "Take tempo, meter and sections from a standard MIDI file: the body is the file.", (*Server).importMIDI, inProject{}, Revised{}},
 		{"GET", "/api/projects/:id/bundle", "Export a project as a bundle.", (*Server).exportBundle, inProject{}, nil},
 		{"POST", "/api/projects/:id/changes", "Change a project.", (*Server).change, struct {
 			inProject

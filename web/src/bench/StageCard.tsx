@@ -50,7 +50,10 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
       )}
       <span className="flex items-end justify-between gap-1 overflow-hidden">
         <MiniPicture stage={stage} width={width > 100 ? 52 : 32} height={20} />
-        <span className="figure soft text-[11px] whitespace-nowrap" title={stage.mixLock ? 'The mix is locked' : undefined}>
+        <span
+          className="figure soft text-[11px] whitespace-nowrap"
+          title={stage.mixLock ? 'The mix is locked' : undefined}
+        >
           {stage.mix < 100 || stage.mixLaw === 'add'
             ? `${stage.mixLaw === 'add' ? '+' : ''}${Math.round(stage.mix)} %${stage.mixLock ? '·' : ''}`
             : ''}

@@ -5,6 +5,7 @@ import { Menu } from '../controls/Menu'
 import * as lines from '../live/lines'
 import { notice } from '../live/session'
 import { setView, type Stretch } from '../live/view'
+import { LineSettings } from './LineSettings'
 
 /** The head of a line: what it moves, where it stands, and what can be done with it and what is selected of it. */
 export function LineHead(p: {
@@ -85,6 +86,7 @@ export function LineHead(p: {
               void lines.removeLine(v).then((ok) => ok && lines.foldLine(p.row, `${v.owner} ${v.name}`)),
           },
         ]}
+        foot={() => <LineSettings />}
       >
         ⋯
       </Menu>

@@ -351,6 +351,8 @@ export class Engine {
 
   close() {
     this.worker.terminate()
+    for (const answer of this.tickets.values()) answer('', 'The sound engine was closed.')
+    this.tickets.clear()
     void this.context?.close()
   }
 }

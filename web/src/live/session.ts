@@ -22,7 +22,7 @@ import type {
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
 import { takeDown, takesDown } from './takedown'
-import { setView } from './view'
+import { setView, view } from './view'
 
 export type Notice = {
   id: number
@@ -134,11 +134,21 @@ function makeEngine(): Engine {
       return
     }
     engine = makeEngine()
-    void engine.document(project, true)
+    void engine.document(project, true).then(hearAsBefore)
     notice('The sound engine stopped and was started again. Press Play to go on.', 'refused')
   }
   ;(globalThis as { shoalEngine?: Engine }).shoalEngine = e
   return e
+}
+
+/** Tells a new engine what this window hears: it belongs to no document. */
+function hearAsBefore() {
+  const { solo, dry, share, mono, listening, depth, trials, matches, matching } = view()
+  engine?.hear({ solo, dry, share, mono })
+  if (listening) engine?.listen(listening)
+  engine?.rms(depth === 'rms')
+  for (const [row, id] of Object.entries(trials))
+    engine?.trial(row, id === row ? '' : id, matching ? (matches[row] ?? {}) : {})
 }
 
 export async function open(id: string) {

@@ -1,6 +1,7 @@
 import { post } from '../api/client'
 import type { Channel, Comparison } from '../api/types'
 import { newId } from './actions'
+import { holds } from './chain'
 import { chainsOf, change, refused, shownChain, theEngine, useSession } from './session'
 import { setView, view } from './view'
 
@@ -24,7 +25,7 @@ function keepStage(channel: string, trials: Record<string, string>): string {
   const before = shownChain(c, v.trials).chain.nodes
   const now = shownChain(c, trials).chain.nodes
   const i = before.findIndex((n) => n.stage?.id === v.stage)
-  if (i < 0) return v.stage
+  if (i < 0) return holds(now, v.stage) ? v.stage : ''
   // the same effect in the other alternative, if it is there
   const effect = before[i]!.stage!.effect
   return now.find((n) => n.stage?.effect === effect)?.stage?.id ?? now[0]?.stage?.id ?? ''

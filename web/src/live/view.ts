@@ -107,9 +107,9 @@ export const useView = create<View>(() => ({
   folded: [],
   lines: {},
   stretch: null,
-  grid: 240,
-  glide: 200,
-  untilStop: false,
+  grid: s.grid ?? 240,
+  glide: s.glide ?? 200,
+  untilStop: s.untilStop ?? false,
   dialog: null,
   renaming: '',
   playing: false,
@@ -128,6 +128,7 @@ export const view = useView.getState
 export const setView = useView.setState
 
 useView.subscribe((v, before) => {
-  const kept = ({ tide, rowHeight, bench, depth }: View) => JSON.stringify({ tide, rowHeight, bench, depth })
+  const kept = ({ tide, rowHeight, bench, depth, grid, glide, untilStop }: View) =>
+    JSON.stringify({ tide, rowHeight, bench, depth, grid, glide, untilStop })
   if (kept(v) !== kept(before)) localStorage.setItem('shoal.view', kept(v))
 })

@@ -6,11 +6,11 @@ import { applyTheme, shownTheme } from '../theme/theme'
 import { Crew } from './Crew'
 import { EngineLoad, MainLevel, Place } from './Readings'
 import { SoundingCount } from './SoundingCount'
+import { ProjectMenu } from './ProjectMenu'
 import { Tempo } from './Tempo'
 
 /** Project and section, transport, position, tempo, main level, engine load, people, undo. */
 export function TopBar() {
-  const project = useSession((s) => s.project)!
   const connected = useSession((s) => s.connected)
   const waiting = useSession((s) => s.waiting)
   const { playing, loop, looping } = useView()
@@ -24,7 +24,7 @@ export function TopBar() {
       </Link>
       <div className="min-w-0">
         <div className="soft text-[11px]">{connected ? 'Project' : 'Not connected: trying again'}</div>
-        <div className="max-w-[150px] truncate text-[13px] font-bold">{project.name}</div>
+        <ProjectMenu />
       </div>
       <button
         className="btn btn-primary btn-sm w-[64px]"

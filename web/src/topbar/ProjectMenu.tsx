@@ -1,0 +1,54 @@
+import { useRef } from 'react'
+import { upload } from '../api/client'
+import type { Revised } from '../api/types'
+import { Menu } from '../controls/Menu'
+import { notice, refused, useSession } from '../live/session'
+
+/** The project's name, and what comes into it and goes out of it as a whole. */
+export function ProjectMenu() {
+  const project = useSession((s) => s.project)!
+  const file = useRef<HTMLInputElement>(null)
+  const save = (what: string) => {
+    const a = document.createElement('a')
+    a.href = `/api/projects/${project.id}/${what}`
+    a.download = ''
+    a.click()
+  }
+  const take = async (f: File | undefined) => {
+    if (!f) return
+    try {
+      await upload<Revised>(`/api/projects/${project.id}/midi`, f, () => undefined)
+      notice(`Tempo, meter and sections are those of ${f.name} now. Undo brings the old ones back.`)
+    } catch (e) {
+      refused(e)
+    }
+  }
+  return (
+    <>
+      <Menu
+        label={`Menu of the project ${project.name}`}
+        className="flex min-h-6 max-w-[150px] items-center gap-1 text-[13px] font-bold"
+        items={[
+          { text: 'Export as a bundle', run: () => save('bundle') },
+          { text: 'Export tempo and sections as MIDI', run: () => save('midi') },
+          { text: 'Take tempo and sections from MIDI', run: () => file.current?.click() },
+        ]}
+      >
+        <span className="truncate">{project.name}</span>
+        <span className="soft text-[10px]">▾</span>
+      </Menu>
+      <input
+        ref={file}
+        type="file"
+        className="sr-only"
+        tabIndex={-1}
+        accept=".mid,.midi,audio/midi"
+        aria-label="A MIDI file for tempo and sections"
+        onChange={(e) => {
+          void take(e.target.files?.[0])
+          e.target.value = ''
+        }}
+      />
+    </>
+  )
+}
