@@ -206,7 +206,9 @@ export class Engine {
     this.post({ do: 'rms', on })
   }
 
-  private question(post: (ticket: number) => ToWorker): Promise<{ json: string; trouble: string }> {
+  /** Asks the worker something; it answers when it has a song. */
+  private async question(post: (ticket: number) => ToWorker): Promise<{ json: string; trouble: string }> {
+    await this.loaded
     const ticket = ++this.ticket
     return new Promise((resolve) => {
       this.tickets.set(ticket, (json, trouble) => resolve({ json, trouble }))

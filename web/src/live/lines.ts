@@ -49,7 +49,8 @@ export function toggleLines(row: string) {
     setView({ lines: { ...view().lines, [row]: keys }, tide: view().tide === 'high' ? 'mid' : view().tide })
 }
 
-export const labelOf = (v: LineView) => `${v.param.label} of ${v.of}`
+export const labelOf = (v: LineView) =>
+  `${v.param.group ? `${v.param.group}, ` : ''}${v.param.label} of ${v.of}`
 
 const at = (v: LineView, from = 0, to = from, snap = view().grid) => ({
   owner: v.owner,
