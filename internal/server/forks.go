@@ -38,9 +38,8 @@ type LevelSpec struct {
 
 // levelFork measures a fork and levels it, as one change.
 func (s *Server) levelFork(c *gin.Context) {
-	author, err := s.author(c)
-	if err != nil {
-		fail(c, err)
+	author, id, doc, ok := s.writer(c)
+	if !ok {
 		return
 	}
 	var spec LevelSpec
@@ -48,12 +47,7 @@ func (s *Server) levelFork(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	id, fork := c.Param("id"), c.Param("fork")
-	doc, _, err := s.desk.Document(c, id)
-	if err != nil {
-		fail(c, err)
-		return
-	}
+	fork := c.Param("fork")
 	list, err := printing.LevelFork(c.Request.Context(), doc, s.folder, fork, spec.What, spec.From, spec.To)
 	if err != nil {
 		fail(c, refuse(err))

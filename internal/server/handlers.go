@@ -72,6 +72,21 @@ func (s *Server) person(c *gin.Context) store.Person {
 	return p
 }
 
+// writer is who asks for a change of the project that the path names, and its newest revision. Where
+// either is missing the request has been answered.
+func (s *Server) writer(c *gin.Context) (author, id string, doc *project.Project, ok bool) {
+	author, err := s.author(c)
+	if err == nil {
+		id = c.Param("id")
+		doc, _, err = s.desk.Document(c, id)
+	}
+	if err != nil {
+		fail(c, err)
+		return "", "", nil, false
+	}
+	return author, id, doc, true
+}
+
 // author is who is asking, and an error if they have no name yet.
 func (s *Server) author(c *gin.Context) (string, error) {
 	p := s.person(c)

@@ -43,15 +43,8 @@ func (s *Server) upload(c *gin.Context) (*os.File, int64, error) {
 }
 
 func (s *Server) importAudio(c *gin.Context) {
-	author, err := s.author(c)
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	id := c.Param("id")
-	doc, _, err := s.desk.Document(c, id)
-	if err != nil {
-		fail(c, err)
+	author, id, doc, ok := s.writer(c)
+	if !ok {
 		return
 	}
 	f, _, err := s.upload(c)

@@ -45,17 +45,11 @@ func (s *Server) compare(c *gin.Context) {
 
 // loadSound takes a file in for a stage that uses a sound, such as an impulse response.
 func (s *Server) loadSound(c *gin.Context) {
-	author, err := s.author(c)
-	if err != nil {
-		fail(c, err)
+	author, id, doc, ok := s.writer(c)
+	if !ok {
 		return
 	}
-	id, file := c.Param("id"), filepath.Base(c.Query("name"))
-	doc, _, err := s.desk.Document(c, id)
-	if err != nil {
-		fail(c, err)
-		return
-	}
+	file := filepath.Base(c.Query("name"))
 	stage, _, ok := doc.StageByID(c.Query("stage"))
 	if !ok {
 		fail(c, refuse(fmt.Errorf("the stage is no longer there")))
