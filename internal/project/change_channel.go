@@ -175,6 +175,7 @@ func (c *DuplicateChannel) apply(p *Project, _ Effects) ([]Change, error) {
 			p.Lines = append(p.Lines, &Line{id, l.Name, slices.Clone(l.Points)})
 		}
 	}
+	p.moveCopies(fresh)
 	return []Change{&RemoveChannel{ID: copied.ID}}, nil
 }
 

@@ -242,6 +242,26 @@ func (c *RemoveHandle) apply(p *Project, _ Effects) ([]Change, error) {
 	return undo, nil
 }
 
+// moveCopies lets movers and handles move copies as they move what was copied; fresh has the new id
+// of each owner.
+func (p *Project) moveCopies(fresh map[string]string) {
+	for _, m := range p.Movers {
+		for _, t := range slices.Clone(m.Targets) {
+			if id, ok := fresh[t.Owner]; ok {
+				m.Targets = append(m.Targets, MoverTarget{id, t.Name, t.Depth})
+			}
+		}
+	}
+	for _, h := range p.Handles {
+		for _, t := range slices.Clone(h.Targets) {
+			if id, ok := fresh[t.Owner]; ok {
+				t.Owner = id
+				h.Targets = append(h.Targets, t)
+			}
+		}
+	}
+}
+
 // dropMoves takes away what moves parameters of the owners, and returns what brings it back.
 func (p *Project) dropMoves(owners map[string]bool) (undo []Change) {
 	for i, m := range p.Movers {

@@ -22,6 +22,10 @@ func TestMoversAndHandlesLoseWhatIsRemoved(t *testing.T) {
 	gone = one(t, next, &RemoveHandle{"h"}, &RemoveMover{"m"})
 	assert.Empty(t, gone.Movers)
 	assert.Empty(t, gone.Handles)
+	twice := one(t, next, &DuplicateChannel{b.ID})
+	assert.Len(t, twice.Movers[0].Targets, 3, "a copy of a row is moved as the row is")
+	assert.Equal(t, 0.5, twice.Handles[0].Targets[2].Bend)
+	assert.NotEqual(t, b.ID, twice.Handles[0].Targets[2].Owner)
 	moved := *m
 	moved.Shape = "wander"
 	assert.Equal(t, "wander", one(t, next, &PutMover{Mover: &moved}).Movers[0].Shape)
