@@ -23,7 +23,7 @@ function wav(rate: number, seconds: number): Buffer {
 }
 
 test('a sound file becomes a track, resampled; a damaged one is refused in words and leaves nothing', async ({ board }) => {
-  const pick = board.locator('input[type=file]')
+  const pick = board.getByLabel('Import sound')
   await pick.setInputFiles({ name: 'Winch.wav', mimeType: 'audio/wav', buffer: wav(44100, 2) })
   await expect(row(board, 'Winch')).toBeVisible()
   await expect(board.getByRole('img', { name: 'Clip Winch' })).toBeVisible()

@@ -190,6 +190,7 @@ test('a fork on the bench has no barriers, in both themes', async ({ board }) =>
   await expect(bench(board).getByText(/Thick: the whole/)).toBeVisible()
   for (const theme of ['day', 'night']) {
     if (theme === 'night') await board.keyboard.press('g')
+    await board.waitForTimeout(500) // colours fade
     const found = await new AxeBuilder({ page: board }).include('section[aria-label=Bench]').withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze()
     expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)).toEqual([])
   }

@@ -46,7 +46,7 @@ export function Menu({
         id={id}
         ref={list}
         popover="auto"
-        className="menu menu-sm m-0 max-h-[70vh] w-60 flex-nowrap overflow-y-auto rounded border p-1 shadow-sm [&:not(:popover-open)]:hidden"
+        className="menu menu-sm pointer-events-auto m-0 max-h-[70vh] w-60 flex-nowrap overflow-y-auto rounded border p-1 shadow-sm [&:not(:popover-open)]:hidden"
         style={{
           position: 'fixed',
           right: 'auto',
