@@ -56,13 +56,12 @@ func lowKernel(rate, hz float64, steep bool) []float64 {
 type LinearSplitter struct {
 	low  [][2]*Convolver
 	wait [2]*Shift
-	hz   []float64
 	part [][]float64
 }
 
 // NewLinearSplitter makes one; it takes some milliseconds. block is the most frames of one Process.
 func NewLinearSplitter(rate float64, hz []float64, steep bool, block int) *LinearSplitter {
-	s := &LinearSplitter{hz: hz, wait: [2]*Shift{NewShift(LinearLatency(rate)), NewShift(LinearLatency(rate))}}
+	s := &LinearSplitter{wait: [2]*Shift{NewShift(LinearLatency(rate)), NewShift(LinearLatency(rate))}}
 	for _, f := range hz {
 		k := NewSpectrum(lowKernel(rate, f, steep))
 		s.low = append(s.low, [2]*Convolver{NewConvolver(k), NewConvolver(k)})

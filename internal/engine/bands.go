@@ -61,20 +61,28 @@ func (s *bandStep) run(c *cursor, n int) {
 // one of them moves.
 func (s *bandStep) place(c *cursor, n int) {
 	moving := false
+	var at [dsp.MaxCrossovers]float64
+	now := at[:len(s.edges)]
 	for k, e := range s.edges {
 		v := e.fill(c, s.lag, n)
-		moving = moving || v.Track != nil
-		for i := range s.tracks[k][:n] {
-			s.tracks[k][i] = v.At(i)
+		at[k] = v.Now
+		if v.Track == nil && !moving { // at rest nothing is needed frame by frame
+			continue
+		}
+		if !moving { // the first that moves: those before it rest
+			moving = true
+			for j := range k {
+				fillWith(s.tracks[j][:n], at[j])
+			}
+		}
+		if v.Track == nil {
+			fillWith(s.tracks[k][:n], v.Now)
+		} else {
+			copy(s.tracks[k], v.Track)
 		}
 	}
 	highest := dsp.HighestCrossover(s.rate)
-	var at [dsp.MaxCrossovers]float64
-	now := at[:len(s.edges)]
 	if !moving {
-		for k := range now {
-			now[k] = s.tracks[k][0]
-		}
 		dsp.KeepApart(now, lowestCrossover, highest)
 		if s.set && slices.Equal(now, s.hz) {
 			return
@@ -99,6 +107,12 @@ func (s *bandStep) place(c *cursor, n int) {
 		s.split.Track(k, s.tracks[k][:n])
 	}
 	s.set = false
+}
+
+func fillWith(x []float64, v float64) {
+	for i := range x {
+		x[i] = v
+	}
 }
 
 func (s *bandStep) key() string { return "bands " + s.id }

@@ -185,13 +185,12 @@ func (c *compiler) tapped(name string, at *gnode, buf pair) []*gnode {
 
 func (c *compiler) slot(owner, name string, d param.Param, v float64, lag int) *slot {
 	s := newSlot(owner, name, d, v)
-	_, _, hangs := c.doc.HandleOf(owner, name) // then its line is suspended
-	if l, ok := c.lines[address{owner, name}]; ok && len(l.Points) > 0 && !hangs {
+	c.moves(s, lag)
+	if l, ok := c.lines[address{owner, name}]; ok && len(l.Points) > 0 && s.hold == nil { // a handle suspends it
 		s.line = newLine(l, s, c.clock)
 		s.track = make([]float64, Block)
 		c.plan.lined = append(c.plan.lined, linedSlot{s, lag})
 	}
-	c.moves(s, lag)
 	c.plan.slots[address{owner, name}] = s
 	return s
 }

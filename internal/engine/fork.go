@@ -31,7 +31,7 @@ func (s *pathStep) run(c *cursor, n int) {
 		copy(s.ear.l, l)
 		copy(s.ear.r, r)
 	}
-	s.open.follow(c, n)
+	s.open.follow(c)
 	scale(l, r, &s.open.Glide)
 }
 
@@ -124,7 +124,7 @@ func (s *joinStep) run(c *cursor, n int) {
 		s.watch.in.write(s.buf.l[:n], s.buf.r[:n])
 	}
 	mix := s.mix.fill(c, s.lag, n)
-	s.heard.follow(c, n)
+	s.heard.follow(c)
 	mixIn(s.buf, s.wet, n, &mix, s.add, &s.heard.Glide)
 	if s.watch != nil {
 		s.watch.out.write(s.buf.l[:n], s.buf.r[:n])

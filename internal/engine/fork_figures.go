@@ -53,6 +53,7 @@ func Figures(ctx context.Context, doc *project.Project, lib *Library, fork strin
 	rate := float64(doc.SampleRate)
 	hz, edges := figureBands(rate)
 	out.Hz = hz
+	fft := dsp.NewFFT(figureSize)
 	var in, sum []float64
 	each := make([][]float64, len(f.Paths))
 	signals := []func(side int, i int64) float64{impulse(0), impulse(1)}
@@ -67,10 +68,10 @@ func Figures(ctx context.Context, doc *project.Project, lib *Library, fork strin
 			return nil, err
 		}
 		out.Latency = tape.latency
-		in = addPower(in, tape.in, edges)
-		sum = addPower(sum, tape.out, edges)
+		in = addPower(fft, in, tape.in, edges)
+		sum = addPower(fft, sum, tape.out, edges)
 		for k := range each {
-			each[k] = addPower(each[k], tape.paths[k], edges)
+			each[k] = addPower(fft, each[k], tape.paths[k], edges)
 		}
 	}
 	ratio := func(p []float64) []float64 {
@@ -177,12 +178,11 @@ func figureBands(rate float64) (hz, edges []float64) {
 }
 
 // addPower adds the power of both sides in each band to what is there.
-func addPower(to []float64, sides [2][]float64, edges []float64) []float64 {
+func addPower(fft *dsp.FFT, to []float64, sides [2][]float64, edges []float64) []float64 {
 	if to == nil {
 		to = make([]float64, len(edges)-1)
 	}
 	bins := make([]complex128, figureSize/2+1)
-	fft := dsp.NewFFT(figureSize)
 	for _, x := range sides {
 		fft.Coefficients(bins, x)
 		for k := range to {

@@ -24,21 +24,25 @@ func (c *compiler) gate(owner string, d param.Param, shut bool, lag int) gate {
 	return g
 }
 
-// follow takes the line's value for the next n frames, which have no jump inside them.
-func (g *gate) follow(c *cursor, n int) {
+// follow takes the line's value for the next frames: no block has a jump inside it.
+func (g *gate) follow(c *cursor) {
 	if g.line == nil {
 		return
 	}
-	v := g.line.fill(c, g.lag, n)
-	if v.Now == g.shut {
+	at := c.hold
+	if c.rolling {
+		at = c.songFrame(g.lag, 0)
+	}
+	shut := g.line.valueAt(at)
+	if shut == g.shut {
 		return
 	}
 	if c.jumped || g.shut < 0 {
-		g.Set(1 - v.Now)
+		g.Set(1 - shut)
 	} else {
-		g.Aim(1-v.Now, gateFrames)
+		g.Aim(1-shut, gateFrames)
 	}
-	g.shut = v.Now
+	g.shut = shut
 }
 
 // hand sets it, where no line does.

@@ -132,3 +132,20 @@ func (s *slot) valueAt(frame int64) float64 {
 	}
 	return s.value(math.Max(0, math.Min(1, s.place(v)+s.pulled(frame))))
 }
+
+// reach is between which places it is moved, and by what.
+func (s *slot) reach() (low, high float64, by string) {
+	low, high, by = s.place(s.want), s.place(s.want), "mover"
+	switch {
+	case s.hold != nil:
+		a, b := s.place(s.hold.target.From), s.place(s.hold.target.To)
+		low, high, by = min(a, b), max(a, b), "handle"
+	case s.line != nil:
+		low, high, by = s.line.low, s.line.high, "line"
+	}
+	for i := range s.pulls {
+		d := math.Abs(s.pulls[i].depth)
+		low, high = low-d, high+d
+	}
+	return max(0, low), min(1, high), by
+}

@@ -53,7 +53,7 @@ func (s *stageStep) run(c *cursor, n int) {
 		s.fill(c, n)
 	}
 	mix := s.mix.fill(c, s.lag, n)
-	s.heard.follow(c, n)
+	s.heard.follow(c)
 	if s.watch != nil {
 		s.watch.in.write(l, r)
 		defer s.watch.out.write(l, r)

@@ -117,7 +117,7 @@ func (s *strip) run(c *cursor, n int) {
 	if !s.stereo {
 		law = panMono
 	}
-	s.open.follow(c, n)
+	s.open.follow(c)
 	applyGain(s.buf, s.buf, n, &f, &p, law, &s.open.Glide, &ungated)
 }
 
@@ -234,7 +234,7 @@ type sendStep struct {
 
 func (s *sendStep) run(c *cursor, n int) {
 	v, p := s.level.fill(c, s.lag, n), s.pan.fill(c, s.lag, n)
-	s.open.follow(c, n)
+	s.open.follow(c)
 	applyGain(s.to, s.from, n, &v, &p, panStereo, &s.open.Glide, &s.gate)
 }
 

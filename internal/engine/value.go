@@ -122,15 +122,18 @@ type line struct {
 	hold   []bool
 	shapes []string
 	bends  []float64
+	low    float64 // the lowest place of its points, and the highest
+	high   float64
 	now    int // the segment last used
 }
 
 func newLine(l *project.Line, s *slot, clock *project.Clock) *line {
-	x := &line{}
+	x := &line{low: 1}
 	for _, p := range l.Points {
 		x.frames = append(x.frames, clock.Frame(p.Tick))
 		x.values = append(x.values, p.Value)
 		x.places = append(x.places, s.place(p.Value))
+		x.low, x.high = min(x.low, s.place(p.Value)), max(x.high, s.place(p.Value))
 		x.hold = append(x.hold, p.Shape == project.Hold || s.desc.Stepped())
 		x.shapes, x.bends = append(x.shapes, p.Shape), append(x.bends, p.Bend)
 	}

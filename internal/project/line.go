@@ -124,12 +124,14 @@ func thinned(points []Point, d param.Param) []Point {
 	}
 	out := []Point{points[0]}
 	for a := 0; a < len(points)-1; {
-		b := a + 1
-		for step := 1; a+step < len(points) && fits(a, a+step); step *= 2 { // far steps first, then nearer
-			b = a + step
+		b, step := a+1, 1
+		for ; a+2*step < len(points) && fits(a, a+2*step); step *= 2 { // ever further, then nearer by halves
+			b = a + 2*step
 		}
-		for b+1 < len(points) && fits(a, b+1) {
-			b++
+		for ; step > 0; step /= 2 {
+			if b+step < len(points) && fits(a, b+step) {
+				b += step
+			}
 		}
 		out = append(out, points[b])
 		a = b

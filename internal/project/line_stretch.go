@@ -66,13 +66,19 @@ type FillStretch struct {
 	Seed  int64   `json:"seed,omitempty"`
 }
 
-// maxFill bounds the points of one gesture.
-const maxFill = 20000
+// maxFill bounds the points of one gesture; sixteenth is the grid, in ticks, where none is set.
+const (
+	maxFill   = 20000
+	sixteenth = TicksPerQuarter / 4
+)
 
 func (c *FillStretch) apply(p *Project, effects Effects) ([]Change, error) {
 	w, err := c.work(p, effects)
 	if err != nil {
 		return nil, err
+	}
+	if c.Every == 0 {
+		c.Every = sixteenth
 	}
 	if c.Every < 1 || (w.to-w.from)/c.Every > maxFill {
 		return nil, fmt.Errorf("a point every %d ticks is too often for this stretch", c.Every)
@@ -110,6 +116,9 @@ func (c *ShapeStretch) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, err
 	}
 	low, high := w.value(c.Low), w.value(c.High)
+	if c.Every == 0 {
+		c.Every = sixteenth
+	}
 	if c.Every < 2 || (w.to-w.from)/c.Every > maxFill {
 		return nil, fmt.Errorf("a step every %d ticks does not fit this stretch", c.Every)
 	}

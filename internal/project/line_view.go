@@ -18,8 +18,10 @@ type LineView struct {
 	Points  []SeenPoint `json:"points" required:"true"` // none where there are too many to take hold of
 	// Path holds places along the travel, evenly from the first frame to the last.
 	Path []float64 `json:"path" required:"true"`
-	Low  float64   `json:"low" required:"true"` // place of the lowest point of all, and of the highest
-	High float64   `json:"high" required:"true"`
+	// Low and High are the values between which gestures fill and draw: as far as the line reaches, or
+	// where it is flat, a fifth of the travel to both sides.
+	Low  float64 `json:"low" required:"true"`
+	High float64 `json:"high" required:"true"`
 }
 
 // SeenPoint is a point with its frame and its place along the travel.
@@ -57,15 +59,25 @@ func (p *Project) LineView(owner, name string, from, to int64, steps int, effect
 		frame := from + (to-from)*int64(k)/int64(steps-1)
 		v.Path = append(v.Path, f.Place(l.At(clock.Tick(max(frame, 0)), f.Param, v.Base)))
 	}
-	v.Low, v.High = f.Place(v.Base), f.Place(v.Base)
-	for k, pt := range l.Points {
-		x := f.Place(pt.Value)
-		if k == 0 {
-			v.Low, v.High = x, x
-		}
-		v.Low, v.High = min(v.Low, x), max(v.High, x)
+	low, high := l.reach(f.Param, v.Base)
+	if low == high {
+		low, high = max(0, low-0.2), min(1, high+0.2)
 	}
+	v.Low, v.High = f.At(low), f.At(high)
 	return v, nil
+}
+
+// reach is the lowest and the highest place of a line's points; without points, that of a value.
+func (l *Line) reach(d param.Param, base float64) (low, high float64) {
+	if len(l.Points) == 0 {
+		return d.Place(base), d.Place(base)
+	}
+	low, high = 1, 0
+	for _, pt := range l.Points {
+		x := d.Place(pt.Value)
+		low, high = min(low, x), max(high, x)
+	}
+	return low, high
 }
 
 // ownerName is what an owner of parameters is called, and the channel that it belongs to.
