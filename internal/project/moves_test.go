@@ -34,6 +34,21 @@ func TestMoversAndHandlesLoseWhatIsRemoved(t *testing.T) {
 	assert.Empty(t, one(t, set, &RemoveHandle{"h"}).Lines[2:], "the line of a handle goes with it")
 }
 
+func TestParametersAreHungAndLetGo(t *testing.T) {
+	p := sample(t)
+	b := p.Channels[1]
+	b.Pan = -0.25
+	next := one(t, p, &AddMover{"m", b.ID, "pan"}, &Hang{"", b.ID, "pan"})
+	assert.Equal(t, []MoverTarget{{b.ID, "pan", 0.1}}, next.Movers[0].Targets)
+	h := next.Handles[0]
+	assert.Equal(t, HandleTarget{b.ID, "pan", -0.25, 1, 0}, h.Targets[0], "from where its hand has left it")
+	next = one(t, next, &Hang{h.ID, b.ID, "fader"})
+	next = one(t, next, &LetGo{b.ID, "pan"})
+	assert.Len(t, next.Handles[0].Targets, 1)
+	assert.Empty(t, one(t, next, &LetGo{b.ID, "fader"}).Handles, "nothing hangs on it any more")
+	refusedWith(t, next, "is no longer there", &Hang{"nowhere", b.ID, "pan"})
+}
+
 func TestWhatCannotBeMovedIsRefused(t *testing.T) {
 	p := sample(t)
 	a := p.Channels[0]

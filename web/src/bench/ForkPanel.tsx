@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import type { Channel, Fork, ForkFigures, Path } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import { Pick, Toggle } from '../controls/Pick'
@@ -8,12 +7,13 @@ import { Handles } from '../moves/Handles'
 import { ForkHead } from './ForkHead'
 import { ForkPicture, useForkFigures } from './ForkPicture'
 import { PathLine } from './PathLine'
+import { useHint } from './useHint'
 
 /** A fork on the bench: what it does as a whole, its paths one below the other, and how it divides and joins. */
 export function ForkPanel({ fork, path, channel }: { fork: Fork; path: Path | null; channel: Channel }) {
   const strip = useSession((s) => s.strip)
   const figures = useForkFigures(fork)
-  const [hint, setHint] = useState('')
+  const { hint, watch } = useHint()
   if (!strip) return null
   const name = forks.forkTitle(fork)
   return (
@@ -21,11 +21,7 @@ export function ForkPanel({ fork, path, channel }: { fork: Fork; path: Path | nu
       className="flex h-full flex-col px-3.5 pt-2.5 pb-2"
       role="group"
       aria-label={`${name} on ${channel.name}`}
-      onFocus={(e) => setHint(e.target.closest<HTMLElement>('[data-says]')?.dataset.says ?? '')}
-      onMouseOver={(e) =>
-        setHint((e.target as HTMLElement).closest<HTMLElement>('[data-says]')?.dataset.says ?? '')
-      }
-      onMouseLeave={() => setHint('')}
+      {...watch}
     >
       <ForkHead fork={fork} path={path} channel={channel} />
       <div className="grid min-h-0 flex-1 grid-cols-[196px_minmax(0,1fr)] gap-3">

@@ -2,7 +2,7 @@ import type { Channel, Path } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import { Toggle } from '../controls/Pick'
 import * as act from '../live/actions'
-import { listenToPath, muteMany, setPath } from '../live/forks'
+import { listenToPath, setPath, toggleMute } from '../live/forks'
 import { useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 
@@ -40,7 +40,7 @@ export function PathLine({ path, channel, selected, part }: Props) {
             aria-pressed={path.mute}
             aria-label={`Mute ${path.name}`}
             title="Mute the path ( B )"
-            onClick={() => void muteMany([path], !path.mute)}
+            onClick={() => void toggleMute(path)}
           >
             mute
           </button>

@@ -5,6 +5,7 @@ import { effectOf, stageName, useSession } from '../live/session'
 import { PictureView } from './PictureView'
 import { StageFoot } from './StageFoot'
 import { StageHead } from './StageHead'
+import { useHint } from './useHint'
 
 /** A stage on the bench: its picture first, its parameters as scales beside it. */
 export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: Channel; pinned?: boolean }) {
@@ -14,7 +15,7 @@ export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: 
   const groups = [...new Set((effect?.params ?? []).map((p) => p.group ?? ''))].filter(Boolean)
   // the first group with something in it that differs from the defaults, or the third band of eight
   const [group, setGroup] = useState(groups.length === 8 ? groups[2]! : (groups[0] ?? ''))
-  const [hint, setHint] = useState('')
+  const { hint, watch } = useHint()
   if (!effect) return <p className="soft p-5">This program does not know the effect {stage.effect}.</p>
   const value = (p: Param) => moving[`${stage.id} ${p.name}`] ?? stage.params[p.name] ?? p.default
   const matters = (p: Param) => {
@@ -28,11 +29,7 @@ export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: 
       className="flex h-full flex-col px-3.5 pt-2.5 pb-2"
       role="group"
       aria-label={`${name} on ${channel.name}`}
-      onFocus={(e) => setHint(e.target.closest<HTMLElement>('[data-says]')?.dataset.says ?? '')}
-      onMouseOver={(e) =>
-        setHint((e.target as HTMLElement).closest<HTMLElement>('[data-says]')?.dataset.says ?? '')
-      }
-      onMouseLeave={() => setHint('')}
+      {...watch}
     >
       <StageHead stage={stage} channel={channel} effect={effect} pinned={pinned} />
       <div className="grid min-h-0 flex-1 grid-cols-[220px_minmax(0,1fr)] gap-4">

@@ -1,12 +1,11 @@
 import { useState } from 'react'
-import type { Param } from '../api/types'
+import type { LineValue, Param } from '../api/types'
 import { useLineValue } from '../lines/values'
 import { openLine } from '../live/lines'
-import { depthOf, handleOf } from '../live/moves'
+import { isMoved } from '../live/moves'
 import { setView } from '../live/view'
 import { moveTogether } from '../live/selection'
 import { useSession } from '../live/session'
-import { place } from './format'
 import { Pick, Toggle } from './Pick'
 import { Scale } from './Scale'
 
@@ -24,17 +23,12 @@ type Props = {
 /** A parameter by its address: what a hand moves here is heard at once and stored when it rests. */
 export function ParamControl({ owner, param, value, of, ...look }: Props) {
   const moving = useSession((s) => s.moving[`${owner} ${param.name}`])
-  const line = useSession((s) => s.project?.lines.find((l) => l.owner === owner && l.name === param.name))
-  const movers = useSession((s) => s.project?.movers)?.filter((m) =>
-    m.targets.some((t) => t.owner === owner && t.name === param.name),
-  )
-  const handle = useSession((s) => handleOf(s.project, owner, param.name))
-  const [now, setNow] = useState<number | null>(null)
-  const lined = (line?.points.length ?? 0) > 0
-  const follows = lined || !!handle || !!movers?.length
-  useLineValue(owner, param.name, (x) => setNow(x), follows)
-  // under a hand it is where the hand is, except where a mover carries it on
-  const v = (movers?.length || handle ? null : moving) ?? (follows ? now : null) ?? moving ?? value
+  const moved = useSession((s) => isMoved(s.project, owner, param.name))
+  const [now, setNow] = useState<LineValue | null>(null)
+  useLineValue(owner, param.name, setNow, moved)
+  const live = moved ? now : null
+  // under a hand it is where the hand is, except where a handle or a mover carries it on
+  const v = (moving !== undefined && (!live || live.by === 'line') ? moving : live?.value) ?? value
   const set = (x: number, rest: boolean) =>
     moveTogether(owner, param.name, x, `${param.label} of ${of}`, rest)
   if (param.taper === 'switch')
@@ -50,31 +44,16 @@ export function ParamControl({ owner, param, value, of, ...look }: Props) {
         onPick={(x) => set(x, true)}
       />
     )
-  const target = handle?.targets.find((t) => t.owner === owner && t.name === param.name)
-  const base = target
-    ? [target.from, target.to]
-    : lined
-      ? line!.points.map((p) => p.value)
-      : [moving ?? value]
-  const places = base.map((x) => place(param, x))
-  const reach = (movers ?? []).reduce((r, m) => r + Math.abs(depthOf(m, owner, param.name)), 0)
   const label = `${param.label} of ${of}`
   return (
     <Scale
       param={param}
       value={v}
       onMove={set}
-      moved={
-        follows
-          ? { low: Math.max(0, Math.min(...places) - reach), high: Math.min(1, Math.max(...places) + reach) }
-          : null
-      }
-      mover={handle ? 'handle' : lined ? 'line' : 'mover'}
+      moved={live}
       onLine={param.structural ? undefined : () => void openLine(owner, param.name, label)}
       onMoves={
-        param.structural
-          ? undefined
-          : () => setView({ dialog: { kind: 'moves', owner, param, label, value } })
+        param.structural ? undefined : () => setView({ dialog: { kind: 'moves', owner, param, label } })
       }
       {...look}
     />

@@ -13,10 +13,8 @@ type Props = {
   /** Compact scales stand in lists: little room for the figure, and a caption in place of the name. */
   compact?: boolean
   caption?: string
-  /** Its line moves it between these places along the travel. */
-  moved?: { low: number; high: number } | null
-  /** What moves it, in a word. */
-  mover?: string
+  /** It is moved between these places along the travel, and by what. */
+  moved?: { low: number; high: number; by: 'line' | 'handle' | 'mover' } | null
   /** Opens its line, or all that moves it; only what can be moved has them. */
   onLine?: () => void
   onMoves?: () => void
@@ -34,7 +32,7 @@ export function Scale({
   compact,
   caption,
   moved,
-  mover,
+
   onLine,
   onMoves,
 }: Props) {
@@ -216,15 +214,15 @@ export function Scale({
               className="water-label ml-1 text-[11px] underline"
               tabIndex={-1}
               title={
-                mover === 'line'
+                moved.by === 'line'
                   ? 'Its line moves it. While it plays, hold the scale to take it down; stopped, a move puts a point at the playhead. Click to see the line ( X ).'
-                  : mover === 'handle'
+                  : moved.by === 'handle'
                     ? 'A handle gives it its value: move the handle. Click to see all that moves it ( M ).'
                     : 'A mover moves it around where it is set. Click to see all that moves it ( M ).'
               }
-              onClick={mover === 'line' ? onLine : onMoves}
+              onClick={moved.by === 'line' ? onLine : onMoves}
             >
-              {mover}
+              {moved.by}
             </button>
           )}
         </div>

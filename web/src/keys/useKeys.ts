@@ -111,12 +111,7 @@ export function useKeys() {
   )
   on('shift+left', () => several.extend(-1))
   on('shift+right', () => several.extend(1))
-  on(
-    'b',
-    () =>
-      path((_, p) => void forks.setPath(p, { mute: !p.mute }, p.mute ? 'Unmute' : 'Mute')) ??
-      void several.bypass(),
-  )
+  on('b', () => path((_, p) => void forks.toggleMute(p)) ?? void several.bypass())
   on('shift+b', () => row((c) => void act.toggleChain(c)))
   on('u', () => path((_, p) => void forks.duplicatePath(p)) ?? stage((id) => void act.duplicateStage(id)))
   on('delete,backspace', () => path((f, p) => void forks.removePath(f, p)) ?? void several.remove())

@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react'
 import type { LineView } from '../api/types'
-import { at } from '../controls/format'
 import { Menu } from '../controls/Menu'
 import * as lines from '../live/lines'
 import { notice } from '../live/session'
@@ -26,12 +25,7 @@ export function LineHead(p: {
     void run()
   }
   const value = (points: boolean) => stretch && setView({ dialog: { kind: 'value', v, stretch, points } })
-  const low = v.param.min
-  const high = v.param.max
-  const span: [number, number] =
-    v.high > v.low
-      ? [at(v.param, v.low), at(v.param, v.high)]
-      : [Math.max(low, -24), Math.min(high, v.param.default)]
+  const span = [v.low, v.high] as const
   const switches = v.param.taper === 'switch' || v.param.taper === 'choice'
   return (
     <span

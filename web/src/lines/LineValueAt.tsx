@@ -14,8 +14,8 @@ export function LineValueAt({ v }: { v: LineView }) {
           ? 'on'
           : 'off'
         : `${figure(v.param, value)} ${v.param.unit}`
-  useLineValue(v.owner, v.name, (value) => {
-    const text = say(value)
+  useLineValue(v.owner, v.name, (now) => {
+    const text = say(now.value)
     if (ref.current && ref.current.textContent !== text) ref.current.textContent = text
   })
   return (

@@ -1,8 +1,9 @@
 import { useEffect, useRef } from 'react'
+import type { LineValue } from '../api/types'
 import { theEngine } from '../live/session'
 
 /** Asks Go several times a second where the lines stand at the frame that is heard, while anybody looks. */
-const watchers = new Set<(values: Map<string, number>) => void>()
+const watchers = new Set<(values: Map<string, LineValue>) => void>()
 let timer = 0
 let asking = false
 
@@ -12,7 +13,7 @@ async function ask() {
   asking = true
   try {
     const values = new Map(
-      (await engine.lineValues(engine.heard()?.song ?? 0)).map((v) => [`${v.owner} ${v.name}`, v.value]),
+      (await engine.lineValues(engine.heard()?.song ?? 0)).map((v) => [`${v.owner} ${v.name}`, v]),
     )
     for (const w of watchers) w(values)
   } catch {
@@ -23,14 +24,14 @@ async function ask() {
 }
 
 /** Calls back with the value of a parameter that has a line, as it moves. */
-export function useLineValue(owner: string, name: string, paint: (value: number) => void, on = true) {
+export function useLineValue(owner: string, name: string, paint: (v: LineValue) => void, on = true) {
   const ref = useRef(paint)
   useEffect(() => {
     ref.current = paint
   })
   useEffect(() => {
     if (!on) return
-    const w = (values: Map<string, number>) => {
+    const w = (values: Map<string, LineValue>) => {
       const v = values.get(`${owner} ${name}`)
       if (v !== undefined) ref.current(v)
     }

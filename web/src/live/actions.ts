@@ -60,11 +60,6 @@ export async function togglePlay() {
   }
 }
 
-export function cutTails() {
-  theEngine()?.stop()
-  setView({ playing: false })
-}
-
 export const locate = (frame: number) => theEngine()?.locate(frame)
 
 export function setLoop(loop: Range | null, looping = loop !== null) {

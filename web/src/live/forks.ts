@@ -1,5 +1,5 @@
 import { post } from '../api/client'
-import type { Change, Fork, Path, Revised } from '../api/types'
+import type { Fork, Path, Revised } from '../api/types'
 import * as act from './actions'
 import { findFork } from './chain'
 import { hearPaths } from './listening'
@@ -75,11 +75,7 @@ export const setForkNode = (
 export const setPath = (p: Path, what: { name?: string; mute?: boolean; invert?: boolean }, label: string) =>
   change(`${label} ${p.name}`, { type: 'path.set', do: { id: p.id, ...what } })
 
-export const muteMany = (paths: Path[], mute: boolean) =>
-  change(
-    `${mute ? 'Mute' : 'Unmute'} ${paths.length === 1 ? paths[0]!.name : `${paths.length} paths`}`,
-    ...paths.map((p): Change => ({ type: 'path.set', do: { id: p.id, mute } })),
-  )
+export const toggleMute = (p: Path) => setPath(p, { mute: !p.mute }, p.mute ? 'Unmute' : 'Mute')
 
 /** One path more: an empty one of copies, or a band divided in two. */
 export async function morePaths(f: Fork, path: Path | null) {

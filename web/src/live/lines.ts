@@ -16,9 +16,6 @@ export function rowOfOwner(owner: string): string {
   return (findNode(p, owner) ?? findFork(p, owner))?.channel.id ?? ''
 }
 
-export const isOpen = (owner: string, name: string) =>
-  (view().lines[rowOfOwner(owner)] ?? []).includes(`${owner} ${name}`)
-
 /** Opens a parameter's line under its row; it gets one if it has none. */
 export async function openLine(owner: string, name: string, label: string) {
   const row = rowOfOwner(owner)
@@ -91,7 +88,7 @@ export const holdStretch = (v: LineView, s: Stretch, value: number) =>
 export const fillStretch = (v: LineView, s: Stretch, how: string, low: number, high: number, seed: number) =>
   edit(v, 'Fill a stretch of', 'line.fill', {
     ...at(v, s.from, s.to),
-    every: view().grid || 240,
+    every: view().grid,
     how,
     low,
     high,
@@ -102,7 +99,7 @@ export const shapeStretch = (v: LineView, s: Stretch, kind: string, low: number,
   edit(v, `Draw a ${kind} into`, 'line.shape', {
     ...at(v, s.from, s.to),
     kind,
-    every: view().grid || 240,
+    every: view().grid,
     low,
     high,
   })

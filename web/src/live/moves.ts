@@ -1,5 +1,4 @@
-import type { Handle, Mover, Param, Project } from '../api/types'
-import { newId } from './actions'
+import type { Handle, Mover, Project } from '../api/types'
 import { change } from './session'
 
 /* What moves a parameter besides a hand and its line: movers, which add around it, and a handle, which gives it
@@ -15,22 +14,14 @@ export const putMover = (m: Mover, label: string) => change(label, { type: 'move
 export const removeMover = (m: Mover) =>
   change(`Remove ${m.name}`, { type: 'mover.remove', do: { id: m.id } })
 
-/** A mover on a parameter: calm, in time with the song. */
+/** Whether anything but a hand moves a parameter. */
+export const isMoved = (p: Project | null, owner: string, name: string) =>
+  (p?.lines.some((l) => l.owner === owner && l.name === name && l.points.length > 0) ?? false) ||
+  !!handleOf(p, owner, name) ||
+  moversOf(p, owner, name).length > 0
+
 export const addMover = (owner: string, name: string, label: string) =>
-  putMover(
-    {
-      id: newId(),
-      name: `Mover of ${label}`,
-      shape: 'sine',
-      rate: 0.5,
-      quarters: 4,
-      phase: 0,
-      oneWay: false,
-      seed: 1,
-      targets: [{ owner, name, depth: 0.1 }],
-    },
-    `Add a mover to ${label}`,
-  )
+  change(`Add a mover to ${label}`, { type: 'mover.add', do: { owner, name } })
 
 export const depthOf = (m: Mover, owner: string, name: string) =>
   m.targets.find((t) => t.owner === owner && t.name === name)?.depth ?? 0
@@ -42,17 +33,9 @@ export const withDepth = (m: Mover, owner: string, name: string, depth: number):
 
 export const putHandle = (h: Handle, label: string) =>
   change(label, { type: 'handle.put', do: { handle: h } })
-export const removeHandle = (h: Handle) =>
-  change(`Remove ${h.name}`, { type: 'handle.remove', do: { id: h.id } })
+/** Hangs a parameter on a handle; without one, on a new one. */
+export const hang = (handle: string, owner: string, name: string, label: string) =>
+  change(`Hang ${label} on a handle`, { type: 'handle.hang', do: { handle, owner, name } })
 
-/** Hangs a parameter on a handle: as far as it now stands at 0 %, to the end of its range at 100 %. */
-export function hang(h: Handle | null, owner: string, param: Param, now: number, label: string) {
-  const target = { owner, name: param.name, from: now, to: param.max, bend: 0 }
-  const handle = h ?? { id: newId(), name: param.label, value: 0, targets: [] }
-  return putHandle({ ...handle, targets: [...handle.targets, target] }, `Hang ${label} on ${handle.name}`)
-}
-
-export const unhang = (h: Handle, owner: string, name: string) => {
-  const targets = h.targets.filter((t) => t.owner !== owner || t.name !== name)
-  return targets.length ? putHandle({ ...h, targets }, `Let ${h.name} go`) : removeHandle(h)
-}
+export const letGo = (h: Handle, owner: string, name: string) =>
+  change(`Let ${h.name} go`, { type: 'handle.let-go', do: { owner, name } })

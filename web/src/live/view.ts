@@ -15,7 +15,7 @@ export type Dialog =
   | { kind: 'soundings'; row?: string }
   | { kind: 'send'; rows: string[] }
   | { kind: 'lines'; row: string }
-  | { kind: 'moves'; owner: string; param: Param; label: string; value: number }
+  | { kind: 'moves'; owner: string; param: Param; label: string }
   | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean }
   | { kind: 'trace'; from: string; to: string }
   | null

@@ -22,8 +22,6 @@ export function HandlePart(p: {
   owner: string
   param: Param
   label: string
-  /** Where it stands, by its hand. */
-  value: number
   handle: Handle | undefined
   handles: Handle[]
 }) {
@@ -39,8 +37,8 @@ export function HandlePart(p: {
           aria-label="Hang it on a handle"
           value=""
           onChange={(e) => {
-            const to = p.handles.find((x) => x.id === e.target.value) ?? null
-            void moves.hang(to, p.owner, param, p.value, p.label)
+            const to = e.target.value === 'new' ? '' : e.target.value
+            void moves.hang(to, p.owner, param.name, p.label)
           }}
         >
           <option value="">no handle</option>
@@ -80,7 +78,7 @@ export function HandlePart(p: {
         <span className="soft text-[12px]">moves {h.targets.length}</span>
         <button
           className="btn btn-xs btn-ghost ml-auto font-normal"
-          onClick={() => void moves.unhang(h, p.owner, param.name)}
+          onClick={() => void moves.letGo(h, p.owner, param.name)}
         >
           Let it go
         </button>

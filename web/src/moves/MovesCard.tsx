@@ -10,17 +10,7 @@ import { MoverPart } from './MoverPart'
 
 /** Everything that moves one parameter, in the order in which it counts: a hand, a line or a handle gives the
     base; movers add around it; the range is the end. */
-export function MovesCard({
-  owner,
-  param,
-  label,
-  value,
-}: {
-  owner: string
-  param: Param
-  label: string
-  value: number
-}) {
+export function MovesCard({ owner, param, label }: { owner: string; param: Param; label: string }) {
   const project = useSession((s) => s.project)!
   const line = project.lines.find((l) => l.owner === owner && l.name === param.name)
   const handle = moves.handleOf(project, owner, param.name)
@@ -41,7 +31,6 @@ export function MovesCard({
           owner={owner}
           param={param}
           label={label}
-          value={value}
           handle={handle}
           handles={(project.handles ?? []) as Handle[]}
         />
