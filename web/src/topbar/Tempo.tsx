@@ -28,7 +28,7 @@ export function Tempo() {
         />
       ) : (
         <button
-          className="figure text-[15px] hover:underline"
+          className="figure text-[15px] whitespace-nowrap hover:underline"
           title="Quarter notes a minute; click to type"
           onClick={() => setTyping(true)}
         >

@@ -16,7 +16,7 @@ export function TopBar() {
   const { playing, loop, looping } = useView()
   return (
     <header
-      className="flex h-[50px] shrink-0 items-center gap-3 px-3"
+      className="flex h-[50px] shrink-0 items-center gap-2.5 px-3"
       style={{ borderBottom: '1px solid var(--hair)' }}
     >
       <Link to="/" className="text-[19px] font-bold" title="All projects">
