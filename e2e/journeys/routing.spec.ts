@@ -113,6 +113,14 @@ test('sends of several rows are set together, and one is dragged to another row'
   await expect(row(board, 'Choir afar').getByTitle(/^Send to Stone hall/)).toContainText('−15')
 })
 
+test('every send of a row can be dragged, also those behind the first', async ({ board }) => {
+  await row(board, 'Handbells').getByRole('button', { name: '+1', exact: true }).hover()
+  const more = board.getByRole('group', { name: '1 more sends of Handbells' })
+  await more.getByTitle(/^Send to Far echo/).dragTo(row(board, 'Tide table').locator('[data-chain]'))
+  await row(board, 'Tide table').getByRole('button', { name: '+1', exact: true }).hover()
+  await expect(board.getByRole('group', { name: '1 more sends of Tide table' }).getByTitle(/^Send to Far echo/)).toContainText('−16')
+})
+
 test('a row is heard without its returns, and only its share of them', async ({ board }) => {
   await pick(board, 'Marimba')
   await board.keyboard.press('Space')
@@ -139,6 +147,7 @@ test('a key: another row drives a compressor, and can be listened to', async ({ 
   await expect(board.getByText('You hear what drives Compressor on Low horn')).toBeVisible()
   await board.keyboard.press('Escape')
   await expect(board.getByLabel('Driven by', { exact: true })).not.toHaveValue('')
+  await expect(board.getByTestId('key-mark')).toHaveText('key: Frame drum, after Gate')
 })
 
 test('soundings: counted, explained, mended in one gesture, or meant', async ({ board }) => {

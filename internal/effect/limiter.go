@@ -12,11 +12,12 @@ import (
 // exponentially, and averaged over the look-ahead again, so that it arrives in
 // time along a straight ramp: the ceiling is never passed. Its latency is the
 // look-ahead. True peaks are found by interpolating sixteen times (four times
-// under-reads near half the rate), which takes another 24 frames. Ceiling and input in
-// dB, release in ms (63 %).
+// under-reads near half the rate), which takes another 24 frames. A key turns it down
+// as well: it looks at the louder of the two, so that its ceiling holds all the same.
+// Ceiling and input in dB, release in ms (63 %).
 var limiter = Kind{
 	Info: Info{
-		ID: "limiter", Version: 1, Name: "Limiter", Family: "Dynamics", Mix: 100, MixLaw: "blend",
+		ID: "limiter", Version: 1, Name: "Limiter", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Lets no sample pass its ceiling, and can push the signal up against it.",
 		Synonyms: []string{"ceiling", "brickwall", "peak", "loud", "maximise", "protect"},
 		Live:     []string{"in", "out", "reduction"},
@@ -51,8 +52,10 @@ type limit struct {
 	calm           int  // frames since something passed the ceiling
 	asleep         bool // every gain is 1 and stays so while nothing does
 	gain           [MaxFrames]float64
+	peaks          [MaxFrames]float64
 	between        *dsp.Between // nil: sample peaks
-	betweens       [MaxFrames]float64
+	keyBetween     *dsp.Between
+	keyPeaks       [MaxFrames]float64
 }
 
 // betweenLag is how much later true peaks are known.
@@ -72,9 +75,9 @@ func newLimit(rate float64) *limit {
 func (l *limit) size(ahead int, between bool) {
 	l.ahead = ahead
 	lag := 0
-	l.between = nil
+	l.between, l.keyBetween = nil, nil
 	if between {
-		l.between, lag = dsp.NewBetween(), dsp.BetweenLag
+		l.between, l.keyBetween, lag = dsp.NewBetween(), dsp.NewBetween(), dsp.BetweenLag
 	}
 	l.delayL, l.delayR = dsp.NewShift(ahead+lag), dsp.NewShift(ahead+lag)
 	l.minimum.size(ahead + 1)
@@ -94,6 +97,7 @@ func (l *limit) Reset() {
 	l.calm, l.asleep = 0, false
 	if l.between != nil {
 		l.between.Clear()
+		l.keyBetween.Clear()
 	}
 }
 
@@ -122,18 +126,13 @@ func (l *limit) Process(s *Span) {
 		s.L[i] *= k
 		s.R[i] *= k
 	}
-	if l.between != nil {
-		// interpolation has a margin of its own: aim a little lower
-		l.between.Peaks(l.betweens[:len(s.L)], s.L, s.R, c*0.7)
+	peaks := l.look(s, k, c)
+	if l.between != nil { // interpolation has a margin of its own: aim a little lower
 		c *= 0.994
 	}
-	for i, x := range s.L {
+	for i, p := range peaks {
 		if moving {
 			c = dsp.Gain(ceiling.At(i))
-		}
-		p := larger(math.Abs(x), math.Abs(s.R[i]))
-		if l.between != nil {
-			p = l.betweens[i]
 		}
 		if p > l.in {
 			l.in = p
@@ -182,15 +181,51 @@ func (l *limit) Process(s *Span) {
 	}
 }
 
+// look finds the peak at each frame, of the signal or of its key, whichever is louder. k is the gain
+// that the signal has had and that its key is given too, c the ceiling.
+func (l *limit) look(s *Span, k, c float64) []float64 {
+	peaks := l.peaks[:len(s.L)]
+	if l.between == nil {
+		for i, x := range s.L {
+			peaks[i] = larger(math.Abs(x), math.Abs(s.R[i]))
+		}
+	} else {
+		l.between.Peaks(peaks, s.L, s.R, c*0.7)
+	}
+	if s.KeyL == nil {
+		return peaks
+	}
+	key := l.keyPeaks[:len(s.L)]
+	if l.between == nil {
+		for i, x := range s.KeyL {
+			key[i] = larger(math.Abs(x), math.Abs(s.KeyR[i]))
+		}
+	} else {
+		l.keyBetween.Peaks(key, s.KeyL, s.KeyR, c*0.7/k)
+	}
+	in := &s.Values[0]
+	for i := range peaks {
+		if in.Track != nil {
+			k = dsp.Gain(in.At(i))
+		}
+		peaks[i] = larger(peaks[i], k*key[i])
+	}
+	return peaks
+}
+
 // rest delays a span in which nothing passes the ceiling; if something does,
 // it wakes the limiter and changes nothing.
 func (l *limit) rest(s *Span, k, c float64) bool {
 	peak := dsp.Peak(s.L, s.R)
-	if peak*k > c {
+	loudest := peak
+	if s.KeyL != nil {
+		loudest = max(peak, dsp.Peak(s.KeyL, s.KeyR))
+	}
+	if loudest*k > c {
 		l.asleep = false
 		return false
 	}
-	l.in = max(l.in, peak*k)
+	l.in = max(l.in, loudest*k)
 	if k != 1 {
 		for i := range s.L {
 			s.L[i] *= k
@@ -216,7 +251,7 @@ func (l *limit) CopyFrom(o Processor) {
 	l.delayR.CopyFrom(p.delayR)
 	l.held, l.calm, l.asleep = p.held, p.calm, p.asleep
 	if l.between != nil && p.between != nil {
-		*l.between = *p.between
+		*l.between, *l.keyBetween = *p.between, *p.keyBetween
 	}
 	if l.ahead == p.ahead {
 		copy(l.box, p.box)

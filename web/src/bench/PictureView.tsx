@@ -4,6 +4,7 @@ import { LiveFigures } from './LiveFigures'
 import { LivePoint, ReductionHistory } from './LivePoint'
 import { Spectrum } from './Spectrum'
 import { frameOf } from './frame'
+import { KeyMark } from './KeyMark'
 import { HandlePoint, type Pictured } from './HandlePoint'
 import { PictureGrid } from './PictureGrid'
 
@@ -77,6 +78,7 @@ export function PictureView({
             strokeWidth={3}
           />
         ))}
+        {stage.key && <KeyMark stage={stage.id} tap={stage.key} live={p.live} frame={f} height={H} />}
         {p.live && !p.live.hidden && <LivePoint stage={stage.id} live={p.live} frame={f} />}
         {p.handles?.map((h) => (
           <HandlePoint

@@ -1,4 +1,4 @@
-import type { Channel, Node } from '../api/types'
+import type { Channel, Node, Send } from '../api/types'
 import { Depth } from '../controls/Depth'
 import { Hover } from '../controls/Hover'
 import { ParamControl } from '../controls/ParamControl'
@@ -133,15 +133,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
               <Diamond at={[s.id]} />
             </span>
           ))}
-          {channel.sends.length > 1 && (
-            <button
-              className="water-label h-[24px] min-w-[24px] text-[11px]"
-              onClick={() => act.select(channel.id)}
-              title="More sends: see the bench"
-            >
-              +{channel.sends.length - 1}
-            </button>
-          )}
+          {channel.sends.length > 1 && <MoreSends channel={channel} sends={channel.sends.slice(1)} />}
         </span>
         <span
           className="relative w-[76px] truncate px-1"
@@ -215,6 +207,26 @@ function Fold(p: { nodes: Node[]; first: number; channel: string; owner: string 
           style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
         >
           {p.nodes.length} more
+        </button>
+      )}
+    </Hover>
+  )
+}
+
+/** The sends behind the first: they can be read, and dragged to other rows, as it can. */
+function MoreSends({ channel, sends }: { channel: Channel; sends: Send[] }) {
+  return (
+    <Hover
+      label={`${sends.length} more sends of ${channel.name}`}
+      panel={() => sends.map((s) => <SendChip key={s.id} send={s} channel={channel} />)}
+    >
+      {(open) => (
+        <button
+          aria-expanded={open}
+          className="water-label h-[24px] min-w-[24px] text-[11px]"
+          onClick={() => act.select(channel.id)}
+        >
+          +{sends.length}
         </button>
       )}
     </Hover>
