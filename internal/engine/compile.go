@@ -1,6 +1,7 @@
 package engine
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 
@@ -18,6 +19,8 @@ type compiler struct {
 	plan  *plan
 	shape strings.Builder
 	lines map[address]*project.Line
+	// passing is what passages do, the later ones last
+	passing []project.Span
 
 	bufs       map[string]pair     // channel's buffer by channel id
 	input      map[string]*gnode   // channel's input sum
@@ -67,6 +70,11 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 	for _, l := range doc.Lines {
 		c.lines[address{l.Owner, l.Name}] = l
 		fmt.Fprintf(&c.shape, "line %v;", *l)
+	}
+	c.passing = doc.Spans()
+	for _, x := range doc.Passages {
+		b, _ := json.Marshal(x)
+		fmt.Fprintf(&c.shape, "passage %s;", b)
 	}
 	for _, m := range doc.Movers {
 		fmt.Fprintf(&c.shape, "mover %v;", *m)
@@ -191,6 +199,7 @@ func (c *compiler) slot(owner, name string, d param.Param, v float64, lag int) *
 		s.track = make([]float64, Block)
 		c.plan.lined = append(c.plan.lined, linedSlot{s, lag})
 	}
+	c.spans(s, lag)
 	c.plan.slots[address{owner, name}] = s
 	return s
 }

@@ -123,7 +123,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 
 // bypass is the gate of a stage or fork: a line of its own moves it, unless its whole chain is out.
 func (c *compiler) bypass(owner string, own, chain bool, lag int) gate {
-	if _, ok := c.lines[address{owner, param.Bypass.Name}]; ok { // a line is there or not: another plan
+	if _, ok := c.lines[address{owner, param.Bypass.Name}]; ok || c.passes(owner, param.Bypass.Name) { // a line is there or not: another plan
 		fmt.Fprintf(&c.shape, "out %v;", chain)
 	}
 	if chain {

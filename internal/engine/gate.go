@@ -9,7 +9,7 @@ import (
 // its frame; the fade begins there.
 type gate struct {
 	dsp.Glide
-	line *slot // nil: no line
+	line *slot // nil: no line and no passage
 	lag  int
 	shut float64 // where the line was last: 1 is muted or bypassed
 }
@@ -18,7 +18,8 @@ type gate struct {
 func (c *compiler) gate(owner string, d param.Param, shut bool, lag int) gate {
 	g := gate{lag: lag}
 	g.Set(boolGain(!shut))
-	if l, ok := c.lines[address{owner, d.Name}]; ok && len(l.Points) > 0 {
+	l, ok := c.lines[address{owner, d.Name}]
+	if ok && len(l.Points) > 0 || c.passes(owner, d.Name) {
 		g.line, g.shut = c.slot(owner, d.Name, d, 1-boolGain(!shut), lag), -1
 	}
 	return g
@@ -45,11 +46,13 @@ func (g *gate) follow(c *cursor) {
 	g.shut = shut
 }
 
-// hand sets it, where no line does.
+// hand sets it, where no line does; a passage may have it for a while.
 func (g *gate) hand(open bool) {
 	if g.line == nil {
 		g.Aim(boolGain(open), gateFrames)
+		return
 	}
+	g.line.want = 1 - boolGain(open)
 }
 
 // goOn takes over where another plan's gate stands.

@@ -9,7 +9,8 @@ import (
 )
 
 // Precedence, in one place: a hand, a line, or one handle gives a parameter its base (a handle
-// suspends the line); movers add around it in taper units; then the range clamps.
+// suspends the line); while a passage lasts, it gives the base in their place; movers add around it in
+// taper units; then the range clamps.
 
 // moverGrid is after how many frames movers are looked at anew; between, they go straight.
 const moverGrid = effect.Grid
@@ -63,6 +64,7 @@ func (c *compiler) moves(s *slot, lag int) {
 			own.line, own.track = newLine(l, own, c.clock), make([]float64, Block)
 			c.plan.lined = append(c.plan.lined, linedSlot{own, lag})
 		}
+		c.spans(own, lag)
 		s.hold = &hold{own, t}
 		c.plan.handles = append(c.plan.handles, own)
 	}
@@ -103,11 +105,8 @@ func (s *slot) pulled(frame int64) float64 {
 	return sum
 }
 
-// fillBase gives the base: a handle's, or the line's, or the hand's.
-func (s *slot) fillBase(c *cursor, lag, n int) effect.Value {
-	if s.hold == nil {
-		return s.fillOwn(c, lag, n)
-	}
+// fillHeld gives the base that a handle gives.
+func (s *slot) fillHeld(c *cursor, lag, n int) effect.Value {
 	h := s.hold.slot.fill(c, lag, n)
 	if h.Track == nil {
 		return effect.Value{Now: s.hold.target.At(h.Now/100, s.desc), Step: h.Step}
@@ -127,14 +126,17 @@ func (s *slot) valueAt(frame int64) float64 {
 	case s.line != nil && !s.taken && len(s.line.frames) > 0:
 		v = s.line.at(frame, s)
 	}
+	if x := s.spanAt(frame); x != nil {
+		v = s.value(x.place(frame, s.place(v)))
+	}
 	if len(s.pulls) == 0 {
 		return v
 	}
 	return s.value(math.Max(0, math.Min(1, s.place(v)+s.pulled(frame))))
 }
 
-// reach is between which places it is moved, and by what.
-func (s *slot) reach() (low, high float64, by string) {
+// reach is between which places it is moved at a frame, and by what.
+func (s *slot) reach(frame int64) (low, high float64, by string) {
 	low, high, by = s.place(s.want), s.place(s.want), "mover"
 	switch {
 	case s.hold != nil:
@@ -142,6 +144,9 @@ func (s *slot) reach() (low, high float64, by string) {
 		low, high, by = min(a, b), max(a, b), "handle"
 	case s.line != nil:
 		low, high, by = s.line.low, s.line.high, "line"
+	}
+	if x := s.spanAt(frame); x != nil {
+		low, high, by = x.reach(s.place(s.want))
 	}
 	for i := range s.pulls {
 		d := math.Abs(s.pulls[i].depth)

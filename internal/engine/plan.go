@@ -125,7 +125,7 @@ func (p *plan) room(n int) int {
 	if p.cursor.rolling {
 		for i := range p.lined {
 			s := &p.lined[i]
-			n = int(min(int64(n), s.slot.line.next(p.cursor.songFrame(s.lag, 0))))
+			n = int(min(int64(n), s.slot.next(p.cursor.songFrame(s.lag, 0))))
 		}
 	}
 	return n

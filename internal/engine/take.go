@@ -45,10 +45,10 @@ type LineValue struct {
 	Name  string  `json:"name" required:"true"`
 	Value float64 `json:"value" required:"true"`
 	// Low and High are the places along the travel between which it is moved; By is what gives it
-	// its base: line or handle, or mover where only those move it.
+	// its base: line, handle or passage, or mover where only those move it.
 	Low  float64 `json:"low" required:"true"`
 	High float64 `json:"high" required:"true"`
-	By   string  `json:"by" required:"true" enum:"line,handle,mover"`
+	By   string  `json:"by" required:"true" enum:"line,handle,mover,passage"`
 }
 
 // LineValues tells where every parameter that moves stands at a song frame: by its line, its handle
@@ -60,7 +60,7 @@ func (e *Engine) LineValues(frame int64) []LineValue {
 	add := func(s *slot) {
 		if !seen[s] {
 			seen[s] = true
-			low, high, by := s.reach()
+			low, high, by := s.reach(frame)
 			out = append(out, LineValue{s.owner, s.name, s.valueAt(frame), low, high, by})
 		}
 	}

@@ -18,10 +18,16 @@ type slot struct {
 	line        *line
 	taken       bool // a hand holds it, though it has a line
 	track       []float64
-	rank        int    // of a crossover: how many there are; only one of as many goes on as it was
-	pulls       []pull // movers on it
-	hold        *hold  // the handle that it hangs on
-	stirred     *bool  // set when a hand moves the value, so that a stage at rest need not look
+	rank        int     // of a crossover: how many there are; only one of as many goes on as it was
+	pulls       []pull  // movers on it
+	hold        *hold   // the handle that it hangs on
+	spans       []*span // what passages do to it
+	passed      *span   // the one that has it
+	over        []float64
+	was         float64 // the place that it had last
+	off         float64 // how far from there it began, when another had it
+	left        int     // frames until that is made up for
+	stirred     *bool   // set when a hand moves the value, so that a stage at rest need not look
 }
 
 func newSlot(owner, name string, d param.Param, v float64) *slot {
@@ -64,7 +70,7 @@ func (s *slot) value(place float64) float64 {
 
 // moves reports whether the value changes, or may, from block to block.
 func (s *slot) moves() bool {
-	return s.line != nil || s.hand.Moving() || s.hold != nil || len(s.pulls) > 0
+	return s.line != nil || s.hand.Moving() || s.hold != nil || len(s.pulls) > 0 || s.passed != nil || s.left > 0
 }
 
 // base is the value a hand has set, without a line.
@@ -72,8 +78,24 @@ func (s *slot) base() float64 { return s.want }
 
 // fill gives the value over the next n frames at the stage's own time.
 func (s *slot) fill(c *cursor, lag, n int) effect.Value {
-	if s.hold != nil || len(s.pulls) > 0 {
+	if len(s.pulls) > 0 {
 		return s.fillMoved(c, lag, n)
+	}
+	return s.fillBase(c, lag, n)
+}
+
+// fillBase gives the base: a passage's while it lasts, else a handle's, or the line's, or the hand's.
+func (s *slot) fillBase(c *cursor, lag, n int) effect.Value {
+	if len(s.spans) > 0 {
+		return s.fillOver(c, lag, n)
+	}
+	return s.fillUnder(c, lag, n)
+}
+
+// fillUnder gives the base where no passage has it.
+func (s *slot) fillUnder(c *cursor, lag, n int) effect.Value {
+	if s.hold != nil {
+		return s.fillHeld(c, lag, n)
 	}
 	return s.fillOwn(c, lag, n)
 }
@@ -177,6 +199,18 @@ func (l *line) at(f int64, s *slot) float64 {
 func (l *line) stepsAt(f int64) bool {
 	i := l.seek(f)
 	return i > 0 && l.frames[i] == f && (l.hold[i-1] || l.frames[i-1] == f) && l.values[i] != l.values[i-1]
+}
+
+// next is how many frames from f the next jump of what moves it is, or a large number.
+func (s *slot) next(f int64) int64 {
+	n := int64(Block)
+	if s.line != nil {
+		n = s.line.next(f)
+	}
+	for _, x := range s.spans {
+		n = min(n, x.next(f))
+	}
+	return n
 }
 
 // next returns how many frames from f the next jump is, or a large number.

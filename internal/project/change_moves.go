@@ -114,6 +114,7 @@ func (p *Project) moveCopies(fresh map[string]string) {
 			}
 		}
 	}
+	p.passCopies(fresh)
 }
 
 // dropMoves takes away what moves parameters of the owners, and returns what brings it back.
@@ -132,7 +133,7 @@ func (p *Project) dropMoves(owners map[string]bool) (undo []Change) {
 			p.Handles[i].Targets = slices.DeleteFunc(p.Handles[i].Targets, func(t HandleTarget) bool { return owners[t.Owner] })
 		}
 	}
-	return undo
+	return append(undo, p.dropFromPassages(owners)...)
 }
 
 // AddMover puts a mover on a parameter: calm, in time with the song, and not far.

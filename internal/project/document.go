@@ -23,6 +23,7 @@ type Project struct {
 	Meant      []Meant    `json:"meant,omitempty"`
 	Movers     []*Mover   `json:"movers,omitempty"`
 	Handles    []*Handle  `json:"handles,omitempty"`
+	Passages   []*Passage `json:"passages,omitempty"`
 }
 
 // Meant says of a sounding that it is as it should be, and who said so.

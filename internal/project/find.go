@@ -244,6 +244,9 @@ func (p *Project) ids() map[string]int {
 	for _, x := range p.Handles {
 		m[x.ID]++
 	}
+	for _, x := range p.Passages {
+		m[x.ID]++
+	}
 	for _, c := range p.Channels {
 		m[c.ID]++
 		for _, s := range c.Sends {

@@ -68,6 +68,17 @@ var registry = map[string]func() Change{
 	"mover.remove":      func() Change { return &RemoveMover{} },
 	"handle.put":        func() Change { return &PutHandle{} },
 	"handle.remove":     func() Change { return &RemoveHandle{} },
+	"passage.put":       func() Change { return &PutPassage{} },
+	"passage.take":      func() Change { return &takePassage{} },
+	"passage.remove":    func() Change { return &RemovePassage{} },
+	"passage.set":       func() Change { return &SetPassage{} },
+	"passage.range":     func() Change { return &RangePassage{} },
+	"passage.copy":      func() Change { return &CopyPassage{} },
+	"passage.plain":     func() Change { return &PlainPassage{} },
+	"course.points":     func() Change { return &SetCourse{} },
+	"course.move":       func() Change { return &MoveByCourse{} },
+	"course.target":     func() Change { return &SetCourseTarget{} },
+	"course.let-go":     func() Change { return &LetGoOfCourse{} },
 	"send.add":          func() Change { return &AddSend{} },
 	"send.remove":       func() Change { return &RemoveSend{} },
 	"send.set":          func() Change { return &SetSend{} },
@@ -151,6 +162,11 @@ func Read(b []byte, effects Effects) (*Project, error) {
 	}
 	if slices.Contains(p.Movers, nil) || slices.Contains(p.Handles, nil) {
 		return nil, fmt.Errorf("read project: a mover or handle is empty")
+	}
+	for _, x := range p.Passages {
+		if x == nil || slices.Contains(x.Courses, nil) {
+			return nil, fmt.Errorf("read project: a passage is empty")
+		}
 	}
 	for _, l := range p.Lines {
 		if l == nil {

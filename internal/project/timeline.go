@@ -8,6 +8,7 @@ type Timeline struct {
 	Bars     []BarLine        `json:"bars" required:"true"`
 	Sections []SectionSpan    `json:"sections" required:"true"`
 	Clips    map[string]int64 `json:"clips" required:"true"` // start of each clip
+	Passages []PassageSpan    `json:"passages" required:"true"`
 }
 
 // BarLine is the begin of a bar.
@@ -29,7 +30,7 @@ type SectionSpan struct {
 // Timeline lays the song out, with one bar more than it has.
 func (p *Project) Timeline() Timeline {
 	c := p.Clock()
-	t := Timeline{Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{}}
+	t := Timeline{Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{}, Passages: []PassageSpan{}}
 	for b := 0; ; b++ {
 		tick := c.Bar(b)
 		f := c.Frame(tick)
@@ -47,6 +48,9 @@ func (p *Project) Timeline() Timeline {
 	for _, s := range p.Sections {
 		from, to, _ := p.SectionRange(s.ID)
 		t.Sections = append(t.Sections, SectionSpan{s.ID, s.Name, from, to})
+	}
+	for _, x := range p.Passages {
+		t.Passages = append(t.Passages, PassageSpan{x.ID, x.Name, c.Frame(x.From), c.Frame(x.To), x.Off, x.Rows})
 	}
 	for _, ch := range p.Channels {
 		for _, x := range ch.Clips {

@@ -48,6 +48,9 @@ func (p *Project) Validate(effects Effects) error {
 	if err := p.checkMoves(effects); err != nil {
 		return err
 	}
+	if err := p.checkPassages(effects); err != nil {
+		return err
+	}
 	return p.checkLoops()
 }
 
@@ -187,12 +190,20 @@ func (p *Project) checkLine(l *Line, effects Effects) error {
 		if pt.Tick < 0 || (i > 0 && pt.Tick < l.Points[i-1].Tick) {
 			return fmt.Errorf("its points must follow one another")
 		}
-		if !slices.Contains([]string{Ramp, Hold, Curve, Smooth}, pt.Shape) {
-			return fmt.Errorf("unknown shape %q", pt.Shape)
+		if err := checkShape(pt); err != nil {
+			return err
 		}
-		if !(pt.Bend >= -1 && pt.Bend <= 1) {
-			return fmt.Errorf("a bend of %g: it must be -1 to 1", pt.Bend)
-		}
+	}
+	return nil
+}
+
+// checkShape checks how a point goes on.
+func checkShape(pt Point) error {
+	if !slices.Contains([]string{Ramp, Hold, Curve, Smooth}, pt.Shape) {
+		return fmt.Errorf("unknown shape %q", pt.Shape)
+	}
+	if !(pt.Bend >= -1 && pt.Bend <= 1) {
+		return fmt.Errorf("a bend of %g: it must be -1 to 1", pt.Bend)
 	}
 	return nil
 }

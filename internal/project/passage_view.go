@@ -1,0 +1,119 @@
+package project
+
+import (
+	"fmt"
+	"math"
+
+	"shoal/internal/param"
+)
+
+// PassageView is a passage as it is seen: whoever draws it works nothing out.
+type PassageView struct {
+	Passage *Passage     `json:"passage" required:"true"`
+	From    int64        `json:"from" required:"true"` // frames
+	To      int64        `json:"to" required:"true"`
+	Where   string       `json:"where" required:"true"` // in bars and beats
+	Tails   []TailView   `json:"tails" required:"true"`
+	Courses []CourseView `json:"courses" required:"true"`
+	Brought []string     `json:"brought" required:"true"` // in words
+}
+
+// TailView is how long the tail rule lasts on a row.
+type TailView struct {
+	Row  string `json:"row" required:"true"`
+	Name string `json:"name" required:"true"`
+	To   int64  `json:"to" required:"true"` // the frame of the next sound; 0: there is none
+}
+
+// CourseView is a course with its parameters described.
+type CourseView struct {
+	Name    string             `json:"name" required:"true"`
+	Points  []Point            `json:"points" required:"true"`
+	Path    []float64          `json:"path" required:"true"` // 0 to 1, evenly along its length
+	Targets []CourseTargetView `json:"targets" required:"true"`
+}
+
+// CourseTargetView is a parameter of a course.
+type CourseTargetView struct {
+	CourseTarget
+	Of     string      `json:"of" required:"true"`
+	Row    string      `json:"row" required:"true"`
+	Param  param.Param `json:"param" required:"true"`
+	Always bool        `json:"always" required:"true"` // it has one value throughout
+}
+
+// coursePath is in how many places a course's path is given.
+const coursePath = 97
+
+// PassageView looks at a passage.
+func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) {
+	x, ok := p.PassageByID(id)
+	if !ok {
+		return nil, gone("the passage")
+	}
+	clock := p.Clock()
+	v := &PassageView{Passage: x, From: clock.Frame(x.From), To: clock.Frame(x.To), Tails: []TailView{}, Courses: []CourseView{}, Brought: []string{}}
+	v.Where = fmt.Sprintf("%s to %s", clock.Where(x.From), clock.Where(x.To))
+	for _, id := range x.Rows {
+		c, _ := p.Channel(id)
+		f, _ := p.nextSound(id, v.To, clock)
+		v.Tails = append(v.Tails, TailView{id, c.Name, f})
+	}
+	for _, c := range x.Courses {
+		cv := CourseView{Name: c.Name, Points: c.Points, Targets: []CourseTargetView{}}
+		for i := range coursePath {
+			cv.Path = append(cv.Path, c.At(float64(i)/(coursePath-1)))
+		}
+		for _, t := range c.Targets {
+			f, err := p.address(t.Owner, t.Name, effects)
+			if err != nil {
+				return nil, err
+			}
+			if t.Length {
+				t.From = f.Clamp(float64(v.To-v.From) / float64(p.SampleRate))
+				t.To = t.From
+			}
+			of, row := p.ownerName(t.Owner, effects)
+			if c, ok := p.Channel(row); ok {
+				row = c.Name
+			}
+			cv.Targets = append(cv.Targets, CourseTargetView{t, of, row, f.Param, t.Length || !t.Here && t.From == t.To})
+		}
+		v.Courses = append(v.Courses, cv)
+	}
+	for _, id := range x.Brought {
+		of, row := p.ownerName(id, effects)
+		if c, ok := p.Channel(row); ok {
+			of += " on " + c.Name
+		}
+		v.Brought = append(v.Brought, of)
+	}
+	return v, nil
+}
+
+// Where says a tick as bar and beat, and where it falls between beats, in hundredths.
+func (c *Clock) Where(tick int64) string {
+	i := len(c.meter) - 1
+	for i > 0 && c.meter[i].Tick > tick {
+		i--
+	}
+	m := c.meter[i]
+	beat := m.BarTicks() / int64(m.Beats)
+	off := tick - m.Tick
+	bar, in := off/m.BarTicks(), off%m.BarTicks()
+	s := fmt.Sprintf("%d.%d", int64(c.barStart[i])+bar+1, in/beat+1)
+	if part := in % beat; part != 0 {
+		s += fmt.Sprintf(".%02.0f", math.Round(100*float64(part)/float64(beat)))
+	}
+	return s
+}
+
+// PassageSpan is a passage in frames, for the board.
+type PassageSpan struct {
+	ID   string   `json:"id" required:"true"`
+	Name string   `json:"name" required:"true"`
+	From int64    `json:"from" required:"true"`
+	To   int64    `json:"to" required:"true"`
+	Off  bool     `json:"off" required:"true"`
+	Rows []string `json:"rows" required:"true"`
+}
