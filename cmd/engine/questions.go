@@ -160,6 +160,11 @@ func line(n int32) int32 {
 //go:wasmexport movables
 func movables(n int32) int32 { return answer(base.Movables(string(scratch[:n]), engine.EffectInfo)) }
 
+// passage leaves a passage as it is seen as JSON; its id is in the scratch buffer.
+//
+//go:wasmexport passage
+func passage(n int32) int32 { return answer(base.PassageView(string(scratch[:n]), engine.EffectInfo)) }
+
 // draw leaves the picture of the stage named in the scratch buffer as JSON.
 //
 //go:wasmexport draw

@@ -7,7 +7,10 @@ import (
 	"shoal/internal/project"
 )
 
-var errGone = errors.New("the fork is no longer there")
+var (
+	errGone      = errors.New("the fork is no longer there")
+	errNoPassage = errors.New("the passage is no longer there")
+)
 
 // assay is a project with nothing but a copy of one fork on a track, to send signals through.
 type assay struct {

@@ -52,8 +52,9 @@ type feed struct {
 // capture names what a plan gives out: the main output, or a channel after
 // its chain and before its fader.
 type capture struct {
-	channel string // empty: the main output
-	all     bool   // what leads nowhere runs too
+	channel string   // empty: the main output
+	all     bool     // what leads nowhere runs too
+	rows    []string // these behind their faders, in place of the main output
 }
 
 // compile builds the plan of a valid document: for a print when only is given, else
@@ -120,6 +121,12 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 	if only != nil && !only.all {
 		wanted = []*gnode{captured}
 	}
+	if only != nil && len(only.rows) > 0 {
+		wanted = nil
+		for _, id := range only.rows {
+			wanted = append(wanted, outs[id])
+		}
+	}
 	nodes, err := c.g.sorted(wanted...)
 	if err != nil {
 		return nil, err
@@ -134,6 +141,12 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 	}
 	for _, f := range c.last {
 		f()
+	}
+	for i, n := range wanted {
+		if len(only.rows) > 0 {
+			c.plan.ends = append(c.plan.ends, rowEnd{c.bufs[only.rows[i]], n.lag})
+			captured = n
+		}
 	}
 	c.plan.latency = captured.lag
 	c.plan.late = late(captured)

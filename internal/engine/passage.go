@@ -133,7 +133,7 @@ func (s *slot) fillOver(c *cursor, lag, n int) effect.Value {
 	}
 	x := s.spanAt(c.songFrame(lag, 0)) // no block has an edge inside it
 	changed := x != s.passed
-	if changed && !c.jumped && !s.desc.Stepped() {
+	if changed && !c.jumped && !s.desc.Stepped() && !(x != nil && x.AtOnce) {
 		first := s.place(base.At(0))
 		if x != nil {
 			first = x.place(c.songFrame(lag, 0), first)

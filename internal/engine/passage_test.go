@@ -197,3 +197,24 @@ func TestAHandWaitsForThePassage(t *testing.T) {
 	heardDB(t, 0, l[960*tickFrames-4096-1], "the passage holds it open")
 	require.Zero(t, l[23999])
 }
+
+// A brake that a passage pulls stands still at its end, and stays so until the next clip.
+func TestAPassageBringsASoundToAStop(t *testing.T) {
+	s := newSong(t)
+	a := s.track("a", sine(100000, 440, -12))
+	brake := stage("spindown", nil)
+	a.Chain.Nodes = []*project.Node{brake}
+	p := passage(960, 1920, []string{a.ID}, course([]project.Point{point(0, 1, "step")},
+		project.CourseTarget{Owner: brake.ID(), Name: "stop", From: 0, To: 1},
+		project.CourseTarget{Owner: brake.ID(), Name: "sync", From: 0, To: 1},
+		project.CourseTarget{Owner: brake.ID(), Name: "time", From: 1, To: 1, Length: true}))
+	p.Tail = project.TailHold
+	s.doc.Passages = []*project.Passage{p}
+	l, _ := s.print(Job{To: 70000})
+	require.Greater(t, dsp.Peak(l[24000:26000], l[24000:26000]), 0.1)
+	require.Less(t, dsp.Peak(l[48100:70000], l[48100:70000]), 1e-6)
+	c, err := ContourOf(t.Context(), s.doc, s.lib, p.ID, nil)
+	require.NoError(t, err)
+	require.Less(t, c.Rows[0].Left, -100.0)
+	require.Greater(t, c.Rows[0].Without[60], -30.0)
+}

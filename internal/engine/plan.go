@@ -31,6 +31,7 @@ type plan struct {
 	meters   []*meter
 	reports  []*stageStep
 	out      pair       // what is heard, or captured
+	ends     []rowEnd   // of the rows that were asked for
 	latency  int        // how late out is
 	late     []*gnode   // the nodes that make it so late
 	meetings []*meeting // where several signals meet
@@ -42,6 +43,12 @@ type plan struct {
 }
 
 type address struct{ owner, name string }
+
+// rowEnd is a row's signal behind its fader, and how late it is.
+type rowEnd struct {
+	buf pair
+	lag int
+}
 
 type linedSlot struct {
 	slot *slot

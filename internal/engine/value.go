@@ -70,7 +70,7 @@ func (s *slot) value(place float64) float64 {
 
 // moves reports whether the value changes, or may, from block to block.
 func (s *slot) moves() bool {
-	return s.line != nil || s.hand.Moving() || s.hold != nil || len(s.pulls) > 0 || s.passed != nil || s.left > 0
+	return s.line != nil || s.hand.Moving() || s.hold != nil || len(s.pulls) > 0 || len(s.spans) > 0
 }
 
 // base is the value a hand has set, without a line.

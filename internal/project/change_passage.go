@@ -174,7 +174,7 @@ type RangePassage struct {
 func (c *RangePassage) apply(p *Project, effects Effects) ([]Change, error) {
 	clock := p.Clock()
 	return p.changePassage(c.ID, effects, func(x *Passage) error {
-		x.From, x.To = clock.snapped(c.From, c.Snap), clock.snapped(c.To, c.Snap)
+		x.From, x.To = clock.Snapped(c.From, c.Snap), clock.Snapped(c.To, c.Snap)
 		if x.To <= x.From {
 			return fmt.Errorf("%s would end before it begins: give it at least one step of the grid", x.Name)
 		}
@@ -182,8 +182,8 @@ func (c *RangePassage) apply(p *Project, effects Effects) ([]Change, error) {
 	})
 }
 
-// snapped is the tick of a frame, on a grid of so many ticks; 0: none.
-func (c *Clock) snapped(frame, grid int64) int64 {
+// Snapped is the tick of a frame, on a grid of so many ticks; 0: none.
+func (c *Clock) Snapped(frame, grid int64) int64 {
 	t := c.Tick(max(frame, 0))
 	if grid > 0 {
 		return int64(math.Round(t/float64(grid))) * grid
@@ -207,7 +207,7 @@ func (c *CopyPassage) apply(p *Project, effects Effects) ([]Change, error) {
 	if !ok {
 		return nil, gone("the passage")
 	}
-	shift := p.Clock().snapped(c.At, c.Snap) - old.From
+	shift := p.Clock().Snapped(c.At, c.Snap) - old.From
 	if c.Section != "" {
 		i := slices.IndexFunc(p.Sections, func(s Section) bool { return s.ID == c.Section })
 		if i < 0 {

@@ -1,5 +1,7 @@
 package project
 
+import "slices"
+
 // PlainPassage turns a passage into plain lines, which do what it did; the stages that it brought stay.
 type PlainPassage struct {
 	ID string `json:"id"`
@@ -35,10 +37,10 @@ func (p *Project) drawSpan(s *Span, effects Effects) ([]Change, error) {
 		return nil, err
 	}
 	start := w.d.Place(s.Start)
-	at := func(tick int64, gone float64) float64 {
+	at := func(tick float64, gone float64) float64 {
 		a := start
 		if s.Here {
-			a = w.d.Place(w.at(tick))
+			a = w.d.Place(w.line.At(tick, w.d, w.base))
 		}
 		return w.value(w.d.At(a + (w.d.Place(s.End)-a)*gone))
 	}
@@ -55,20 +57,45 @@ func (p *Project) drawSpan(s *Span, effects Effects) ([]Change, error) {
 			points = append(points, Point{w.tick(pt.Frame), v, Hold, 0})
 		}
 	case s.Here && len(w.line.Points) > 0: // two movements in one
-		for tick := w.from; tick < w.to; tick += spanGrid {
-			points = append(points, Point{tick, at(tick, s.At(w.clock.Frame(tick))), Ramp, 0})
+		for _, x := range w.places(s) {
+			if x.tick > w.from { // where either jumps there are two points
+				points = append(points, Point{x.tick, at(float64(x.tick)-1e-6, s.At(x.frame-1)), Ramp, 0})
+			}
+			points = append(points, Point{x.tick, at(float64(x.tick), s.At(x.frame)), Ramp, 0})
 		}
 		points = thinned(points, w.d)
 	default:
 		if s.Points[0].Frame > from {
-			points = append(points, Point{w.from, at(w.from, s.Points[0].Value), Hold, 0})
+			points = append(points, Point{w.from, at(float64(w.from), s.Points[0].Value), Hold, 0})
 		}
 		for _, pt := range s.Points {
 			if pt.Frame <= to {
 				tick := w.tick(pt.Frame)
-				points = append(points, Point{tick, at(tick, pt.Value), pt.Shape, pt.Bend})
+				points = append(points, Point{tick, at(float64(tick), pt.Value), pt.Shape, pt.Bend})
 			}
 		}
 	}
 	return w.replace(p, effects, points)
+}
+
+// spanPlace is a place at which a span over a line is looked at.
+type spanPlace struct{ tick, frame int64 }
+
+// places are a grid, and where the span or the line has a point.
+func (w *worked) places(s *Span) []spanPlace {
+	var out []spanPlace
+	for tick := w.from; tick < w.to; tick += spanGrid {
+		out = append(out, spanPlace{tick, w.clock.Frame(tick)})
+	}
+	i, j := w.line.inside(w.from, w.to-1)
+	for _, pt := range w.line.Points[i:j] {
+		out = append(out, spanPlace{pt.Tick, w.clock.Frame(pt.Tick)})
+	}
+	for _, pt := range s.Points { // its own frame: between two ticks a jump would be missed
+		if tick := w.tick(pt.Frame); tick >= w.from && tick < w.to {
+			out = append(out, spanPlace{tick, pt.Frame})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b spanPlace) int { return int(a.frame - b.frame) })
+	return out
 }

@@ -189,3 +189,12 @@ func (p *Project) nextSound(row string, at int64, clock *Clock) (frame int64, ok
 	}
 	return frame, ok
 }
+
+// NextSound is the first song frame from at on where a clip begins that reaches a row, or a frame that no song
+// reaches.
+func (p *Project) NextSound(row string, at int64) int64 {
+	if f, ok := p.nextSound(row, at, p.Clock()); ok {
+		return f
+	}
+	return never
+}

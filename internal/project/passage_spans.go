@@ -13,6 +13,7 @@ type Span struct {
 	From    int64 // frames; the parameter is its own again at To
 	To      int64
 	Points  []SpanPoint // how far it has gone from Start to End, 0 to 1
+	AtOnce  bool        // it has its value at the first frame, where others come to it in a few milliseconds
 	Here    bool        // it starts not at Start but where it stands
 	Start   float64
 	End     float64
@@ -57,7 +58,7 @@ func (p *Project) spansOf(x *Passage, clock *Clock) []Span {
 		for _, t := range c.Targets {
 			s := Span{Passage: x.ID, Owner: t.Owner, Name: t.Name, From: from, To: to, Points: points, Here: t.Here, Start: t.From, End: t.To}
 			if t.Length {
-				s.Here, s.Start, s.End = false, seconds, seconds
+				s.AtOnce, s.Here, s.Start, s.End = true, false, seconds, seconds
 			}
 			if x.Tail == TailHold {
 				s.To = max(to, p.until(x, t.Owner, to, clock))

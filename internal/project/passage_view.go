@@ -3,6 +3,7 @@ package project
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"shoal/internal/param"
 )
@@ -64,6 +65,7 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 		for i := range coursePath {
 			cv.Path = append(cv.Path, c.At(float64(i)/(coursePath-1)))
 		}
+		still := !slices.ContainsFunc(c.Points, func(pt Point) bool { return pt.Value != 1 })
 		for _, t := range c.Targets {
 			f, err := p.address(t.Owner, t.Name, effects)
 			if err != nil {
@@ -77,7 +79,7 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 			if c, ok := p.Channel(row); ok {
 				row = c.Name
 			}
-			cv.Targets = append(cv.Targets, CourseTargetView{t, of, row, f.Param, t.Length || !t.Here && t.From == t.To})
+			cv.Targets = append(cv.Targets, CourseTargetView{t, of, row, f.Param, still || t.Length || !t.Here && t.From == t.To})
 		}
 		v.Courses = append(v.Courses, cv)
 	}

@@ -39,7 +39,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(60) {
+	switch r.IntN(66) {
 	case 0:
 		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
 	case 1:
@@ -162,6 +162,22 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return &PastePoints{randomStretch(r, ch), []Point{{Tick: 50, Value: -3, Shape: Ramp}, {Tick: 400, Value: -30, Shape: Hold}}, &Address{other.ID, "fader"}}
 	case 58:
 		return &TakenDown{Stretch: randomStretch(r, ch), Frames: []int64{9000, 9500, 20000}, Values: []float64{-3, -9, -2}, Glide: int64(r.IntN(5000))}
+	case 59, 60:
+		x := away(p)
+		x.ID, x.From, x.To, x.Tail = NewID(), int64(i*700), int64(i*700+r.IntN(4000)), []string{TailRing, TailCut, TailFade, TailHold}[r.IntN(4)]
+		if id := pick(nodes); yes && id != "none" {
+			x.Courses[0].Targets = append(x.Courses[0].Targets, CourseTarget{Owner: id, Name: "mix", From: 100, To: 20})
+			x.Brought = []string{id}
+		}
+		return &PutPassage{Passage: x}
+	case 61:
+		return &RemovePassage{randomPassage(r, p)}
+	case 62:
+		return &PlainPassage{randomPassage(r, p)}
+	case 63:
+		return &CopyPassage{ID: randomPassage(r, p), Section: p.Sections[r.IntN(len(p.Sections))].ID}
+	case 64:
+		return &RangePassage{ID: randomPassage(r, p), From: int64(r.IntN(90000)), To: int64(r.IntN(90000)), Snap: 120}
 	default:
 		start := int64(r.IntN(1000))
 		return &SetClip{ID: pick(clips), Start: &start}
@@ -172,4 +188,11 @@ func randomChange(r *rand.Rand, p *Project) Change {
 func randomStretch(r *rand.Rand, ch *Channel) Stretch {
 	from := int64(r.IntN(60000))
 	return Stretch{ch.ID, "fader", from, from + int64(r.IntN(60000)), int64(r.IntN(2) * 120)}
+}
+
+func randomPassage(r *rand.Rand, p *Project) string {
+	if len(p.Passages) == 0 {
+		return "none"
+	}
+	return p.Passages[r.IntN(len(p.Passages))].ID
 }

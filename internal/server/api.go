@@ -15,6 +15,7 @@ import (
 	"shoal/internal/effect"
 	"shoal/internal/engine"
 	"shoal/internal/param"
+	"shoal/internal/passage"
 	"shoal/internal/preset"
 	"shoal/internal/printing"
 	"shoal/internal/project"
@@ -183,6 +184,15 @@ func table() []route {
 			inFork
 			LevelSpec
 		}{}, Revised{}},
+		{"GET", "/api/passages", "The kinds of passages.", (*Server).passageKinds, nil, []passage.Kind{}},
+		{"POST", "/api/projects/:id/passages", "Make a passage, with the stages that it needs.", (*Server).makePassage, struct {
+			inProject
+			passage.Spec
+		}{}, Revised{}},
+		{"GET", "/api/projects/:id/passages/:passage", "What a passage does to the level of its rows.", (*Server).passageContour, struct {
+			inProject
+			Passage string `path:"passage"`
+		}{}, engine.Contour{}},
 		{"GET", "/api/projects/:id/presets", "The changes that put a preset on a stage, a chain or a row.", (*Server).takePreset, struct {
 			inProject
 			Preset string `query:"preset"`
@@ -264,7 +274,7 @@ func OpenAPI() ([]byte, error) {
 	}
 	// types that only travel inside WebSocket messages or the engine's answers
 	for path, v := range map[string]any{"/engine/picture": effect.Picture{}, "/engine/timeline": project.Timeline{}, "/engine/layout": []engine.Point{}, "/engine/costs": []engine.Cost{},
-		"/engine/soundings": []sounding.Sounding{}, "/engine/waits": engine.Lateness{}, "/engine/reach": routing.Reach{}, "/engine/line": project.LineView{}, "/engine/movables": []project.Movable{}, "/engine/lines": []engine.LineValue{}, "/engine/trace": routing.Trace{}} {
+		"/engine/soundings": []sounding.Sounding{}, "/engine/waits": engine.Lateness{}, "/engine/reach": routing.Reach{}, "/engine/line": project.LineView{}, "/engine/movables": []project.Movable{}, "/engine/lines": []engine.LineValue{}, "/engine/passage": project.PassageView{}, "/engine/trace": routing.Trace{}} {
 		op, err := r.NewOperationContext(http.MethodGet, path)
 		if err != nil {
 			return nil, err

@@ -19,13 +19,14 @@ async function answer<T>(r: Response): Promise<T> {
   throw new Refused(detail, r.status)
 }
 
-async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   let r: Response
   try {
     r = await fetch(path, {
       method,
       headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
       body: body === undefined ? undefined : JSON.stringify(body),
+      signal,
     })
   } catch {
     throw new Refused('The server cannot be reached. Is Shoal still running?', 0)
@@ -33,7 +34,7 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
   return answer<T>(r)
 }
 
-export const get = <T>(path: string) => ask<T>('GET', path)
+export const get = <T>(path: string, signal?: AbortSignal) => ask<T>('GET', path, undefined, signal)
 export const post = <T>(path: string, body?: unknown) => ask<T>('POST', path, body)
 export const put = <T>(path: string, body?: unknown) => ask<T>('PUT', path, body)
 export const remove = <T>(path: string) => ask<T>('DELETE', path)

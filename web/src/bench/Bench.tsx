@@ -1,6 +1,7 @@
 import { findStage, useSession } from '../live/session'
 import { useView } from '../live/view'
 import { findFork } from '../live/chain'
+import { PassagePanel } from '../passages/PassagePanel'
 import { RoutePanel } from '../routing/RoutePanel'
 import { ChainView } from './ChainView'
 import { ForkPanel } from './ForkPanel'
@@ -15,6 +16,7 @@ export function Bench() {
   const channel = project.channels.find((c) => c.id === channelId)
   const found = findStage(project, stageId)
   const braid = found ? null : findFork(project, stageId)
+  const passage = project.passages?.find((x) => x.id === stageId)
   const pinned = findStage(project, pinnedId)
   const panel = (f: NonNullable<typeof found>, isPinned: boolean) => (
     <div
@@ -35,10 +37,18 @@ export function Bench() {
         <>
           <div className="flex min-w-0 flex-1 flex-col">
             <ChainView channel={channel} />
-            {!pinned && <Sends channel={channel} />}
+            {!pinned && !passage && <Sends channel={channel} />}
           </div>
           {pinned && panel(pinned, true)}
-          {braid && braid.channel.id === channel.id ? (
+          {passage ? (
+            <div
+              key={passage.id}
+              className={`${pinned ? 'w-[460px]' : 'w-[620px]'} shrink-0`}
+              style={{ borderLeft: '1px solid var(--hair)' }}
+            >
+              <PassagePanel id={passage.id} />
+            </div>
+          ) : braid && braid.channel.id === channel.id ? (
             <div
               className={`${pinned ? 'w-[460px]' : 'w-[500px]'} shrink-0`}
               style={{ borderLeft: '1px solid var(--hair)' }}

@@ -7,6 +7,7 @@ import { useKeys } from '../keys/useKeys'
 import { close, open, refused, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
 import { Logbook } from '../logbook/Logbook'
+import { PassageCard } from '../passages/PassageCard'
 import { PresetList } from '../presets/PresetList'
 import { PrintDialog } from '../prints/PrintDialog'
 import { PrintTray } from '../prints/PrintTray'
@@ -83,6 +84,7 @@ export function ProjectPage() {
       {dialog?.kind === 'costs' && <CostCard />}
       {dialog?.kind === 'send' && <SendCard rows={dialog.rows} />}
       {dialog?.kind === 'trace' && <TraceCard from={dialog.from} to={dialog.to} />}
+      {dialog?.kind === 'passage' && <PassageCard {...dialog} />}
       {dialog?.kind === 'moves' && <MovesCard {...dialog} />}
       {dialog?.kind === 'lines' && <LinesCard row={dialog.row} />}
       {dialog?.kind === 'value' && <ValueCard v={dialog.v} stretch={dialog.stretch} points={dialog.points} />}

@@ -5,6 +5,7 @@ import { shownChain, useSession } from '../live/session'
 import { useView, view } from '../live/view'
 import { STRIP_HEIGHT } from '../lines/face'
 import { LineStrip } from '../lines/LineStrip'
+import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
 import { carried } from './carry'
 import { ClipView } from './ClipView'
@@ -76,6 +77,7 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
               act.locate(lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
             }
           >
+            <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
             {channel.clips.map((c) => (
               <ClipView
                 key={c.id}

@@ -2,6 +2,7 @@ import type { Channel } from '../api/types'
 import { Menu } from '../controls/Menu'
 import * as act from '../live/actions'
 import { toggleLines } from '../live/lines'
+import { openMaker } from '../live/passages'
 import { useSession } from '../live/session'
 import { setView } from '../live/view'
 import { dissolveGroup, makeGroup, sendTo } from '../routing/gestures'
@@ -35,6 +36,11 @@ export function RowMenu({ channel }: { channel: Channel }) {
           text: 'A line for…',
           key: '⇧X',
           run: () => setView({ dialog: { kind: 'lines', row: channel.id } }),
+        },
+        {
+          text: 'Make a passage of the range',
+          key: '⇧L',
+          run: () => openMaker([channel.id]),
         },
         own && {
           text: 'Send to a new return',

@@ -2,6 +2,7 @@ import { type PointerEvent, useRef } from 'react'
 import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
 import { setView, type Tide, useView } from '../live/view'
+import { BAND, PassageBand } from '../passages/PassageBand'
 import { Playhead } from './Playhead'
 import { barAt, type Lens } from './time'
 
@@ -20,8 +21,9 @@ export function Ruler({
   const tide = useView((v) => v.tide)
   const loop = useView((v) => v.loop)
   const looping = useView((v) => v.looping)
+  const more = tide !== 'high' && timeline && (timeline.passages.length > 0 || loop) ? BAND : 0
   return (
-    <div className="flex h-[29px] shrink-0" style={{ borderBottom: '1px solid var(--hair)' }}>
+    <div className="flex shrink-0" style={{ height: 29 + more, borderBottom: '1px solid var(--hair)' }}>
       <div
         className="flex w-[146px] shrink-0 items-center gap-2 pl-3"
         style={{ borderRight: '1px solid var(--hair)' }}
@@ -149,13 +151,14 @@ function Time({
         return (
           <span
             key={i}
-            className="figure soft pointer-events-none absolute bottom-0 border-l pl-1 text-[10px]"
+            className="figure soft pointer-events-none absolute top-[16px] border-l pl-1 text-[10px]"
             style={{ left: x, borderColor: 'var(--soft)', height: 13 }}
           >
             {i + 1}
           </span>
         )
       })}
+      {(timeline.passages.length > 0 || mark) && <PassageBand timeline={timeline} lens={lens} mark={mark} />}
       <Playhead lens={lens} flag />
     </div>
   )

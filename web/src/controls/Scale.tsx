@@ -14,7 +14,7 @@ type Props = {
   compact?: boolean
   caption?: string
   /** It is moved between these places along the travel, and by what. */
-  moved?: { low: number; high: number; by: 'line' | 'handle' | 'mover' } | null
+  moved?: { low: number; high: number; by: 'line' | 'handle' | 'mover' | 'passage' } | null
   /** Opens its line, or all that moves it; only what can be moved has them. */
   onLine?: () => void
   onMoves?: () => void
@@ -218,7 +218,9 @@ export function Scale({
                   ? 'Its line moves it. While it plays, hold the scale to take it down; stopped, a move puts a point at the playhead. Click to see the line ( X ).'
                   : moved.by === 'handle'
                     ? 'A handle gives it its value: move the handle. Click to see all that moves it ( M ).'
-                    : 'A mover moves it around where it is set. Click to see all that moves it ( M ).'
+                    : moved.by === 'passage'
+                      ? 'A passage has it as long as it lasts; what is set by hand is heard behind it. Click to see all that moves it ( M ).'
+                      : 'A mover moves it around where it is set. Click to see all that moves it ( M ).'
               }
               onClick={moved.by === 'line' ? onLine : onMoves}
             >

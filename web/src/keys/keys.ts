@@ -74,6 +74,15 @@ export const keys: { group: string; list: [string, string][] }[] = [
     ],
   },
   {
+    group: 'Passages',
+    list: [
+      ['Shift L', 'Make a passage of the range on the ruler, on the selected rows'],
+      ['← →', 'On a passage in the ruler: a step of the grid earlier or later; Shift: its end only'],
+      ['Double click', 'In a course: put a point; on a point with Alt: another shape'],
+      ['Delete', 'Remove the passage with all that it brought; on a point: the point'],
+    ],
+  },
+  {
     group: 'Trials',
     list: [
       ['O', 'Keep the same stages in another order; with Shift a copy'],

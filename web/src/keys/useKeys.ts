@@ -5,6 +5,7 @@ import { findFork, idOf, onward, type Way } from '../live/chain'
 import * as forks from '../live/forks'
 import { toggleLines } from '../live/lines'
 import { hear, listenTo, listenToAll, showDepth } from '../live/listening'
+import * as passages from '../live/passages'
 import * as several from '../live/selection'
 import { findStage, shownChain, takeBack, theEngine, useSession } from '../live/session'
 import * as trial from '../live/trials'
@@ -89,6 +90,7 @@ export function useKeys() {
   on('space', () => void act.togglePlay())
   on('home', () => act.locate(0))
   on('l', () => act.loopSection())
+  on('shift+l', () => passages.openMaker())
   on('comma', () => stepBar(-1))
   on('period', () => stepBar(1))
   on('up', () => step('up'))
@@ -114,7 +116,11 @@ export function useKeys() {
   on('b', () => path((_, p) => void forks.toggleMute(p)) ?? void several.bypass())
   on('shift+b', () => row((c) => void act.toggleChain(c)))
   on('u', () => path((_, p) => void forks.duplicatePath(p)) ?? stage((id) => void act.duplicateStage(id)))
-  on('delete,backspace', () => path((f, p) => void forks.removePath(f, p)) ?? void several.remove())
+  on('delete,backspace', () => {
+    const x = passages.find(view().stage)
+    if (x) void passages.remove(x)
+    else void (path((f, p) => void forks.removePath(f, p)) ?? several.remove())
+  })
   on('i', () => effect((id) => setView({ pinned: view().pinned === id ? '' : id })))
   on('w', () => effect((id) => setView({ dialog: { kind: 'presets', of: 'stage', target: id } })))
   on(

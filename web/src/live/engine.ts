@@ -5,6 +5,8 @@ import type {
   LineValue,
   LineView,
   Movable,
+  PassageSpan,
+  PassageView,
   Picture,
   Reach,
   Sounding,
@@ -31,6 +33,7 @@ export type Timeline = {
   bars: { frame: number; beats: number; unit: number; tempo: number }[]
   sections: { id: string; name: string; from: number; to: number }[]
   clips: Record<string, number>
+  passages: PassageSpan[]
 }
 
 /** Levels as they are heard at this moment. */
@@ -244,6 +247,8 @@ export class Engine {
     this.ask<LineView>((ticket) => ({ do: 'line', of: JSON.stringify(of), ticket }))
   /** What lines can move on a row. */
   movables = (row: string) => this.ask<Movable[]>((ticket) => ({ do: 'movables', of: row, ticket }))
+  /** A passage as it is seen. */
+  passage = (id: string) => this.ask<PassageView>((ticket) => ({ do: 'passage', of: id, ticket }))
   /** Where every parameter with a line stands at a song frame. */
   lineValues = (frame: number) =>
     this.ask<LineValue[]>((ticket) => ({ do: 'lineValues', frame: Math.round(frame), ticket }))

@@ -43,7 +43,7 @@ export type ToWorker =
   | { do: 'try'; json: string; ticket: number }
   | { do: 'listen'; point: Listening }
   | { do: 'take'; owner: string; name: string; on: boolean }
-  | { do: 'line' | 'movables'; of: string; ticket: number }
+  | { do: 'line' | 'movables' | 'passage'; of: string; ticket: number }
   | { do: 'lineValues'; frame: number; ticket: number }
   | { do: 'trial'; json: string }
   | { do: 'rms'; on: boolean }

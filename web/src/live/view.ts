@@ -17,6 +17,7 @@ export type Dialog =
   | { kind: 'lines'; row: string }
   | { kind: 'moves'; owner: string; param: Param; label: string }
   | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean }
+  | { kind: 'passage'; from: number; to: number; name: string; rows: string[] }
   | { kind: 'trace'; from: string; to: string }
   | null
 
@@ -25,7 +26,7 @@ export type Stretch = { owner: string; name: string; from: number; to: number; t
 /** What belongs to this window alone: never to the document. */
 export type View = {
   channel: string
-  /** What is on the bench: a stage, a fork or a path of one. */
+  /** What is on the bench: a stage, a fork or a path of one, or a passage. */
   stage: string
   tide: Tide
   rowHeight: number

@@ -55,6 +55,7 @@ type Exports = {
   take(n: number, on: number): void
   line(n: number): number
   movables(n: number): number
+  passage(n: number): number
   lineValues(frame: number): void
   trial(n: number): number
   rms(on: number): void
@@ -425,7 +426,8 @@ onmessage = (e: MessageEvent<ToWorker>) => {
       break
     case 'line':
     case 'movables':
-      reply(m.ticket, (m.do === 'line' ? engine.line : engine.movables)(write(m.of)))
+    case 'passage':
+      reply(m.ticket, engine[m.do](write(m.of)))
       break
     case 'lineValues':
       engine.lineValues(m.frame)

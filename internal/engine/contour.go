@@ -1,0 +1,167 @@
+package engine
+
+import (
+	"context"
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/project"
+)
+
+// Contour is what a passage does to the level of its rows, behind their faders, from two bars before it
+// to two bars after; found by rendering them with it and without.
+type Contour struct {
+	From int64        `json:"from" required:"true"` // song frame of the first figure
+	To   int64        `json:"to" required:"true"`
+	Rows []RowContour `json:"rows" required:"true"` // the first is all of them together, where there are several
+}
+
+// RowContour is one row's part.
+type RowContour struct {
+	Row     string    `json:"row" required:"true"`
+	With    []float64 `json:"with" required:"true"` // mean level in dB, evenly from From to To
+	Without []float64 `json:"without" required:"true"`
+	// End is the peak in dB over the last tenth of a second of the passage, Left that from its end to the
+	// next sound, for four seconds at most; Until is the frame to which that was measured.
+	End   float64 `json:"end" required:"true"`
+	Left  float64 `json:"left" required:"true"`
+	Until int64   `json:"until" required:"true"`
+}
+
+const (
+	contourPoints = 240
+	contourSettle = 3 // seconds that are rendered before the first figure, for what rings
+	contourLeft   = 4 // seconds after the end over which what is left is measured
+)
+
+// contourStep gathers a row's levels.
+type contourStep struct {
+	buf              pair
+	lag              int
+	from, to         int64 // of the figures
+	power            []float64
+	count            []int
+	begin, end, end2 int64 // of the passage's last moment, its end, and as far as what is left is measured
+	atEnd, left      float64
+}
+
+func (s *contourStep) run(c *cursor, n int) {
+	f := c.songFrame(s.lag, 0)
+	l, r := s.buf.l[:n], s.buf.r[:n]
+	if f >= s.from && f < s.to {
+		i := int((f - s.from) * int64(len(s.power)) / (s.to - s.from))
+		s.power[i] += mean(l, r)
+		s.count[i] += 2 * n
+	}
+	if f >= s.begin && f < s.end {
+		s.atEnd = max(s.atEnd, dsp.Peak(l, r))
+	}
+	if f >= s.end+gateFrames && f < s.end2 { // what is switched off is gone by then
+		s.left = max(s.left, dsp.Peak(l, r))
+	}
+}
+
+func (s *contourStep) figures() []float64 {
+	out := make([]float64, len(s.power))
+	for i, p := range s.power {
+		out[i] = max(dsp.Off, 10*math.Log10(p/float64(max(1, s.count[i]))+1e-12))
+	}
+	return out
+}
+
+// ContourOf renders the rows of a passage.
+func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id string, load Loader) (*Contour, error) {
+	x, ok := doc.PassageByID(id)
+	if !ok {
+		return nil, errNoPassage
+	}
+	clock := doc.Clock()
+	out := &Contour{From: clock.Frame(max(0, x.From-2*barAt(doc, x.From))), To: clock.Frame(x.To + 2*barAt(doc, x.To)), Rows: []RowContour{}}
+	if len(x.Rows) == 0 {
+		return out, nil
+	}
+	with, err := contours(ctx, doc, lib, x, out, load)
+	if err != nil {
+		return nil, err
+	}
+	doc = project.Clone(doc)
+	off, _ := doc.PassageByID(id)
+	off.Off = !x.Off
+	without, err := contours(ctx, doc, lib, x, out, load)
+	if err != nil {
+		return nil, err
+	}
+	if x.Off {
+		with, without = without, with
+	}
+	for i, row := range x.Rows {
+		s := with[i]
+		out.Rows = append(out.Rows, RowContour{Row: row, With: s.figures(), Without: without[i].figures(),
+			End: dsp.Decibels(s.atEnd), Left: dsp.Decibels(s.left), Until: s.end2})
+	}
+	if len(out.Rows) > 1 {
+		out.Rows = append([]RowContour{together(out.Rows)}, out.Rows...)
+	}
+	return out, nil
+}
+
+// together adds the powers of rows; what is left is that of the loudest.
+func together(rows []RowContour) RowContour {
+	all := RowContour{With: make([]float64, contourPoints), Without: make([]float64, contourPoints), End: dsp.Off, Left: dsp.Off}
+	for i := range contourPoints {
+		with, without := 0.0, 0.0
+		for _, r := range rows {
+			with, without = with+math.Pow(10, r.With[i]/10), without+math.Pow(10, r.Without[i]/10)
+		}
+		all.With[i], all.Without[i] = 10*math.Log10(with+1e-12), 10*math.Log10(without+1e-12)
+	}
+	for _, r := range rows {
+		all.End, all.Left, all.Until = max(all.End, r.End), max(all.Left, r.Left), max(all.Until, r.Until)
+	}
+	return all
+}
+
+func barAt(doc *project.Project, tick int64) int64 {
+	m := doc.Meter[0]
+	for _, x := range doc.Meter {
+		if x.Tick <= tick {
+			m = x
+		}
+	}
+	return m.BarTicks()
+}
+
+// contours renders a passage's rows and gathers their levels.
+func contours(ctx context.Context, doc *project.Project, lib *Library, x *project.Passage, o *Contour, load Loader) ([]*contourStep, error) {
+	p, err := ready(ctx, doc, lib, &capture{rows: x.Rows}, load)
+	if err != nil {
+		return nil, err
+	}
+	rate := int64(doc.SampleRate)
+	end := p.clock.Frame(x.To)
+	var steps []*contourStep
+	last := o.To
+	for i, row := range x.Rows {
+		s := &contourStep{buf: p.ends[i].buf, lag: p.ends[i].lag, from: o.From, to: o.To, begin: end - rate/10, end: end,
+			end2: min(end+contourLeft*rate, doc.NextSound(row, end)), power: make([]float64, contourPoints), count: make([]int, contourPoints)}
+		last = max(last, s.end2)
+		steps = append(steps, s)
+		p.steps = append(p.steps, s)
+	}
+	for _, pl := range p.players {
+		pl.roll.Set(1)
+	}
+	p.cursor.frame = max(0, o.From-contourSettle*rate)
+	p.cursor.rolling, p.cursor.jumped = true, true
+	for i := 0; p.cursor.frame < last+int64(p.latency); i++ {
+		if i%64 == 0 && ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		n := p.room(Block)
+		if err := fetch(ctx, p, n, load); err != nil {
+			return nil, err
+		}
+		p.run(n)
+	}
+	return steps, nil
+}

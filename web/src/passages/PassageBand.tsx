@@ -1,0 +1,125 @@
+import { type PointerEvent, useRef, useState } from 'react'
+import type { PassageSpan } from '../api/types'
+import type { Lens } from '../board/time'
+import type { Timeline } from '../live/engine'
+import * as passages from '../live/passages'
+import { type Range, useView } from '../live/view'
+
+/** How much higher the ruler is for the passages. */
+export const BAND = 17
+
+const EDGE = 6
+
+/** Passages along the ruler: dragged to move them, at an end to stretch them. */
+export function PassageBand({
+  timeline,
+  lens,
+  mark,
+}: {
+  timeline: Timeline
+  lens: Lens
+  mark: Range | null
+}) {
+  return (
+    <div
+      className="absolute inset-x-0 bottom-0"
+      style={{ height: BAND }}
+      onPointerDown={(e) => e.stopPropagation()}
+    >
+      {mark && (
+        <button
+          className="absolute top-0 h-[16px] rounded-full border px-2 text-[11px] leading-[13px] whitespace-nowrap"
+          style={{
+            left: Math.max(2, lens.x(mark.from)),
+            borderColor: 'var(--deep)',
+            background: 'var(--card)',
+          }}
+          onClick={() => passages.openMaker()}
+        >
+          Make a passage <kbd className="soft">⇧L</kbd>
+        </button>
+      )}
+      {timeline.passages.map((x) => (
+        <Band key={x.id} x={x} lens={lens} timeline={timeline} />
+      ))}
+    </div>
+  )
+}
+
+type Drag = { what: 'move' | 'from' | 'to'; at: number; by: number }
+
+function Band({ x, lens, timeline }: { x: PassageSpan; lens: Lens; timeline: Timeline }) {
+  const selected = useView((v) => v.stage === x.id)
+  const grid = useView((v) => v.grid)
+  const [drag, setDrag] = useState<Drag | null>(null)
+  const moved = useRef(false)
+  const by = (drag?.by ?? 0) * lens.perPixel
+  const from = x.from + (drag && drag.what !== 'to' ? by : 0)
+  const to = x.to + (drag && drag.what !== 'from' ? by : 0)
+  const width = Math.max(10, (to - from) / lens.perPixel)
+  const grab = (e: PointerEvent<HTMLButtonElement>) => {
+    const box = e.currentTarget.getBoundingClientRect()
+    const at = e.clientX - box.left
+    const what = at > box.width - EDGE ? 'to' : at < EDGE ? 'from' : 'move'
+    e.currentTarget.setPointerCapture(e.pointerId)
+    moved.current = false
+    setDrag({ what, at: e.clientX, by: 0 })
+  }
+  /** A step of the grid in frames, here. */
+  const step = () => {
+    const bar = timeline.bars.findLast((b) => b.frame <= x.from) ?? timeline.bars[0]!
+    return ((grid || 240) / 960) * (60 / bar.tempo) * timeline.rate
+  }
+  const fits = width > 14 + x.name.length * 6.2
+  return (
+    <>
+    <button
+      className="absolute top-0 h-[16px] touch-none overflow-hidden border px-1.5 text-left text-[11px] leading-[13px] whitespace-nowrap"
+      style={{
+        left: lens.x(from),
+        width,
+        cursor: 'grab',
+        borderColor: 'var(--deep)',
+        borderWidth: selected ? 2 : 1,
+        borderStyle: x.off ? 'dashed' : 'solid',
+        background: selected ? 'var(--shoal-3)' : 'var(--shoal-2)',
+        color: 'var(--ink)',
+        clipPath: 'polygon(0 0, calc(100% - 5px) 0, 100% 50%, calc(100% - 5px) 100%, 0 100%)',
+      }}
+      title={`${x.name}${x.off ? ', off' : ''}: drag to move it, at an end to stretch it`}
+      aria-label={`Passage ${x.name}`}
+      onPointerDown={grab}
+      onPointerMove={(e) => {
+        if (!drag) return
+        const px = e.clientX - drag.at
+        if (Math.abs(px) > 3) moved.current = true
+        if (moved.current) setDrag({ ...drag, by: px })
+      }}
+      onPointerUp={() => {
+        if (drag && moved.current) void passages.setRange(x, from, to)
+        setDrag(null)
+      }}
+      onClick={() => {
+        if (!moved.current) passages.show(x.id, x.rows[0])
+      }}
+      onKeyDown={(e) => {
+        const d = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0
+        if (!d) return
+        e.preventDefault()
+        e.stopPropagation()
+        void passages.setRange(x, e.shiftKey ? x.from : x.from + d * step(), x.to + d * step())
+      }}
+    >
+      {fits && x.name}
+    </button>
+    {!fits && (
+      <span
+        className="pointer-events-none absolute top-0 text-[11px] leading-[16px] whitespace-nowrap"
+        style={{ left: lens.x(from) + width + 3 }}
+      >
+        {x.name}
+      </span>
+    )}
+    </>
+  )
+}
