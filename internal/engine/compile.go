@@ -303,11 +303,11 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 	}
 	flow := c.g.add("the output of "+ch.Name, strp)
 	flow.order = wait
-	flow.emit = func(*gnode) []step {
+	flow.emit = func(n *gnode) []step {
 		f := &outflow{id: ch.ID, buf: buf}
 		f.gate.Set(1)
 		c.plan.flows[ch.ID] = f
-		return []step{f, c.meter(Point{Kind: "post", Owner: ch.ID}, buf, nil)}
+		return append([]step{f, c.meter(Point{Kind: "post", Owner: ch.ID}, buf, nil)}, c.passageEnds(ch.ID, buf, n.lag)...)
 	}
 	if ch.Output != "" {
 		c.feeds[ch.Output] = append(c.feeds[ch.Output], feed{flow, buf, ch.ID})

@@ -21,7 +21,7 @@ type RowContour struct {
 	Row     string    `json:"row" required:"true"`
 	With    []float64 `json:"with" required:"true"` // mean level in dB, evenly from From to To
 	Without []float64 `json:"without" required:"true"`
-	// End is the peak in dB over the last tenth of a second of the passage, Left that from its end to the
+	// End is the peak in dB over the last 20 ms of the passage, Left that from its end to the
 	// next sound, for four seconds at most; Until is the frame to which that was measured.
 	End   float64 `json:"end" required:"true"`
 	Left  float64 `json:"left" required:"true"`
@@ -31,33 +31,23 @@ type RowContour struct {
 const (
 	contourPoints = 240
 	contourSettle = 3 // seconds that are rendered before the first figure, for what rings
-	contourLeft   = 4 // seconds after the end over which what is left is measured
 )
 
 // contourStep gathers a row's levels.
 type contourStep struct {
-	buf              pair
-	lag              int
-	from, to         int64 // of the figures
-	power            []float64
-	count            []int
-	begin, end, end2 int64 // of the passage's last moment, its end, and as far as what is left is measured
-	atEnd, left      float64
+	endStep
+	from, to int64 // of the figures
+	power    []float64
+	count    []int
 }
 
 func (s *contourStep) run(c *cursor, n int) {
+	s.endStep.run(c, n)
 	f := c.songFrame(s.lag, 0)
-	l, r := s.buf.l[:n], s.buf.r[:n]
 	if f >= s.from && f < s.to {
 		i := int((f - s.from) * int64(len(s.power)) / (s.to - s.from))
-		s.power[i] += mean(l, r)
+		s.power[i] += mean(s.buf.l[:n], s.buf.r[:n])
 		s.count[i] += 2 * n
-	}
-	if f >= s.begin && f < s.end {
-		s.atEnd = max(s.atEnd, dsp.Peak(l, r))
-	}
-	if f >= s.end+gateFrames && f < s.end2 { // what is switched off is gone by then
-		s.left = max(s.left, dsp.Peak(l, r))
 	}
 }
 
@@ -97,7 +87,7 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 	for i, row := range x.Rows {
 		s := with[i]
 		out.Rows = append(out.Rows, RowContour{Row: row, With: s.figures(), Without: without[i].figures(),
-			End: dsp.Decibels(s.atEnd), Left: dsp.Decibels(s.left), Until: s.end2})
+			End: dsp.Decibels(s.atEnd), Left: dsp.Decibels(s.left), Until: s.until})
 	}
 	if len(out.Rows) > 1 {
 		out.Rows = append([]RowContour{together(out.Rows)}, out.Rows...)
@@ -138,13 +128,12 @@ func contours(ctx context.Context, doc *project.Project, lib *Library, x *projec
 		return nil, err
 	}
 	rate := int64(doc.SampleRate)
-	end := p.clock.Frame(x.To)
 	var steps []*contourStep
 	last := o.To
 	for i, row := range x.Rows {
-		s := &contourStep{buf: p.ends[i].buf, lag: p.ends[i].lag, from: o.From, to: o.To, begin: end - rate/10, end: end,
-			end2: min(end+contourLeft*rate, doc.NextSound(row, end)), power: make([]float64, contourPoints), count: make([]int, contourPoints)}
-		last = max(last, s.end2)
+		s := &contourStep{endStep: endOf(doc, p.clock, x, row), from: o.From, to: o.To, power: make([]float64, contourPoints), count: make([]int, contourPoints)}
+		s.buf, s.lag = p.ends[i].buf, p.ends[i].lag
+		last = max(last, s.until)
 		steps = append(steps, s)
 		p.steps = append(p.steps, s)
 	}

@@ -104,7 +104,7 @@ func TestACourseMovesSeveralTogether(t *testing.T) {
 	a.Chain.Nodes = []*project.Node{brake}
 	s.doc.Passages = []*project.Passage{passage(960, 2880, []string{a.ID, b.ID}, course([]project.Point{point(0, 1, "step")},
 		project.CourseTarget{Owner: brake.ID(), Name: "stop", From: 0, To: 1},
-		project.CourseTarget{Owner: brake.ID(), Name: "time", From: 1, To: 1, Length: true}),
+		project.CourseTarget{Owner: brake.ID(), Name: "time", From: 1, To: 1, Length: 1}),
 		course(rising, project.CourseTarget{Owner: b.ID, Name: "fader", From: 0, To: -20}))}
 	e := s.engine()
 	e.Play()
@@ -207,7 +207,7 @@ func TestAPassageBringsASoundToAStop(t *testing.T) {
 	p := passage(960, 1920, []string{a.ID}, course([]project.Point{point(0, 1, "step")},
 		project.CourseTarget{Owner: brake.ID(), Name: "stop", From: 0, To: 1},
 		project.CourseTarget{Owner: brake.ID(), Name: "sync", From: 0, To: 1},
-		project.CourseTarget{Owner: brake.ID(), Name: "time", From: 1, To: 1, Length: true}))
+		project.CourseTarget{Owner: brake.ID(), Name: "time", From: 1, To: 1, Length: 1}))
 	p.Tail = project.TailHold
 	s.doc.Passages = []*project.Passage{p}
 	l, _ := s.print(Job{To: 70000})

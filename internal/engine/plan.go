@@ -10,36 +10,37 @@ import (
 
 // plan is a compiled document: steps in order, on buffers of their own.
 type plan struct {
-	doc      *project.Project
-	clock    *project.Clock
-	shape    string // equal shapes differ in values only
-	steps    []step
-	twins    map[string]twin
-	slots    map[address]*slot
-	lined    []linedSlot
-	moved    []*slot // those with movers or on a handle
-	handles  []*slot // a handle's value, once for each parameter that hangs on it
-	players  []*player
-	strips   map[string]*strip
-	flows    map[string]*outflow
-	sends    map[string]*sendStep
-	stages   map[string]*stageStep
-	trials   map[string]*trialStep
-	joins    map[string]*joinStep
-	paths    map[string]*pathStep
-	points   []Point
-	meters   []*meter
-	reports  []*stageStep
-	out      pair       // what is heard, or captured
-	ends     []rowEnd   // of the rows that were asked for
-	latency  int        // how late out is
-	late     []*gnode   // the nodes that make it so late
-	meetings []*meeting // where several signals meet
-	cursor   cursor
-	missing  []Missing
-	wants    []want // pages of impulse responses that were absent when it was built
-	probe    probe
-	power    bool // meters keep RMS as well
+	doc         *project.Project
+	clock       *project.Clock
+	shape       string // equal shapes differ in values only
+	steps       []step
+	twins       map[string]twin
+	slots       map[address]*slot
+	lined       []linedSlot
+	moved       []*slot // those with movers or on a handle
+	handles     []*slot // a handle's value, once for each parameter that hangs on it
+	players     []*player
+	strips      map[string]*strip
+	flows       map[string]*outflow
+	sends       map[string]*sendStep
+	stages      map[string]*stageStep
+	trials      map[string]*trialStep
+	joins       map[string]*joinStep
+	paths       map[string]*pathStep
+	points      []Point
+	meters      []*meter
+	reports     []*stageStep
+	out         pair     // what is heard, or captured
+	ends        []rowEnd // of the rows that were asked for
+	passageEnds []*endStep
+	latency     int        // how late out is
+	late        []*gnode   // the nodes that make it so late
+	meetings    []*meeting // where several signals meet
+	cursor      cursor
+	missing     []Missing
+	wants       []want // pages of impulse responses that were absent when it was built
+	probe       probe
+	power       bool // meters keep RMS as well
 }
 
 type address struct{ owner, name string }

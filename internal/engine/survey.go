@@ -17,6 +17,7 @@ type Survey struct {
 	TruePeak float64            `json:"truePeak" required:"true"` // dBTP of the main output
 	Sums     []SumFigure        `json:"sums" required:"true"`     // where several signals meet
 	Seconds  float64            `json:"seconds" required:"true"`  // of playing that it is built on
+	Tails    []TailFigure       `json:"tails,omitempty"`          // of passages that were played to their end
 	Load     float64            `json:"load" required:"true"`     // part of real time that rendering takes; 0: not known
 }
 
@@ -124,7 +125,7 @@ func (m *summed) figure(channel string, name func(k int) string) (SumFigure, boo
 
 // survey gathers a plan's figures.
 func (p *plan) survey() Survey {
-	s := Survey{Peaks: map[string]float64{}, Ever: map[string]float64{}, TruePeak: dsp.Off, Sums: []SumFigure{}}
+	s := Survey{Peaks: map[string]float64{}, Ever: map[string]float64{}, TruePeak: dsp.Off, Sums: []SumFigure{}, Tails: p.tails()}
 	for i, m := range p.meters {
 		pt := p.points[i]
 		lately := max(m.l, m.r, m.now, m.before)

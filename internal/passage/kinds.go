@@ -31,6 +31,7 @@ var kinds = []*Kind{
 		courses: []moved{
 			{"Into the return", early, []target{{toSend, "level", -120, 3, here}}},
 			{"Away", after(4500), []target{{strip, "fader", 0, -120, here}}},
+			{"No more", []project.Point{{Tick: 0, Value: 0, Shape: project.Hold}, {Tick: 9800, Value: 1, Shape: project.Hold}}, []target{{toSend, "mute", 0, 1, plain}}},
 		}},
 	{ID: "thin", Name: "Thin to the middle band", Tags: "equaliser telephone small narrow",
 		Says:   "Lows and highs are cut away until a small middle is left.",

@@ -56,8 +56,15 @@ type how int
 const (
 	plain  how = iota
 	here       // from where it stands
-	length     // its value is how long the passage lasts
+	length     // its value is nearly how long the passage lasts: what stops has stopped before its end
 )
+
+func (h how) part() float64 {
+	if h == length {
+		return 0.92
+	}
+	return 0
+}
 
 const (
 	strip  = -1
@@ -166,7 +173,7 @@ func (m *maker) row(row *project.Channel) error {
 			}
 			for _, id := range on {
 				m.x.Courses[i].Targets = append(m.x.Courses[i].Targets,
-					project.CourseTarget{Owner: id, Name: t.name, From: t.from, To: t.to, Here: t.how == here, Length: t.how == length})
+					project.CourseTarget{Owner: id, Name: t.name, From: t.from, To: t.to, Here: t.how == here, Length: t.how.part()})
 			}
 		}
 	}

@@ -55,8 +55,9 @@ type CourseTarget struct {
 	To    float64 `json:"to" required:"true"`
 	// Here: it goes not from From but from where it stands.
 	Here bool `json:"here,omitempty"`
-	// Length: its value is how long the passage lasts, in seconds, whatever its course does.
-	Length bool `json:"length,omitempty"`
+	// Length, above 0: its value is this part of how long the passage lasts, in seconds, whatever its
+	// course does.
+	Length float64 `json:"length,omitempty"`
 }
 
 // PassageByID finds a passage.
@@ -131,6 +132,9 @@ func (p *Project) checkCourse(c *Course, effects Effects) error {
 			return err
 		case d.Structural:
 			return fmt.Errorf("%s cannot be moved: it changes latency or memory", d.Label)
+		}
+		if !(t.Length >= 0 && t.Length <= 1) {
+			return fmt.Errorf("%g of the length: it must be 0 to 1", t.Length)
 		}
 		for _, v := range []float64{t.From, t.To} {
 			if err := d.Check(v); err != nil {

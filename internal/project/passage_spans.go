@@ -57,8 +57,8 @@ func (p *Project) spansOf(x *Passage, clock *Clock) []Span {
 		}
 		for _, t := range c.Targets {
 			s := Span{Passage: x.ID, Owner: t.Owner, Name: t.Name, From: from, To: to, Points: points, Here: t.Here, Start: t.From, End: t.To}
-			if t.Length {
-				s.AtOnce, s.Here, s.Start, s.End = true, false, seconds, seconds
+			if t.Length > 0 {
+				s.AtOnce, s.Here, s.Start, s.End = true, false, seconds*t.Length, seconds*t.Length
 			}
 			if x.Tail == TailHold {
 				s.To = max(to, p.until(x, t.Owner, to, clock))

@@ -71,15 +71,15 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 			if err != nil {
 				return nil, err
 			}
-			if t.Length {
-				t.From = f.Clamp(float64(v.To-v.From) / float64(p.SampleRate))
+			if t.Length > 0 {
+				t.From = f.Clamp(float64(v.To-v.From) / float64(p.SampleRate) * t.Length)
 				t.To = t.From
 			}
 			of, row := p.ownerName(t.Owner, effects)
 			if c, ok := p.Channel(row); ok {
 				row = c.Name
 			}
-			cv.Targets = append(cv.Targets, CourseTargetView{t, of, row, f.Param, still || t.Length || !t.Here && t.From == t.To})
+			cv.Targets = append(cv.Targets, CourseTargetView{t, of, row, f.Param, still || t.Length > 0 || !t.Here && t.From == t.To})
 		}
 		v.Courses = append(v.Courses, cv)
 	}

@@ -19,6 +19,7 @@ var rules = []rule{
 	{"does-nothing", "A chain does nothing", doesNothing},
 	{"empty-fork", "A fork holds nothing", emptyFork},
 	{"silent-path", "A path is silent", silentPath},
+	{"tail-after-stop", "A tail comes back after a stop", tailAfterStop},
 	{"crossovers-close", "Crossovers on top of each other", crossoversClose},
 	{"order", "An order worth hearing the other way round", orderOfStages},
 	{"low-end-in-space", "Low end goes into a reverb", lowEndInSpace},
