@@ -189,7 +189,7 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 	p.Channels = append(rows, hall, main)
 	route(p, hall)
 	move(p)
-	return p, nil
+	return pass(p)
 }
 
 // reordered copies nodes in another order, with ids of their own.

@@ -97,7 +97,7 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 
 // together adds the powers of rows; what is left is that of the loudest.
 func together(rows []RowContour) RowContour {
-	all := RowContour{With: make([]float64, contourPoints), Without: make([]float64, contourPoints), End: dsp.Off, Left: dsp.Off}
+	all := RowContour{With: make([]float64, contourPoints), Without: make([]float64, contourPoints), End: dsp.Off, Left: dsp.Off, Until: rows[0].Until}
 	for i := range contourPoints {
 		with, without := 0.0, 0.0
 		for _, r := range rows {
@@ -106,7 +106,7 @@ func together(rows []RowContour) RowContour {
 		all.With[i], all.Without[i] = 10*math.Log10(with+1e-12), 10*math.Log10(without+1e-12)
 	}
 	for _, r := range rows {
-		all.End, all.Left, all.Until = max(all.End, r.End), max(all.Left, r.Left), max(all.Until, r.Until)
+		all.End, all.Left, all.Until = max(all.End, r.End), max(all.Left, r.Left), min(all.Until, r.Until)
 	}
 	return all
 }

@@ -77,7 +77,6 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
               act.locate(lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
             }
           >
-            <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
             {channel.clips.map((c) => (
               <ClipView
                 key={c.id}
@@ -88,6 +87,7 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
                 height={air - 4}
               />
             ))}
+            <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
             {channel.clips.length === 0 && channel.kind === 'track' && <Empty channel={channel} />}
             <Playhead lens={lens} />
           </div>

@@ -158,7 +158,9 @@ function Time({
           </span>
         )
       })}
-      {(timeline.passages.length > 0 || mark) && <PassageBand timeline={timeline} lens={lens} mark={mark} />}
+      {(timeline.passages.length > 0 || mark) && (
+        <PassageBand timeline={timeline} lens={lens} mark={mark} width={width} />
+      )}
       <Playhead lens={lens} flag />
     </div>
   )

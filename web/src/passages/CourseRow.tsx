@@ -55,7 +55,7 @@ function Targets({ v, index, list }: { v: PassageView; index: number; list: Cour
         {t.param.label} <span className="soft text-[11px]">{`${of}${rows}`}</span>
       </span>
       {t.length ? (
-        <span className="soft text-[11px]">{`${Math.round(t.length * 100)} % of its length`}</span>
+        <span className="soft text-[11px]">{`${Math.round((t.length ?? 0) * 100)} % of its length`}</span>
       ) : t.always && choice ? (
         <span className="figure text-[11px]">{worded(t, t.to)}</span>
       ) : t.always ? (

@@ -11,15 +11,14 @@ export const BAND = 17
 const EDGE = 6
 
 /** Passages along the ruler: dragged to move them, at an end to stretch them. */
-export function PassageBand({
-  timeline,
-  lens,
-  mark,
-}: {
+export function PassageBand(p: {
   timeline: Timeline
   lens: Lens
   mark: Range | null
+  /** Of the ruler, in pixels. */
+  width: number
 }) {
+  const { timeline, lens, mark } = p
   return (
     <div
       className="absolute inset-x-0 bottom-0"
@@ -40,7 +39,7 @@ export function PassageBand({
         </button>
       )}
       {timeline.passages.map((x) => (
-        <Band key={x.id} x={x} lens={lens} timeline={timeline} />
+        <Band key={x.id} x={x} lens={lens} timeline={timeline} room={p.width} />
       ))}
     </div>
   )
@@ -48,7 +47,9 @@ export function PassageBand({
 
 type Drag = { what: 'move' | 'from' | 'to'; at: number; by: number }
 
-function Band({ x, lens, timeline }: { x: PassageSpan; lens: Lens; timeline: Timeline }) {
+type BandProps = { x: PassageSpan; lens: Lens; timeline: Timeline; room: number }
+
+function Band({ x, lens, timeline, room }: BandProps) {
   const selected = useView((v) => v.stage === x.id)
   const grid = useView((v) => v.grid)
   const [drag, setDrag] = useState<Drag | null>(null)
@@ -70,56 +71,58 @@ function Band({ x, lens, timeline }: { x: PassageSpan; lens: Lens; timeline: Tim
     const bar = timeline.bars.findLast((b) => b.frame <= x.from) ?? timeline.bars[0]!
     return ((grid || 240) / 960) * (60 / bar.tempo) * timeline.rate
   }
-  const fits = width > 14 + x.name.length * 6.2
+  const text = x.name.length * 6.2
+  const fits = width > 14 + text
+  const after = lens.x(from) + width + 3
   return (
     <>
-    <button
-      className="absolute top-0 h-[16px] touch-none overflow-hidden border px-1.5 text-left text-[11px] leading-[13px] whitespace-nowrap"
-      style={{
-        left: lens.x(from),
-        width,
-        cursor: 'grab',
-        borderColor: 'var(--deep)',
-        borderWidth: selected ? 2 : 1,
-        borderStyle: x.off ? 'dashed' : 'solid',
-        background: selected ? 'var(--shoal-3)' : 'var(--shoal-2)',
-        color: 'var(--ink)',
-        clipPath: 'polygon(0 0, calc(100% - 5px) 0, 100% 50%, calc(100% - 5px) 100%, 0 100%)',
-      }}
-      title={`${x.name}${x.off ? ', off' : ''}: drag to move it, at an end to stretch it`}
-      aria-label={`Passage ${x.name}`}
-      onPointerDown={grab}
-      onPointerMove={(e) => {
-        if (!drag) return
-        const px = e.clientX - drag.at
-        if (Math.abs(px) > 3) moved.current = true
-        if (moved.current) setDrag({ ...drag, by: px })
-      }}
-      onPointerUp={() => {
-        if (drag && moved.current) void passages.setRange(x, from, to)
-        setDrag(null)
-      }}
-      onClick={() => {
-        if (!moved.current) passages.show(x.id, x.rows[0])
-      }}
-      onKeyDown={(e) => {
-        const d = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0
-        if (!d) return
-        e.preventDefault()
-        e.stopPropagation()
-        void passages.setRange(x, e.shiftKey ? x.from : x.from + d * step(), x.to + d * step())
-      }}
-    >
-      {fits && x.name}
-    </button>
-    {!fits && (
-      <span
-        className="pointer-events-none absolute top-0 text-[11px] leading-[16px] whitespace-nowrap"
-        style={{ left: lens.x(from) + width + 3 }}
+      <button
+        className="absolute top-0 h-[16px] touch-none overflow-hidden border px-1.5 text-left text-[11px] leading-[13px] whitespace-nowrap"
+        style={{
+          left: lens.x(from),
+          width,
+          cursor: 'grab',
+          borderColor: 'var(--deep)',
+          borderWidth: selected ? 2 : 1,
+          borderStyle: x.off ? 'dashed' : 'solid',
+          background: selected ? 'var(--shoal-3)' : 'var(--shoal-2)',
+          color: 'var(--ink)',
+          clipPath: 'polygon(0 0, calc(100% - 5px) 0, 100% 50%, calc(100% - 5px) 100%, 0 100%)',
+        }}
+        title={`${x.name}${x.off ? ', off' : ''}: drag to move it, at an end to stretch it`}
+        aria-label={`Passage ${x.name}`}
+        onPointerDown={grab}
+        onPointerMove={(e) => {
+          if (!drag) return
+          const px = e.clientX - drag.at
+          if (Math.abs(px) > 3) moved.current = true
+          if (moved.current) setDrag({ ...drag, by: px })
+        }}
+        onPointerUp={() => {
+          if (drag && moved.current) void passages.setRange(x, from, to)
+          setDrag(null)
+        }}
+        onClick={() => {
+          if (!moved.current) passages.show(x.id, x.rows[0])
+        }}
+        onKeyDown={(e) => {
+          const d = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0
+          if (!d) return
+          e.preventDefault()
+          e.stopPropagation()
+          void passages.setRange(x, e.shiftKey ? x.from : x.from + d * step(), x.to + d * step())
+        }}
       >
-        {x.name}
-      </span>
-    )}
+        {fits && x.name}
+      </button>
+      {!fits && (
+        <span
+          className="pointer-events-none absolute top-0 text-[11px] leading-[16px] whitespace-nowrap"
+          style={{ left: after + text < room ? after : lens.x(from) - text - 3 }}
+        >
+          {x.name}
+        </span>
+      )}
     </>
   )
 }

@@ -2,7 +2,7 @@ import type { PassageSpan } from '../api/types'
 import type { Lens } from '../board/time'
 import { useView } from '../live/view'
 
-/** Where passages work on a row: hatched behind its clips. */
+/** Where passages work on a row: hatched over its clips. */
 export function PassageShade(p: { row: string; passages: PassageSpan[]; lens: Lens }) {
   const selected = useView((v) => v.stage)
   return p.passages
@@ -14,7 +14,7 @@ export function PassageShade(p: { row: string; passages: PassageSpan[]; lens: Le
         style={{
           left: p.lens.x(x.from),
           width: Math.max(2, (x.to - x.from) / p.lens.perPixel),
-          opacity: x.off ? 0.25 : x.id === selected ? 0.75 : 0.45,
+          opacity: x.off ? 0.2 : x.id === selected ? 0.8 : 0.5,
           background:
             'repeating-linear-gradient(115deg, transparent 0 5px, var(--deep) 5px 6px, transparent 6px 9px)',
           borderRight: '1px solid var(--deep)',
