@@ -33,10 +33,12 @@ type Meant struct {
 	By   string `json:"by" required:"true"`
 }
 
-// Tempo holds from a tick on, in quarter notes a minute.
+// Tempo holds from a tick on, in quarter notes a minute. With Ramp it goes to the next one's, evenly over
+// the ticks between.
 type Tempo struct {
 	Tick int64   `json:"tick" required:"true"`
 	BPM  float64 `json:"bpm" required:"true"`
+	Ramp bool    `json:"ramp,omitempty"`
 }
 
 // Meter holds from a tick on, which must begin a bar.

@@ -21,7 +21,7 @@ func NewID() string {
 func New(name string, rate int, bpm float64, beats, unit int) *Project {
 	return &Project{
 		Version: Version, ID: NewID(), Name: name, SampleRate: rate,
-		Tempo:    []Tempo{{0, bpm}},
+		Tempo:    []Tempo{{BPM: bpm}},
 		Meter:    []Meter{{0, beats, unit}},
 		Sections: []Section{},
 		Channels: []*Channel{NewChannel(Main, "Main", "")},

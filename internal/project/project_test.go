@@ -152,7 +152,7 @@ func TestUndoOfAControlNoticesAnotherHand(t *testing.T) {
 
 func TestClockTurnsTicksIntoFramesAcrossTempoChanges(t *testing.T) {
 	p := New("x", 48000, 120, 6, 8)
-	p.Tempo = []Tempo{{0, 120}, {1920, 60}}
+	p.Tempo = []Tempo{{BPM: 120}, {Tick: 1920, BPM: 60}}
 	c := p.Clock()
 	require.EqualValues(t, 24000, c.Frame(960))
 	require.EqualValues(t, 48000, c.Frame(1920))

@@ -39,7 +39,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(66) {
+	switch r.IntN(70) {
 	case 0:
 		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
 	case 1:
@@ -170,6 +170,17 @@ func randomChange(r *rand.Rand, p *Project) Change {
 			x.Brought = []string{id}
 		}
 		return &PutPassage{Passage: x}
+	case 65:
+		return &MoveSection{p.Sections[r.IntN(len(p.Sections))].ID, r.IntN(3) - 1, yes}
+	case 66:
+		if len(p.Sections) > 5 {
+			return &RemoveSection{p.Sections[r.IntN(len(p.Sections))].ID, true, yes}
+		}
+		return &RepeatSection{p.Sections[r.IntN(len(p.Sections))].ID, yes}
+	case 67:
+		return &PutTempo{At: int64(r.IntN(200000)), BPM: float64(60 + r.IntN(100)), Ramp: yes}
+	case 68:
+		return &CutClips{ch.ID}
 	case 61:
 		return &RemovePassage{randomPassage(r, p)}
 	case 62:

@@ -14,6 +14,13 @@ import (
 var registry = map[string]func() Change{
 	"project.set":       func() Change { return &SetProject{} },
 	"time.set":          func() Change { return &SetTime{} },
+	"tempo.put":         func() Change { return &PutTempo{} },
+	"tempo.remove":      func() Change { return &RemoveTempo{} },
+	"section.begin":     func() Change { return &BeginSection{} },
+	"section.move":      func() Change { return &MoveSection{} },
+	"section.repeat":    func() Change { return &RepeatSection{} },
+	"section.remove":    func() Change { return &RemoveSection{} },
+	"clips.cut":         func() Change { return &CutClips{} },
 	"sections.set":      func() Change { return &SetSections{} },
 	"channel.add":       func() Change { return &AddChannel{} },
 	"channel.remove":    func() Change { return &RemoveChannel{} },

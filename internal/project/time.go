@@ -18,7 +18,7 @@ func (p *Project) Clock() *Clock {
 	frame := 0.0
 	for i, t := range c.tempo {
 		if i > 0 {
-			frame += float64(t.Tick-c.tempo[i-1].Tick) * c.perTick(i-1)
+			frame += c.framesIn(i-1, float64(t.Tick-c.tempo[i-1].Tick))
 		}
 		c.starts = append(c.starts, frame)
 	}
@@ -35,27 +35,62 @@ func (p *Project) Clock() *Clock {
 // BarTicks is the length of a bar.
 func (m Meter) BarTicks() int64 { return int64(m.Beats) * TicksPerQuarter * 4 / int64(m.Unit) }
 
-func (c *Clock) perTick(i int) float64 {
-	return 60 * c.rate / (c.tempo[i].BPM * TicksPerQuarter)
+// slope is by how much a tempo changes in each tick until the next one.
+func (c *Clock) slope(i int) float64 {
+	if !c.tempo[i].Ramp || i+1 == len(c.tempo) {
+		return 0
+	}
+	return (c.tempo[i+1].BPM - c.tempo[i].BPM) / float64(c.tempo[i+1].Tick-c.tempo[i].Tick)
 }
 
-// Frame returns the frame nearest to a tick.
+// framesIn is how many frames the first ticks of a tempo take. While the tempo b goes up or down by s in
+// each tick, that is the integral of k/b, k ln(1 + s ticks / b0) / s, with k = 60 rate / ticks a quarter.
+func (c *Clock) framesIn(i int, ticks float64) float64 {
+	k, b, s := 60*c.rate/TicksPerQuarter, c.tempo[i].BPM, c.slope(i)
+	if s == 0 {
+		return ticks * k / b
+	}
+	return k * math.Log1p(s*ticks/b) / s
+}
+
+// ticksIn is how many ticks pass in the first frames of a tempo.
+func (c *Clock) ticksIn(i int, frames float64) float64 {
+	k, b, s := 60*c.rate/TicksPerQuarter, c.tempo[i].BPM, c.slope(i)
+	if s == 0 {
+		return frames * b / k
+	}
+	return b * math.Expm1(s*frames/k) / s
+}
+
+// Frame returns the frame nearest to a tick: that is the only rounding.
 func (c *Clock) Frame(tick int64) int64 {
 	i := len(c.tempo) - 1
 	for i > 0 && c.tempo[i].Tick > tick {
 		i--
 	}
-	return int64(math.Round(c.starts[i] + float64(tick-c.tempo[i].Tick)*c.perTick(i)))
+	return int64(math.Round(c.starts[i] + c.framesIn(i, float64(tick-c.tempo[i].Tick))))
 }
 
 // Tick returns the musical time of a frame, in ticks and parts of ticks.
 func (c *Clock) Tick(frame int64) float64 {
 	i := c.at(frame)
-	return float64(c.tempo[i].Tick) + (float64(frame)-c.starts[i])/c.perTick(i)
+	return float64(c.tempo[i].Tick) + c.ticksIn(i, float64(frame)-c.starts[i])
 }
 
 // Tempo returns the quarter notes a minute at a frame.
-func (c *Clock) Tempo(frame int64) float64 { return c.tempo[c.at(frame)].BPM }
+func (c *Clock) Tempo(frame int64) float64 {
+	i := c.at(frame)
+	return c.tempo[i].BPM + c.slope(i)*c.ticksIn(i, float64(frame)-c.starts[i])
+}
+
+// tempoAt returns the quarter notes a minute at a tick, and whether it is on its way to the next tempo.
+func (c *Clock) tempoAt(tick int64) (bpm float64, ramp bool) {
+	i := len(c.tempo) - 1
+	for i > 0 && c.tempo[i].Tick > tick {
+		i--
+	}
+	return c.tempo[i].BPM + c.slope(i)*float64(tick-c.tempo[i].Tick), c.slope(i) != 0
+}
 
 func (c *Clock) at(frame int64) int {
 	i := len(c.tempo) - 1

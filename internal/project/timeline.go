@@ -9,6 +9,7 @@ type Timeline struct {
 	Sections []SectionSpan    `json:"sections" required:"true"`
 	Clips    map[string]int64 `json:"clips" required:"true"` // start of each clip
 	Passages []PassageSpan    `json:"passages" required:"true"`
+	Tempo    []TempoSpan      `json:"tempo" required:"true"`
 }
 
 // BarLine is the begin of a bar.
@@ -17,6 +18,13 @@ type BarLine struct {
 	Beats int     `json:"beats" required:"true"`
 	Unit  int     `json:"unit" required:"true"`
 	Tempo float64 `json:"tempo" required:"true"`
+}
+
+// TempoSpan is a tempo, where it begins.
+type TempoSpan struct {
+	Tempo
+	Frame int64  `json:"frame" required:"true"`
+	Where string `json:"where" required:"true"` // bar and beat
 }
 
 // SectionSpan is a section in frames.
@@ -30,7 +38,7 @@ type SectionSpan struct {
 // Timeline lays the song out, with one bar more than it has.
 func (p *Project) Timeline() Timeline {
 	c := p.Clock()
-	t := Timeline{Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{}, Passages: []PassageSpan{}}
+	t := Timeline{Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{}, Passages: []PassageSpan{}, Tempo: []TempoSpan{}}
 	for b := 0; ; b++ {
 		tick := c.Bar(b)
 		f := c.Frame(tick)
@@ -44,6 +52,9 @@ func (p *Project) Timeline() Timeline {
 		if f > t.End {
 			break
 		}
+	}
+	for _, x := range p.Tempo {
+		t.Tempo = append(t.Tempo, TempoSpan{x, c.Frame(x.Tick), c.Where(x.Tick)})
 	}
 	for _, s := range p.Sections {
 		from, to, _ := p.SectionRange(s.ID)

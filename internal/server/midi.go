@@ -23,7 +23,7 @@ func (s *Server) exportMIDI(c *gin.Context) {
 		return
 	}
 	var t audiofile.MIDITime
-	for _, x := range p.Tempo {
+	for _, x := range p.PlainTempo() {
 		t.Tempos = append(t.Tempos, audiofile.MIDITempo{Tick: x.Tick, BPM: x.BPM})
 	}
 	for _, x := range p.Meter {
