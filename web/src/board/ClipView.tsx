@@ -83,6 +83,7 @@ export function ClipView({
   if (to <= from) return null
   return (
     <div
+      data-clip={clip.id}
       className="absolute overflow-hidden rounded-[2px] border"
       style={{
         left: from,

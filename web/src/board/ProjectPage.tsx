@@ -18,11 +18,13 @@ import { ValueCard } from '../lines/ValueCard'
 import { MovesCard } from '../moves/MovesCard'
 import { Listening } from '../topbar/Listening'
 import { Notices } from '../topbar/Notices'
+import { TempoCard } from '../topbar/TempoCard'
 import { TopBar } from '../topbar/TopBar'
 import { CompareCard } from '../trials/CompareCard'
 import { SendCard } from '../routing/SendCard'
 import { TraceCard } from '../routing/TraceCard'
 import { SoundingList } from '../soundings/SoundingList'
+import { AlongCard } from '../sections/AlongCard'
 import { Board } from './Board'
 
 export function ProjectPage() {
@@ -82,6 +84,8 @@ export function ProjectPage() {
       {dialog?.kind === 'presets' && <PresetList key={dialog.target} of={dialog.of} target={dialog.target} />}
       {dialog?.kind === 'compare' && <CompareCard channel={dialog.channel} />}
       {dialog?.kind === 'costs' && <CostCard />}
+      {dialog?.kind === 'tempo' && <TempoCard />}
+      {dialog?.kind === 'along' && <AlongCard run={dialog.run} />}
       {dialog?.kind === 'send' && <SendCard rows={dialog.rows} />}
       {dialog?.kind === 'trace' && <TraceCard from={dialog.from} to={dialog.to} />}
       {dialog?.kind === 'passage' && <PassageCard {...dialog} />}

@@ -3,6 +3,7 @@ import { Menu } from '../controls/Menu'
 import * as act from '../live/actions'
 import { toggleLines } from '../live/lines'
 import { openMaker } from '../live/passages'
+import { cutClips } from '../live/sections'
 import { useSession } from '../live/session'
 import { setView } from '../live/view'
 import { dissolveGroup, makeGroup, sendTo } from '../routing/gestures'
@@ -50,6 +51,10 @@ export function RowMenu({ channel }: { channel: Channel }) {
         ...returns.map((r) => ({ text: `Send to ${r.name}`, run: () => void sendTo([channel], r) })),
         own && { text: 'Group the selected rows', key: 'A', run: () => void makeGroup() },
         channel.kind === 'group' && { text: 'Dissolve the group', run: () => void dissolveGroup(channel) },
+        channel.clips.length > 0 && {
+          text: 'Cut its clips where sections begin',
+          run: () => void cutClips(channel),
+        },
         channel.kind === 'track' && { text: 'Print to a new track', key: 'P', run: () => print('track') },
         { text: 'Export as a file', run: () => print('file') },
         own && { text: 'Remove', run: () => void act.removeRow(channel) },

@@ -4,6 +4,7 @@ import * as act from '../live/actions'
 import { setView, type Tide, useView } from '../live/view'
 import { BAND, PassageBand } from '../passages/PassageBand'
 import { Playhead } from './Playhead'
+import { SectionHead } from '../sections/SectionHead'
 import { barAt, type Lens } from './time'
 
 const tides: Tide[] = ['low', 'mid', 'high']
@@ -130,20 +131,12 @@ function Time({
         />
       )}
       {timeline.sections.map((s) => (
-        <button
+        <SectionHead
           key={s.id}
-          className="absolute top-0 h-[14px] overflow-hidden border-t-2 pl-1 text-left text-[11px] leading-[13px] font-bold whitespace-nowrap"
-          style={{
-            left: lens.x(s.from),
-            width: Math.max(0, (s.to - s.from) / lens.perPixel - 1),
-            borderColor: 'var(--ink)',
-          }}
-          title={`${s.name}: click to loop this section`}
-          onPointerDown={(e) => e.stopPropagation()}
-          onClick={() => act.loopSection(s.id)}
-        >
-          {s.name}
-        </button>
+          section={s}
+          left={lens.x(s.from)}
+          width={Math.max(0, (s.to - s.from) / lens.perPixel - 1)}
+        />
       ))}
       {timeline.bars.map((b, i) => {
         const x = lens.x(b.frame)

@@ -34,6 +34,7 @@ export type Timeline = {
   sections: { id: string; name: string; from: number; to: number }[]
   clips: Record<string, number>
   passages: PassageSpan[]
+  tempo: { tick: number; bpm: number; ramp?: boolean; frame: number; where: string }[]
 }
 
 /** Levels as they are heard at this moment. */
@@ -278,12 +279,15 @@ export class Engine {
     const now = Atomics.load(head, HEAD.read) - late
     let best = -1
     let age = Infinity
+    let newest = -1
     for (let s = 0; s < SLOTS; s++) {
       const write = stamps[s * STAMP.size + STAMP.write]!
       if (Number.isNaN(write) || stamps[s * STAMP.size + STAMP.layout] === 0) continue
       const a = now - write
-      if (a >= -1024 && (a < age || (a === age && s === (this.lastSlot + 1) % SLOTS))) {
+      const turn = stamps[s * STAMP.size + STAMP.turn]!
+      if (a >= -1024 && (a < age || (a === age && turn > newest))) {
         age = a
+        newest = turn
         best = s
       }
     }

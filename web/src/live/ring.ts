@@ -5,7 +5,7 @@ export const RING_FRAMES = 32768
 /** Levels travel in slots, each stamped with the place in the ring that it belongs to. */
 export const SLOTS = 64
 export const SLOT_VALUES = 8192
-export const STAMP = { write: 0, song: 1, state: 2, layout: 3, count: 4, load: 5, size: 6 } as const
+export const STAMP = { write: 0, song: 1, state: 2, layout: 3, count: 4, load: 5, turn: 6, size: 7 } as const
 
 export type Shared = {
   head: SharedArrayBuffer

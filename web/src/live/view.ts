@@ -12,6 +12,8 @@ export type Dialog =
   | { kind: 'presets'; of: 'stage' | 'chain' | 'channel'; target: string }
   | { kind: 'compare'; channel: string }
   | { kind: 'costs' }
+  | { kind: 'tempo' }
+  | { kind: 'along'; run: (along: boolean) => void }
   | { kind: 'soundings'; row?: string }
   | { kind: 'send'; rows: string[] }
   | { kind: 'lines'; row: string }
@@ -55,6 +57,8 @@ export type View = {
   grid: number
   /** How long a line takes to be reached again after it was taken down, in milliseconds. */
   glide: number
+  /** Whether sections take lines and passages along; null: not yet asked. */
+  along: boolean | null
   /** Taking down goes on until stop, not only while the scale is held. */
   untilStop: boolean
   dialog: Dialog
@@ -111,6 +115,7 @@ export const useView = create<View>(() => ({
   grid: s.grid ?? 240,
   glide: s.glide ?? 200,
   untilStop: s.untilStop ?? false,
+  along: s.along ?? null,
   dialog: null,
   renaming: '',
   playing: false,
@@ -129,7 +134,7 @@ export const view = useView.getState
 export const setView = useView.setState
 
 useView.subscribe((v, before) => {
-  const kept = ({ tide, rowHeight, bench, depth, grid, glide, untilStop }: View) =>
-    JSON.stringify({ tide, rowHeight, bench, depth, grid, glide, untilStop })
+  const kept = ({ tide, rowHeight, bench, depth, grid, glide, untilStop, along }: View) =>
+    JSON.stringify({ tide, rowHeight, bench, depth, grid, glide, untilStop, along })
   if (kept(v) !== kept(before)) localStorage.setItem('shoal.view', kept(v))
 })

@@ -75,6 +75,7 @@ let ring: Float32Array
 let stamps: Float64Array
 let values: Float32Array
 let slot = 0
+let turns = 0 // stamps made: while nothing plays, many of them are for the same frame
 let sinceLevels = 0
 let layoutId = 0
 let layoutText = ''
@@ -250,6 +251,7 @@ function stamp(write: number, song: number) {
   stamps[s + STAMP.layout] = layoutId
   stamps[s + STAMP.count] = count
   stamps[s + STAMP.load] = busy
+  stamps[s + STAMP.turn] = ++turns
   stamps[s + STAMP.write] = write
 }
 

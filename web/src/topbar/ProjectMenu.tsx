@@ -2,7 +2,9 @@ import { useRef } from 'react'
 import { upload } from '../api/client'
 import type { Revised } from '../api/types'
 import { Menu } from '../controls/Menu'
+import * as sections from '../live/sections'
 import { notice, refused, useSession } from '../live/session'
+import { setView } from '../live/view'
 
 /** The project's name, and what comes into it and goes out of it as a whole. */
 export function ProjectMenu() {
@@ -29,6 +31,11 @@ export function ProjectMenu() {
         label={`Menu of the project ${project.name}`}
         className="flex min-h-6 max-w-[150px] items-center gap-1 text-[13px] font-bold"
         items={[
+          {
+            text: 'Begin a section at the playhead',
+            run: () => void sections.begin(),
+          },
+          { text: 'Tempo and its ramps', run: () => setView({ dialog: { kind: 'tempo' } }) },
           { text: 'Export as a bundle', run: () => save('bundle') },
           { text: 'Export tempo and sections as MIDI', run: () => save('midi') },
           { text: 'Take tempo and sections from MIDI', run: () => file.current?.click() },

@@ -1,12 +1,24 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
+import { barAt } from '../board/time'
 import * as act from '../live/actions'
+import { useHeard } from '../live/meters'
 import { useSession } from '../live/session'
+import { setView } from '../live/view'
 
+/** The tempo at the playhead. Where there is only one it is typed here; else the card holds them all. */
 export function Tempo() {
   const project = useSession((s) => s.project)!
+  const timeline = useSession((s) => s.timeline)
   const [typing, setTyping] = useState(false)
+  const figure = useRef<HTMLSpanElement>(null)
+  const only = project.tempo.length === 1
   const bpm = project.tempo[0]!.bpm
   const meter = project.meter[0]!
+  useHeard((h) => {
+    const bar = timeline && !only ? timeline.bars[barAt(timeline, h.song)] : undefined
+    const now = (bar?.tempo ?? bpm).toFixed(1)
+    if (figure.current && figure.current.textContent !== now) figure.current.textContent = now
+  })
   return (
     <div>
       <div className="soft text-[11px]">Tempo</div>
@@ -29,10 +41,14 @@ export function Tempo() {
       ) : (
         <button
           className="figure text-[15px] whitespace-nowrap hover:underline"
-          title="Quarter notes a minute; click to type"
-          onClick={() => setTyping(true)}
+          title={
+            only
+              ? 'Quarter notes a minute; click to type. The menu of the project has ramps.'
+              : 'Quarter notes a minute at the playhead; click for all tempos'
+          }
+          onClick={() => (only ? setTyping(true) : setView({ dialog: { kind: 'tempo' } }))}
         >
-          {bpm.toFixed(1)}
+          <span ref={figure}>{bpm.toFixed(1)}</span>
           <span className="soft text-[13px]">
             {' '}
             {meter.beats}/{meter.unit}

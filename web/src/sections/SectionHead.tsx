@@ -1,0 +1,67 @@
+import { Menu } from '../controls/Menu'
+import { NameField } from '../controls/NameField'
+import * as act from '../live/actions'
+import * as sections from '../live/sections'
+import { useSession } from '../live/session'
+import { setView, useView } from '../live/view'
+
+/** A section on the ruler: its name loops it; the menu beside it moves it with everything in it. */
+export function SectionHead(p: { section: { id: string; name: string }; left: number; width: number }) {
+  const s = p.section
+  const renaming = useView((v) => v.renaming === s.id)
+  const along = useView((v) => v.along)
+  const all = useSession((x) => x.project!.sections)
+  return (
+    <div
+      className="absolute top-0 flex h-[14px] overflow-hidden border-t-2 text-[11px] leading-[13px] whitespace-nowrap"
+      style={{ left: p.left, width: p.width, borderColor: 'var(--ink)' }}
+      onPointerDown={(e) => e.stopPropagation()}
+    >
+      {renaming ? (
+        <NameField
+          name={s.name}
+          label="Name of the section"
+          onName={(name) => void sections.rename(s, name, all)}
+        />
+      ) : (
+        <>
+          <button
+            className="min-w-0 truncate pl-1 text-left font-bold"
+            title={`${s.name}: click to loop this section`}
+            onClick={() => act.loopSection(s.id)}
+          >
+            {s.name}
+          </button>
+          <Menu
+            label={`Menu of the section ${s.name}`}
+            className="soft w-6 shrink-0 leading-[11px]"
+            items={[
+              { text: 'Rename', run: () => setView({ renaming: s.id }) },
+              { text: 'Move it earlier', run: () => sections.move(s, -1) },
+              { text: 'Move it later', run: () => sections.move(s, 1) },
+              { text: 'Repeat it', run: () => sections.repeat(s) },
+              { text: 'Remove it with everything in it', run: () => sections.remove(s) },
+              { text: 'Take only its name off', run: () => void sections.removeName(s) },
+              { text: 'Begin a section at the playhead', run: () => void sections.begin() },
+            ]}
+            foot={() => (
+              <li className="border-t px-2 py-2 text-[12px]" style={{ borderColor: 'var(--hair)' }}>
+                <label className="flex items-center justify-between gap-2 p-0">
+                  Take lines and passages along
+                  <input
+                    type="checkbox"
+                    className="toggle toggle-xs"
+                    checked={along ?? true}
+                    onChange={(e) => setView({ along: e.target.checked })}
+                  />
+                </label>
+              </li>
+            )}
+          >
+            ▾
+          </Menu>
+        </>
+      )}
+    </div>
+  )
+}
