@@ -61,3 +61,30 @@ test('a handle takes parameters over ranges of their own, and is moved and given
   await board.keyboard.press('x')
   await expect(board.getByRole('group', { name: /^Line of Handle of Approach/ })).toBeVisible()
 })
+
+test('a mover follows the level of another row; what would follow itself is refused', async ({ board, shoal }) => {
+  await row(board, 'Harbour').scrollIntoViewIfNeeded()
+  await row(board, 'Harbour').getByRole('button', { name: 'Harbour', exact: true }).click()
+  const level = bench(board).getByRole('slider', { name: 'Level', exact: true }).first()
+  await level.focus()
+  await board.keyboard.press('m')
+  const card = board.getByRole('dialog', { name: 'What moves Level of Harbour' })
+  await card.getByRole('button', { name: 'Add a mover' }).click()
+  await card.getByLabel('Shape').selectOption('level')
+  await card.getByLabel('Follows', { exact: true }).selectOption({ label: 'Harbour' })
+  await card.getByLabel('Follows: where it is taken').selectOption({ label: 'after the fader' })
+  await expect(board.getByText('the signal would feed itself: Harbour > Harbour')).toBeVisible()
+  await card.getByLabel('Follows', { exact: true }).selectOption({ label: 'Marimba' })
+  const depth = card.getByRole('slider', { name: 'Depth' })
+  await depth.focus()
+  await board.keyboard.press('Home')
+  type Level = { follow?: { tap?: { channel: string }; low: number }; targets: { depth: number }[] }
+  const last = async () => (await moves(board, shoal)).movers.at(-1) as unknown as Level
+  await expect.poll(async () => (await last()).targets[0]!.depth).toBe(-1)
+  expect((await last()).follow?.tap).toBeTruthy()
+  await board.keyboard.press('Escape')
+  // the marimba pulls the harbour down while it plays
+  const before = Number(await level.getAttribute('aria-valuenow'))
+  await board.keyboard.press('Space')
+  await expect.poll(async () => Number(await level.getAttribute('aria-valuenow')), { timeout: 20_000 }).toBeLessThan(before - 6)
+})

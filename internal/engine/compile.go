@@ -21,6 +21,10 @@ type compiler struct {
 	lines map[address]*project.Line
 	// passing is what passages do, the later ones last
 	passing []project.Span
+	// followers are the levels that movers follow, by mover, and waitFor the nodes that must have run
+	// before an owner's parameters are filled
+	followers map[string]*followStep
+	waitFor   map[string][]*gnode
 
 	bufs       map[string]pair     // channel's buffer by channel id
 	input      map[string]*gnode   // channel's input sum
@@ -64,7 +68,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		doc: doc, lib: lib, clock: doc.Clock(), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
-		tmp: newPair(), rooms: map[string]effect.Processor{},
+		tmp: newPair(), rooms: map[string]effect.Processor{}, followers: map[string]*followStep{}, waitFor: map[string][]*gnode{},
 	}
 	c.plan = &plan{doc: doc, clock: c.clock, twins: map[string]twin{}, slots: map[address]*slot{}, strips: map[string]*strip{}, flows: map[string]*outflow{},
 		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
@@ -78,7 +82,8 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		fmt.Fprintf(&c.shape, "passage %s;", b)
 	}
 	for _, m := range doc.Movers {
-		fmt.Fprintf(&c.shape, "mover %v;", *m)
+		b, _ := json.Marshal(m)
+		fmt.Fprintf(&c.shape, "mover %s;", b)
 	}
 	for _, h := range doc.Handles {
 		fmt.Fprintf(&c.shape, "handle %s %v;", h.ID, h.Targets)
@@ -86,6 +91,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 	fmt.Fprintf(&c.shape, "listen %v;", point)
 	fmt.Fprintf(&c.shape, "time %d %v %v;", doc.SampleRate, doc.Tempo, doc.Meter)
 	c.collectTaps()
+	c.collectFollowers()
 	for _, ch := range doc.Channels {
 		c.channelInput(ch)
 	}
@@ -287,7 +293,7 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 		}
 	}
 	strp := c.g.add("the fader of "+ch.Name, at)
-	strp.order = wait
+	strp.order = append(wait, c.waitFor[ch.ID]...)
 	strp.emit = func(n *gnode) []step {
 		s := &strip{id: ch.ID, buf: buf, stereo: ch.Stereo, lag: n.lagIn,
 			fader: c.slot(ch.ID, "fader", param.Fader, ch.Fader, n.lagIn), pan: c.slot(ch.ID, "pan", param.Pan, ch.Pan, n.lagIn)}
@@ -319,6 +325,7 @@ func (c *compiler) send(ch *project.Channel, s *project.Send, at *gnode, buf pai
 	fmt.Fprintf(&c.shape, "send %s %s %v %s;", s.ID, s.To, s.Pre, s.After)
 	to := newPair()
 	n := c.g.add("a send of "+ch.Name, at)
+	n.order = c.waitFor[s.ID]
 	n.emit = func(n *gnode) []step {
 		t := &sendStep{id: s.ID, channel: ch.ID, target: s.To, from: buf, to: to, lag: n.lagIn,
 			level: c.slot(s.ID, "level", param.Send, s.Level, n.lagIn), pan: c.slot(s.ID, "pan", param.Pan, s.Pan, n.lagIn)}

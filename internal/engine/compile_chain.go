@@ -62,7 +62,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		}
 	}
 	n := c.g.add("stage "+s.ID, at)
-	n.order = wait
+	n.order = append(wait, c.waitFor[s.ID]...)
 	if kind.Latency != nil {
 		n.latency = kind.Latency(rate, values)
 	}

@@ -31,7 +31,7 @@ func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at 
 	for _, b := range branches {
 		join.after = append(join.after, b.end)
 	}
-	join.order = wait
+	join.order = append(wait, c.waitFor[f.ID]...)
 	join.emit = func(n *gnode) []step {
 		s := &joinStep{id: f.ID, buf: buf, dry: newShift2(n.lagIn - from.lag), lag: n.lagIn, add: f.MixLaw == "add",
 			mix: c.slot(f.ID, "mix", param.Mix, f.Mix, n.lagIn), trim: c.slot(f.ID, "trim", param.Joined, f.Trim, n.lagIn), wet: newPair(), tmp: c.tmp}
@@ -53,7 +53,7 @@ func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at 
 func (c *compiler) split(f *project.Fork, branches []branch, at *gnode, buf pair, wait []*gnode) (*gnode, []*gnode) {
 	if f.Kind == project.Bands {
 		n := c.bands(f, branches, at, buf)
-		n.order = wait // the sum of the bands takes the signal's place
+		n.order = append(wait, c.waitFor[f.ID+crossovers]...) // the sum of the bands takes the signal's place
 		for i := range branches {
 			branches[i].start = n
 		}
@@ -115,7 +115,7 @@ func (c *compiler) path(ch *project.Channel, path *project.Path, b *branch) {
 	b.id = path.ID
 	last, wait := c.chain(ch, &path.Chain, path.Chain.Bypass, b.start, b.buf, nil)
 	end := c.g.add("path "+path.Name, last)
-	end.order = wait
+	end.order = append(wait, c.waitFor[path.ID]...)
 	buf, ear := b.buf, pair{}
 	if c.only == nil && slices.Contains(c.point.Paths, path.ID) {
 		ear = newPair()

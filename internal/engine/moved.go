@@ -53,7 +53,13 @@ type hold struct {
 func (c *compiler) moves(s *slot, lag int) {
 	for _, m := range c.doc.Movers {
 		for _, t := range m.Targets {
-			if t.Owner == s.owner && t.Name == s.name && t.Depth != 0 {
+			switch {
+			case t.Owner != s.owner || t.Name != s.name || t.Depth == 0:
+			case m.Shape == project.LevelShape:
+				if f := c.followers[m.ID]; f != nil {
+					s.follows = append(s.follows, followed{f, t.Depth, m.OneWay})
+				}
+			default:
 				s.pulls = append(s.pulls, pull{&mover{m, slices.Index(effect.WaveNames(), m.Shape), c.clock, float64(c.doc.SampleRate)}, t.Depth})
 			}
 		}
@@ -68,7 +74,7 @@ func (c *compiler) moves(s *slot, lag int) {
 		s.hold = &hold{own, t}
 		c.plan.handles = append(c.plan.handles, own)
 	}
-	if s.hold != nil || len(s.pulls) > 0 {
+	if s.hold != nil || s.pulled() {
 		s.track = make([]float64, Block)
 		c.plan.moved = append(c.plan.moved, s)
 	}
@@ -77,7 +83,7 @@ func (c *compiler) moves(s *slot, lag int) {
 // fillMoved gives the value of a parameter that is moved over the next n frames.
 func (s *slot) fillMoved(c *cursor, lag, n int) effect.Value {
 	base := s.fillBase(c, lag, n)
-	if len(s.pulls) == 0 {
+	if !s.pulled() {
 		return base
 	}
 	v := effect.Value{Step: base.Step, Track: s.track[:n]}
@@ -85,9 +91,12 @@ func (s *slot) fillMoved(c *cursor, lag, n int) effect.Value {
 		f := c.songFrame(lag, i)
 		off := int(((f % moverGrid) + moverGrid) % moverGrid)
 		to := min(n, i+moverGrid-off)
-		a, b := s.pulled(f-int64(off)), s.pulled(f-int64(off)+moverGrid)
+		a, b := s.pull(f-int64(off)), s.pull(f-int64(off)+moverGrid)
 		for k := i; k < to; k++ {
 			x := s.place(base.At(k)) + a + (b-a)*float64(off+k-i)/moverGrid
+			for j := range s.follows {
+				x += s.follows[j].by(s.follows[j].at(lag, k, n))
+			}
 			s.track[k] = s.value(max(0, min(1, x)))
 		}
 		i = to
@@ -96,8 +105,11 @@ func (s *slot) fillMoved(c *cursor, lag, n int) effect.Value {
 	return v
 }
 
-// pulled is by how much of the travel all movers together move it at a frame.
-func (s *slot) pulled(frame int64) float64 {
+// pulled reports whether movers move it.
+func (s *slot) pulled() bool { return len(s.pulls) > 0 || len(s.follows) > 0 }
+
+// pull is by how much of the travel all movers that do not follow a level move it at a frame.
+func (s *slot) pull(frame int64) float64 {
 	sum := 0.0
 	for i := range s.pulls {
 		sum += s.pulls[i].depth * s.pulls[i].at(frame)
@@ -129,10 +141,14 @@ func (s *slot) valueAt(frame int64) float64 {
 	if x := s.spanAt(frame); x != nil {
 		v = s.value(x.place(frame, s.place(v)))
 	}
-	if len(s.pulls) == 0 {
+	if !s.pulled() {
 		return v
 	}
-	return s.value(math.Max(0, math.Min(1, s.place(v)+s.pulled(frame))))
+	x := s.place(v) + s.pull(frame)
+	for i := range s.follows {
+		x += s.follows[i].by(s.follows[i].now())
+	}
+	return s.value(math.Max(0, math.Min(1, x)))
 }
 
 // reach is between which places it is moved at a frame, and by what.
@@ -151,6 +167,10 @@ func (s *slot) reach(frame int64) (low, high float64, by string) {
 	for i := range s.pulls {
 		d := math.Abs(s.pulls[i].depth)
 		low, high = low-d, high+d
+	}
+	for i := range s.follows {
+		a, b := s.follows[i].by(0), s.follows[i].by(1)
+		low, high = low+min(a, b), high+max(a, b)
 	}
 	return max(0, low), min(1, high), by
 }

@@ -18,11 +18,12 @@ type slot struct {
 	line        *line
 	taken       bool // a hand holds it, though it has a line
 	track       []float64
-	rank        int     // of a crossover: how many there are; only one of as many goes on as it was
-	pulls       []pull  // movers on it
-	hold        *hold   // the handle that it hangs on
-	spans       []*span // what passages do to it
-	passed      *span   // the one that has it
+	rank        int        // of a crossover: how many there are; only one of as many goes on as it was
+	follows     []followed // levels that move it
+	pulls       []pull     // movers on it
+	hold        *hold      // the handle that it hangs on
+	spans       []*span    // what passages do to it
+	passed      *span      // the one that has it
 	over        []float64
 	was         float64 // the place that it had last
 	off         float64 // how far from there it began, when another had it
@@ -70,7 +71,7 @@ func (s *slot) value(place float64) float64 {
 
 // moves reports whether the value changes, or may, from block to block.
 func (s *slot) moves() bool {
-	return s.line != nil || s.hand.Moving() || s.hold != nil || len(s.pulls) > 0 || len(s.spans) > 0
+	return s.line != nil || s.hand.Moving() || s.hold != nil || s.pulled() || len(s.spans) > 0
 }
 
 // base is the value a hand has set, without a line.
@@ -78,7 +79,7 @@ func (s *slot) base() float64 { return s.want }
 
 // fill gives the value over the next n frames at the stage's own time.
 func (s *slot) fill(c *cursor, lag, n int) effect.Value {
-	if len(s.pulls) > 0 {
+	if s.pulled() {
 		return s.fillMoved(c, lag, n)
 	}
 	return s.fillBase(c, lag, n)

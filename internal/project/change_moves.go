@@ -22,6 +22,9 @@ func (c *PutMover) apply(p *Project, _ Effects) ([]Change, error) {
 	if m.Targets == nil {
 		m.Targets = []MoverTarget{}
 	}
+	if m.Shape == LevelShape && m.Follow == nil { // quick up, gently down, over what is usually loud
+		m.Follow, m.OneWay = &Follow{Attack: 10, Release: 150, Low: -40, High: -6}, true
+	}
 	if i := slices.IndexFunc(p.Movers, func(x *Mover) bool { return x.ID == m.ID }); i >= 0 {
 		old := p.Movers[i]
 		p.Movers[i] = m

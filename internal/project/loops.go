@@ -86,6 +86,13 @@ func (p *Project) wire() *wiring {
 			w.edge(tapPoint(c.Input), in)
 		}
 	}
+	for _, m := range p.Movers {
+		if m.Follows() {
+			for _, t := range m.Targets {
+				w.edge(tapPoint(m.Follow.Tap), p.heardAt(t))
+			}
+		}
+	}
 	return w
 }
 
@@ -168,4 +175,23 @@ func (w *wiring) says(way []string) string {
 	}
 	names = append(slices.Clone(names[first:]), names[:first]...)
 	return strings.Join(append(names, names[0]), " > ")
+}
+
+// heardAt is the point at which a parameter works on the signal.
+func (p *Project) heardAt(t MoverTarget) string {
+	if _, ok := p.Channel(t.Owner); ok {
+		return "post " + t.Owner
+	}
+	if c, i, ok := p.findSend(t.Owner); ok {
+		return "input " + c.Sends[i].To
+	}
+	if _, ok := p.findPath(t.Owner); ok {
+		return "path " + t.Owner
+	}
+	if f, _, ok := p.ForkByID(t.Owner); ok {
+		if _, _, ok := f.crossoverParam(t.Name); ok {
+			return "before " + t.Owner
+		}
+	}
+	return "node " + t.Owner
 }

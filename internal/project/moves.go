@@ -21,9 +21,23 @@ type Mover struct {
 	Phase    float64 `json:"phase" required:"true"`  // where in its cycle it begins, 0 to 1
 	OneWay   bool    `json:"oneWay" required:"true"` // from where the parameter stands to one side only
 	Seed     int64   `json:"seed" required:"true"`   // of chance: the throw
+	// Follow is what a mover of the shape LevelShape follows; it has no cycle.
+	Follow *Follow `json:"follow,omitempty"`
 	// Targets are what it moves, each by its own depth.
 	Targets []MoverTarget `json:"targets" required:"true"`
 }
+
+// Follow is a signal whose level moves something: from not at all at Low to all the way at High.
+type Follow struct {
+	Tap     *Tap    `json:"tap,omitempty"`           // nil: nothing
+	Attack  float64 `json:"attack" required:"true"`  // ms, 63 % of the way up
+	Release float64 `json:"release" required:"true"` // ms, 63 % of the way down
+	Low     float64 `json:"low" required:"true"`     // dBFS, peak
+	High    float64 `json:"high" required:"true"`
+}
+
+// LevelShape is the shape of a mover that follows a level.
+const LevelShape = "level"
 
 // MoverTarget is a parameter that a mover moves by Depth of its travel, -1 to 1, to each side.
 type MoverTarget struct {
@@ -32,8 +46,8 @@ type MoverTarget struct {
 	Depth float64 `json:"depth" required:"true"`
 }
 
-// Shapes of movers, as effect.Wave knows them.
-var Shapes = []string{"sine", "triangle", "falling", "rising", "square", "wander", "random steps"}
+// Shapes of movers: as effect.Wave knows them, and the level of a signal.
+var Shapes = []string{"sine", "triangle", "falling", "rising", "square", "wander", "random steps", LevelShape}
 
 // Handle is one control for several parameters, each over its own range. It gives them their base in
 // place of their hand and their line.
@@ -140,6 +154,9 @@ func (p *Project) checkMover(m *Mover, effects Effects) error {
 	case !(m.Phase >= 0 && m.Phase <= 1):
 		return fmt.Errorf("a phase of %g: it must be 0 to 1", m.Phase)
 	}
+	if err := p.checkFollow(m); err != nil {
+		return err
+	}
 	for _, t := range m.Targets {
 		if _, err := p.movable(t.Owner, t.Name, effects); err != nil {
 			return err
@@ -149,4 +166,32 @@ func (p *Project) checkMover(m *Mover, effects Effects) error {
 		}
 	}
 	return nil
+}
+
+func (p *Project) checkFollow(m *Mover) error {
+	f := m.Follow
+	switch {
+	case f == nil && m.Shape == LevelShape:
+		return fmt.Errorf("it follows a level: say which")
+	case f == nil:
+		return nil
+	case !(f.Attack >= 0.1 && f.Attack <= 2000) || !(f.Release >= 1 && f.Release <= 5000):
+		return fmt.Errorf("attack %g ms, release %g ms: they must be 0.1 to 2000 and 1 to 5000", f.Attack, f.Release)
+	case !(f.Low >= -90 && f.High <= 12 && f.High >= f.Low+1):
+		return fmt.Errorf("a range of %g to %g dB: it must rise by 1 dB at least, between -90 and 12", f.Low, f.High)
+	}
+	if err := p.checkTap(f.Tap); err != nil {
+		return err
+	}
+	for _, t := range m.Targets {
+		if slices.ContainsFunc(p.Handles, func(h *Handle) bool { return h.ID == t.Owner }) {
+			return fmt.Errorf("a level cannot move a handle: let it move what hangs there")
+		}
+	}
+	return nil
+}
+
+// Follows reports whether a mover follows a signal that is there.
+func (m *Mover) Follows() bool {
+	return m.Shape == LevelShape && m.Follow != nil && m.Follow.Tap != nil
 }

@@ -22,6 +22,13 @@ func (at place) before() *Tap {
 // retap gives every key and input whose tap is meant another one, or none, and returns
 // what undoes it.
 func (p *Project) retap(meant func(*Tap) bool, to func(Tap) *Tap) (undo []Change) {
+	for i, m := range p.Movers {
+		if m.Follow != nil && m.Follow.Tap != nil && meant(m.Follow.Tap) {
+			undo = append(undo, &PutMover{Mover: m})
+			p.Movers[i] = Clone(m)
+			p.Movers[i].Follow.Tap = to(*m.Follow.Tap)
+		}
+	}
 	for _, ch := range p.Channels {
 		if ch.Input != nil && meant(ch.Input) {
 			undo = append(undo, &SetInput{ch.ID, ch.Input})

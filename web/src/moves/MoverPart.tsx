@@ -2,6 +2,7 @@ import type { Mover, Param } from '../api/types'
 import { Pick, Toggle } from '../controls/Pick'
 import * as moves from '../live/moves'
 import { useSession } from '../live/session'
+import { FollowPart } from './FollowPart'
 import { Settle } from './Settle'
 
 const depth: Param = {
@@ -45,6 +46,7 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
     void moves.putMover({ ...mover, ...what }, `${label} ${mover.name}`)
   const chance = mover.shape === 'wander' || mover.shape === 'random steps'
   const known = mover.quarters === 0 || strip.cycles.some((c) => c.quarters === mover.quarters)
+  const follow = mover.shape === 'level' ? mover.follow : undefined
   const others = mover.targets.length - 1
   return (
     <section
@@ -72,22 +74,25 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
       <div className="grid grid-cols-2 gap-x-5 gap-y-1">
         <Pick
           label="Shape"
-          says="How it moves; wander and random steps fall by chance, the same way each time."
+          says="How it moves; wander and random steps fall by chance, the same way each time; level follows how loud something is."
           value={mover.shape}
           choices={strip.shapes.map((x) => ({ value: x, text: x }))}
           onPick={(shape) => set({ shape }, 'Change the shape of')}
         />
-        <Pick
-          label="One movement takes"
-          says="A note length, which follows the tempo, or as fast as is set in hertz."
-          value={mover.quarters}
-          choices={[
-            { value: 0, text: 'in hertz' },
-            ...strip.cycles.map((c) => ({ value: c.quarters, text: c.name })),
-            ...(known ? [] : [{ value: mover.quarters, text: `${mover.quarters} quarters` }]),
-          ]}
-          onPick={(quarters) => set({ quarters }, 'Change the speed of')}
-        />
+        {follow && <FollowPart mover={mover} follow={follow} />}
+        {!follow && (
+          <Pick
+            label="One movement takes"
+            says="A note length, which follows the tempo, or as fast as is set in hertz."
+            value={mover.quarters}
+            choices={[
+              { value: 0, text: 'in hertz' },
+              ...strip.cycles.map((c) => ({ value: c.quarters, text: c.name })),
+              ...(known ? [] : [{ value: mover.quarters, text: `${mover.quarters} quarters` }]),
+            ]}
+            onPick={(quarters) => set({ quarters }, 'Change the speed of')}
+          />
+        )}
         <Settle
           param={depth}
           value={moves.depthOf(mover, owner, name) * 100}
@@ -98,14 +103,16 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
             )
           }
         />
-        {mover.quarters === 0 && (
+        {!follow && mover.quarters === 0 && (
           <Settle param={rate} value={mover.rate} onSettle={(v) => set({ rate: v }, 'Change the speed of')} />
         )}
-        <Settle
-          param={phase}
-          value={mover.phase * 100}
-          onSettle={(v) => set({ phase: v / 100 }, 'Change the phase of')}
-        />
+        {!follow && (
+          <Settle
+            param={phase}
+            value={mover.phase * 100}
+            onSettle={(v) => set({ phase: v / 100 }, 'Change the phase of')}
+          />
+        )}
         <Toggle
           label="One way only"
           says="It moves from where the parameter stands to one side, not to both."
