@@ -8,8 +8,10 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"runtime/debug"
+	"slices"
 	"strings"
 	"time"
 	"unsafe"
@@ -80,6 +82,44 @@ func document(n int32, fresh bool) int32 {
 	if err != nil {
 		return fail(err)
 	}
+	return use(p, fresh)
+}
+
+// revision takes a revision of the project without its lines, and those lines that are new or have changed;
+// all others are as they were. The scratch buffer holds {rest, count, lines: [{at, line}]}. 0 is success.
+//
+//go:wasmexport revision
+func revision(n int32) int32 {
+	var r struct {
+		Rest  json.RawMessage `json:"rest"`
+		Count int             `json:"count"`
+		Lines []struct {
+			At   int           `json:"at"`
+			Line *project.Line `json:"line"`
+		} `json:"lines"`
+	}
+	if err := json.Unmarshal(scratch[:n], &r); err != nil {
+		return fail(err)
+	}
+	p, err := project.Read(r.Rest, engine.EffectInfo)
+	if err != nil {
+		return fail(err)
+	}
+	p.Lines = make([]*project.Line, r.Count)
+	copy(p.Lines, base.Lines)
+	for _, l := range r.Lines {
+		if l.At < r.Count && l.Line != nil {
+			p.Lines[l.At] = l.Line
+		}
+	}
+	if slices.Contains(p.Lines, nil) {
+		return fail(errors.New("a line is missing"))
+	}
+	return use(p, false)
+}
+
+// use lets a valid revision be heard.
+func use(p *project.Project, fresh bool) int32 {
 	base = p
 	if eng != nil && !fresh {
 		if err := eng.SetDocument(onTrial()); err != nil {

@@ -74,7 +74,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
 	for _, l := range doc.Lines {
 		c.lines[address{l.Owner, l.Name}] = l
-		fmt.Fprintf(&c.shape, "line %v;", *l)
+		fmt.Fprintf(&c.shape, "line %s %s %d %x;", l.Owner, l.Name, len(l.Points), digest(l))
 	}
 	c.passing = doc.Spans()
 	for _, x := range doc.Passages {

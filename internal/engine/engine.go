@@ -96,6 +96,10 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.pending = doc
 		return nil
 	}
+	if onlyPoints(e.now.doc, doc) {
+		e.now.relines(doc)
+		return nil
+	}
 	p, err := compile(doc, e.lib, nil, e.point)
 	if err != nil {
 		return fmt.Errorf("compile %s: %w", doc.Name, err)

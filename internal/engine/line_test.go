@@ -126,3 +126,37 @@ func TestARampDoesNotZip(t *testing.T) {
 	require.InDelta(t, 0.5*dsp.Gain(-12), dsp.Peak(l[14000:20000], l[14000:20000]), 1e-3)
 	require.False(t, math.IsNaN(l[100]))
 }
+
+// Points that are changed while they play are heard where they are drawn, at once and without a click, and
+// the plan goes on as it is.
+func TestAChangedLineGoesOnInItsPlan(t *testing.T) {
+	s := newSong(t)
+	a := s.track("a", ones(100000))
+	s.doc.Lines = []*project.Line{{Owner: a.ID, Name: "fader", Points: []project.Point{point(0, -6, "step"), point(1600, -12, "step")}}}
+	e := s.engine()
+	e.Play()
+	play(t, e, 9600, 128)
+	made := e.plansMade
+	next, _, err := project.Apply(s.doc, []project.Change{&project.EditLine{Owner: a.ID, Name: "fader", From: 0, To: 800, Points: []project.Point{point(0, -20, "step"), point(800, -3, "ramp")}}}, EffectInfo)
+	require.NoError(t, err)
+	require.NoError(t, e.SetDocument(next))
+	require.Equal(t, made, e.plansMade)
+	l, _ := play(t, e, 50000, 128)
+	for i := 1; i < 5000; i++ {
+		require.Less(t, math.Abs(l[i]-l[i-1]), 0.002, "no click at frame %d", i)
+	}
+	heardDB(t, -20, l[gateFrames+1])
+	heardDB(t, -3, l[20000-9600], "the point at tick 800")
+	heardDB(t, -12, l[40000-9600])
+	// what a new plan would give
+	e = s.engine()
+	require.NoError(t, e.SetDocument(next))
+	e.Play()
+	want, _ := play(t, e, 59600, 128)
+	same(t, want[9600+1000:], l[1000:])
+	// a line that comes or goes is another plan
+	gone, _, err := project.Apply(next, []project.Change{&project.SetLine{Owner: a.ID, Name: "fader"}}, EffectInfo)
+	require.NoError(t, err)
+	require.False(t, onlyPoints(next, gone))
+	require.True(t, onlyPoints(s.doc, next))
+}

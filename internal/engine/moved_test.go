@@ -113,5 +113,5 @@ func TestOppositeMovers(t *testing.T) {
 }
 
 func TestTheDocumentKnowsTheShapesOfTheEffects(t *testing.T) {
-	require.Equal(t, effect.WaveNames(), project.Shapes)
+	require.Equal(t, append(effect.WaveNames(), project.LevelShape), project.Shapes)
 }

@@ -1,6 +1,7 @@
 package engine
 
 import (
+	"math"
 	"sort"
 
 	"shoal/internal/dsp"
@@ -16,7 +17,9 @@ type slot struct {
 	hand        dsp.Glide // along the taper, or the value itself for choices
 	want        float64   // the value the hand has set, exactly
 	line        *line
-	taken       bool // a hand holds it, though it has a line
+	mended      float64 // how far it was from where a changed line has it
+	mending     int     // frames until that is made up for
+	taken       bool    // a hand holds it, though it has a line
 	track       []float64
 	rank        int        // of a crossover: how many there are; only one of as many goes on as it was
 	follows     []followed // levels that move it
@@ -118,13 +121,21 @@ func (s *slot) fillOwn(c *cursor, lag, n int) effect.Value {
 
 func (s *slot) fillLine(c *cursor, lag, n int) effect.Value {
 	if !c.rolling {
+		s.mending = 0
 		return effect.Value{Now: s.line.at(c.hold, s)}
+	}
+	if c.jumped {
+		s.mending = 0
 	}
 	v := effect.Value{Step: c.jumped}
 	moving := false
 	for i := range s.track[:n] {
 		f := c.songFrame(lag, i)
 		s.track[i] = s.line.at(f, s)
+		if s.mending > 0 {
+			s.mending--
+			s.track[i] = s.value(max(0, min(1, s.place(s.track[i])+s.mend())))
+		}
 		moving = moving || s.track[i] != s.track[0]
 		if i == 0 && s.line.stepsAt(f) {
 			v.Step = true
@@ -139,6 +150,7 @@ func (s *slot) fillLine(c *cursor, lag, n int) effect.Value {
 
 // line is an automation line in frames.
 type line struct {
+	source *project.Line
 	frames []int64
 	values []float64
 	places []float64
@@ -151,7 +163,7 @@ type line struct {
 }
 
 func newLine(l *project.Line, s *slot, clock *project.Clock) *line {
-	x := &line{low: 1}
+	x := &line{source: l, low: 1}
 	for _, p := range l.Points {
 		x.frames = append(x.frames, clock.Frame(p.Tick))
 		x.values = append(x.values, p.Value)
@@ -222,4 +234,20 @@ func (l *line) next(f int64) int64 {
 		}
 	}
 	return Block
+}
+
+// digest tells a line's points from others in the shape of a plan (FNV-1a over what they hold).
+func digest(l *project.Line) uint64 {
+	h := uint64(14695981039346656037)
+	add := func(v uint64) { h = (h ^ v) * 1099511628211 }
+	for i := range l.Points {
+		p := &l.Points[i]
+		add(uint64(p.Tick))
+		add(math.Float64bits(p.Value))
+		add(math.Float64bits(p.Bend))
+		for _, b := range []byte(p.Shape) {
+			add(uint64(b))
+		}
+	}
+	return h
 }

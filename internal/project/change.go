@@ -17,7 +17,7 @@ type Change interface {
 // Apply makes a batch of changes, all or none. The document given is left as
 // it is; the new one has been validated. undo brings the old one back.
 func Apply(p *Project, batch []Change, effects Effects) (next *Project, undo []Change, err error) {
-	next = Clone(p)
+	next = p.copy()
 	for _, c := range batch {
 		u, err := c.apply(next, effects)
 		if err != nil {
@@ -29,6 +29,20 @@ func Apply(p *Project, batch []Change, effects Effects) (next *Project, undo []C
 		return nil, nil, err
 	}
 	return next, undo, nil
+}
+
+// copy is a copy that can be changed without touching the document. Points of lines are shared: every
+// change of a line gives it new ones, and there may be very many.
+func (p *Project) copy() *Project {
+	bare := *p
+	bare.Lines = nil
+	next := Clone(&bare)
+	next.Lines = make([]*Line, len(p.Lines))
+	for i, l := range p.Lines {
+		c := *l
+		next.Lines[i] = &c
+	}
+	return next
 }
 
 // Wire is a change as it travels and is stored: its name and its fields.

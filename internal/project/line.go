@@ -145,3 +145,9 @@ const (
 	ThinDecibels = 0.1
 	ThinPart     = 0.002
 )
+
+// SamePoints reports whether two lines share their points: then nothing has changed them. Without points
+// both must have none.
+func (l *Line) SamePoints(o *Line) bool {
+	return len(l.Points) == len(o.Points) && (len(l.Points) == 0 || &l.Points[0] == &o.Points[0])
+}

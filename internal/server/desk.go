@@ -7,8 +7,6 @@ import (
 	"fmt"
 	"sync"
 
-	"github.com/wI2L/jsondiff"
-
 	"shoal/internal/engine"
 	"shoal/internal/printing"
 	"shoal/internal/project"
@@ -27,7 +25,7 @@ type desk struct {
 type opened struct {
 	mu       sync.Mutex
 	doc      *project.Project
-	json     []byte
+	rest     []byte // the document as JSON, without its lines
 	revision int64
 }
 
@@ -52,6 +50,9 @@ func (d *desk) take(ctx context.Context, id string) (*opened, error) {
 	if err == nil {
 		o.doc, err = project.Read(b, engine.EffectInfo)
 	}
+	if err == nil {
+		o.rest, err = bare(o.doc)
+	}
 	if err != nil {
 		o.mu.Unlock()
 		d.mu.Lock()
@@ -59,7 +60,7 @@ func (d *desk) take(ctx context.Context, id string) (*opened, error) {
 		d.mu.Unlock()
 		return nil, fmt.Errorf("open project: %w", err)
 	}
-	o.json, o.revision = b, revision
+	o.revision = revision
 	return o, nil
 }
 
@@ -134,12 +135,9 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, k
 	if err != nil {
 		return 0, err
 	}
-	patch, err := jsondiff.CompareJSON(o.json, doc)
+	patch, rest, err := patchOf(o.doc, o.rest, next)
 	if err != nil {
-		return 0, fmt.Errorf("compare revisions: %w", err)
-	}
-	if patch == nil {
-		patch = jsondiff.Patch{}
+		return 0, err
 	}
 	e := store.Entry{Revision: o.revision + 1, Author: author, Label: label, Kind: kind}
 	for _, part := range []struct {
@@ -155,7 +153,7 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, k
 	if err := d.store.Commit(ctx, id, next.Name, doc, e, spends); err != nil {
 		return 0, err
 	}
-	o.doc, o.json, o.revision = next, doc, e.Revision
+	o.doc, o.rest, o.revision = next, rest, e.Revision
 	person, _ := d.store.Person(ctx, author)
 	d.hub.send(id, Message{Change: &ChangeMessage{Revision: e.Revision, Author: person, Label: label, Kind: kind, Patch: json.RawMessage(e.Patch)}})
 	return e.Revision, nil

@@ -6,6 +6,7 @@ import type {
   LineView,
   Movable,
   PassageSpan,
+  Project,
   PassageView,
   Picture,
   Reach,
@@ -58,6 +59,7 @@ const FIRST = 4 // engine.LevelFirst
 /** The engine in its worker, and the way to the ears. Plain TypeScript: React stands above it. */
 export class Engine {
   private worker: Worker
+  private known: Project | null = null
   private shared: Shared | null
   private context: AudioContext | null = null
   private layouts = new Map<number, Point[]>()
@@ -154,9 +156,16 @@ export class Engine {
   }
 
   /** Gives the engine a revision: at once where it can, so that what is asked afterwards is of this one. */
-  async document(project: { sampleRate: number }, fresh: boolean) {
+  async document(project: Project, fresh: boolean) {
     if (!this.started) await this.ready
-    this.post({ do: 'document', json: JSON.stringify(project), fresh })
+    const known = fresh ? null : this.known
+    this.known = project
+    // lines may hold very many points: only those that are not the same as before are sent again
+    if (known?.id === project.id) {
+      const lines = project.lines.flatMap((line, at) => (line === known.lines[at] ? [] : [{ at, line }]))
+      const rest = { ...project, lines: [] }
+      this.post({ do: 'revision', json: JSON.stringify({ rest, count: project.lines.length, lines }) })
+    } else this.post({ do: 'document', json: JSON.stringify(project), fresh })
   }
 
   /** Opens the audio output; must follow a gesture. */

@@ -32,6 +32,7 @@ export type Point = { kind: string; owner: string; report: number }
 export type ToWorker =
   | { do: 'start'; shared: Shared | null; wasm: string }
   | { do: 'document'; json: string; fresh: boolean }
+  | { do: 'revision'; json: string }
   | { do: 'play' | 'stop' | 'measureAgain' }
   | { do: 'locate'; frame: number }
   | { do: 'loop'; from: number; to: number }

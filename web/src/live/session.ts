@@ -1,4 +1,4 @@
-import { applyPatch, type Operation } from 'fast-json-patch'
+import type { Operation } from 'fast-json-patch'
 import { create } from 'zustand'
 import { get, post, Refused } from '../api/client'
 import type {
@@ -21,6 +21,7 @@ import type {
   Stage,
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
+import { patched } from './patch'
 import { takeDown, takesDown } from './takedown'
 import { setView, view } from './view'
 
@@ -228,7 +229,7 @@ function take(changes: ChangeMessage[]) {
   if (!project) return
   for (const c of changes) {
     if (c.revision !== revision + 1) continue
-    project = applyPatch(project, c.patch as unknown as Operation[], false, false).newDocument
+    project = patched(project, c.patch as unknown as Operation[])
     revision = c.revision
     lastChange = c
   }

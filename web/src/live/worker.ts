@@ -24,6 +24,7 @@ type Exports = {
   outAt(): number
   levelsAt(): number
   document(n: number, fresh: number): number
+  revision(n: number): number
   timeline(): void
   play(): void
   stop(): void
@@ -125,7 +126,12 @@ async function start(shared: Shared | null, wasm: string) {
 function document(json: string, fresh: boolean) {
   rate = (JSON.parse(json) as { sampleRate: number }).sampleRate
   if (fresh) lost.clear()
-  if (engine.document(write(json), fresh ? 1 : 0) !== 0) {
+  took(engine.document(write(json), fresh ? 1 : 0), fresh)
+}
+
+/** A revision was given to the engine: what follows from it. */
+function took(failed: number, fresh: boolean) {
+  if (failed) {
     say({ say: 'trouble', text: `The sound engine refused the project: ${text()}` })
     return
   }
@@ -385,6 +391,7 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     return
   }
   if (m.do === 'document') return document(m.json, m.fresh)
+  if (m.do === 'revision') return took(engine.revision(write(m.json)), false)
   if (m.do === 'buffer') {
     target = m.frames
     return

@@ -1,0 +1,76 @@
+package server
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+	"github.com/wI2L/jsondiff"
+
+	"shoal/internal/engine"
+	"shoal/internal/project"
+)
+
+// song has so many lines with so many points each.
+func song(tb testing.TB, lines, points int) *project.Project {
+	p := project.New("Test", 48000, 120, 4, 4)
+	main := p.MainChannel().ID
+	for i := range (lines + 1) / 2 {
+		c := project.NewChannel(project.Track, fmt.Sprint("Row ", i), main)
+		p.Channels = append([]*project.Channel{c}, p.Channels...)
+		for _, name := range []string{"fader", "pan"} {
+			l := &project.Line{Owner: c.ID, Name: name}
+			for k := range points {
+				l.Points = append(l.Points, project.Point{Tick: int64(k * 120), Value: float64(k%7)/10 - 0.3, Shape: project.Ramp})
+			}
+			p.Lines = append(p.Lines, l)
+		}
+	}
+	require.NoError(tb, p.Validate(engine.EffectInfo))
+	return p
+}
+
+// A patch says what has changed of the lines, and no more.
+func TestAPatchHoldsOnlyTheLinesThatChanged(t *testing.T) {
+	p := song(t, 6, 4)
+	rest, err := bare(p)
+	require.NoError(t, err)
+	look := func(want string, changes ...project.Change) {
+		t.Helper()
+		next, _, err := project.Apply(p, changes, engine.EffectInfo)
+		require.NoError(t, err)
+		patch, _, err := patchOf(p, rest, next)
+		require.NoError(t, err)
+		var got string
+		for _, op := range patch {
+			got += op.Type + " " + op.Path + "; "
+		}
+		require.Equal(t, want, got)
+	}
+	row := p.Channels[0].ID
+	look("replace /lines/4; ", &project.EditLine{Owner: row, Name: "fader", From: 100, To: 130, Points: nil})
+	look("replace /channels/0/fader; ", &project.SetParam{Owner: row, Name: "fader", Value: -3})
+	look("replace /lines; ", &project.SetLine{Owner: row, Name: "fader"})
+	look("replace /lines; ", &project.SetLine{Owner: row, Name: "fader"}, &project.SetLine{Owner: row, Name: "pan"})
+	main := p.MainChannel().ID
+	look("add /lines/-; ", &project.SetLine{Owner: main, Name: "fader", Points: []project.Point{{Shape: project.Hold}}})
+	look("")
+}
+
+func BenchmarkEditAmong100000Points(b *testing.B) {
+	p := song(b, 200, 500)
+	rest, err := bare(p)
+	require.NoError(b, err)
+	row := p.Channels[0].ID
+	var patch jsondiff.Patch
+	for i := 0; b.Loop(); i++ {
+		next, _, err := project.Apply(p, []project.Change{&project.EditLine{Owner: row, Name: "fader", From: 100, To: 130, Points: []project.Point{{Tick: 120, Value: float64(i % 10), Shape: project.Ramp}}}}, engine.EffectInfo)
+		if err != nil {
+			b.Fatal(err)
+		}
+		if patch, rest, err = patchOf(p, rest, next); err != nil || len(patch) != 1 {
+			b.Fatal(err, len(patch))
+		}
+		p = next
+	}
+}

@@ -1,0 +1,44 @@
+import { applyPatch, type Operation } from 'fast-json-patch'
+import { expect, test } from 'vitest'
+import { patched } from './patch'
+
+const document = () => ({
+  name: 'Slack Water',
+  channels: [
+    {
+      id: 'a',
+      sends: [{ level: -6 }, { level: -9 }],
+      chain: { nodes: [{ stage: { params: { 'a/b': 1 } } }] },
+    },
+    { id: 'b', sends: [], chain: { nodes: [] } },
+  ],
+  lines: [{ points: [1, 2] }, { points: [3] }],
+})
+
+const patches: Operation[][] = [
+  [{ op: 'replace', path: '/channels/0/sends/1/level', value: -3 }],
+  [{ op: 'add', path: '/channels/1/sends/-', value: { level: 0 } }],
+  [{ op: 'remove', path: '/channels/0/sends/0' }],
+  [{ op: 'replace', path: '/lines/1', value: { points: [] } }],
+  [{ op: 'add', path: '/channels/0/chain/nodes/0/stage/params/a~1c', value: 2 }],
+  [
+    { op: 'add', path: '/channels/1', value: { id: 'c', sends: [{ level: 1 }] } },
+    { op: 'replace', path: '/channels/1/sends/0/level', value: 2 },
+    { op: 'remove', path: '/channels/0' },
+  ],
+]
+
+test.each(patches.map((p) => [p]))('the same comes out as with a copy of all, %j', (patch) => {
+  const old = document()
+  const next = patched(old, patch)
+  expect(next).toEqual(applyPatch(document(), patch).newDocument)
+  expect(old).toEqual(document())
+})
+
+test('what is not touched is shared', () => {
+  const old = document()
+  const next = patched(old, [{ op: 'replace', path: '/lines/1', value: { points: [9] } }])
+  expect(next.channels).toBe(old.channels)
+  expect(next.lines[0]).toBe(old.lines[0])
+  expect(next.lines[1]).not.toBe(old.lines[1])
+})
