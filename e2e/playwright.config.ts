@@ -25,6 +25,6 @@ export default defineConfig({
   projects: [
     { name: 'journeys', testDir: 'journeys' },
     { name: 'bench', testDir: 'bench', timeout: 120_000 },
-    { name: 'screenshots', testDir: 'screenshots', timeout: 120_000 },
+    { name: 'screenshots', testDir: 'screenshots', timeout: 240_000 },
   ],
 })

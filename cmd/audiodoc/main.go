@@ -40,12 +40,30 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
 ## What moves a parameter
 
 - One rule: its hand, its line, or the one handle that it hangs on gives the base (a handle suspends the line); movers add around it in parts of its travel, along its taper; then
-  the range clamps. A hand moves in a raised cosine of 20 ms.
+  the range clamps. While a passage lasts it gives the base in their place, the later one where two meet. A hand moves in a raised cosine of 20 ms.
 - Lines are exact to the sample: a step lands on its frame at any block size, and is heard where it is drawn whatever is late before the parameter. Between points the value goes straight
   along the taper (ramp), by 3t²-2t³ (smooth), by (e^(kt)-1)/(e^k-1) with k six times the bend (curve), or stays (step).
 - Mutes and bypasses begin to fade at the frame of their line's step, over 240 frames.
 - Taking down keeps the fewest points from which ramps stay within 0.1 dB, or 0.2 % of the travel, of all that the hand did.
 - A mover is a pure function of the song's position, by frames or by ticks; it is worked out every 16 frames and goes straight between. Jumps in it take 1 % of its cycle. Chance falls by its throw.
+- A mover that follows a level takes the higher of both sides' magnitudes, an attack and a release (63 % of the way in their time), in dB over its range, frame by frame, and hears it at its
+  own time: where the parameter is later than the signal, exactly; where it is earlier, as late as the signal is.
+- Points that are changed while they play are heard in the running plan: a parameter that they move at that moment gets there in 240 frames.
+
+## Time
+
+- Musical time counts 960 ticks a quarter note; a tick falls on the nearest frame, and that is the only rounding. While a tempo b goes up or down by s in each tick, n ticks last
+  k ln(1 + s n / b) / s frames, with k = 60 rate / 960 (the integral of k/b); a standard MIDI file knows no ramps and gets steps of a sixteenth that last as long, to the frame.
+- Everything in note lengths follows the tempo at its block. Clips that follow the bars begin where their bar is and are not stretched.
+
+## Passages
+
+- A course is a curve from 0 to 1 over the length of its passage; each of its parameters goes along its taper from one value to another, or from where it stands. A switch is thrown on the frame at which
+  its course has gone half way. Where a passage takes a parameter over, or gives it back, elsewhere than it stands, that takes 240 frames; what jumps inside a course jumps.
+- Its tail rule lasts from its end until the next clip begins on the row, or on one that feeds it: *rings on* does nothing; *is cut* brings the rows' faders down in 5 ms, *fades* in its
+  time, along the fader's taper; *is held* leaves all parameters where they ended.
+- The contour is the mean level behind the faders, from two bars before to two bars after, rendered with the passage and without, from three seconds before it on. What is left is the peak from 5 ms after the
+  end to the next sound, over four seconds at most.
 
 ## Forks
 

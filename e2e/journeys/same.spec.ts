@@ -47,7 +47,7 @@ test('a page of audio that comes late makes playback wait, visibly', async ({ bo
     while (held) await new Promise((r) => setTimeout(r, 50))
     await route.continue()
   })
-  await board.getByRole('button', { name: 'High Water' }).click()
+  await board.getByRole('button', { name: 'High Water', exact: true }).click()
   await board.keyboard.press('Home')
   await board.evaluate(() => (globalThis as unknown as { shoalEngine: { locate(f: number): void } }).shoalEngine.locate(48000 * 100))
   await board.keyboard.press('Space')

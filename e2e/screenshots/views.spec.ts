@@ -6,7 +6,7 @@ const folder = join(import.meta.dirname, '../../docs/screenshots')
 test('one picture of each main view, from the demo', async ({ board }) => {
   const bench = board.getByRole('region', { name: 'Bench' })
   const shoot = (name: string) => board.screenshot({ path: join(folder, `${name}.png`) })
-  await board.getByRole('button', { name: 'Flood' }).click()
+  await board.getByRole('button', { name: 'Flood', exact: true }).click()
   await stagesOf(board, 'Frame drum').nth(1).click()
   await board.keyboard.press('Space')
   await board.waitForTimeout(6000)
@@ -78,6 +78,19 @@ test('one picture of each main view, from the demo', async ({ board }) => {
     await row(board, name).getByRole('button', { name, exact: true }).click()
     await board.keyboard.press('x')
   }
+  // passages: one that stops by day, one that washes out by night
+  const contour = board.getByRole('img', { name: /^Level over time/ })
+  await board.getByRole('button', { name: 'Passage Held breath' }).click()
+  await contour.waitFor({ timeout: 90_000 })
+  await board.waitForTimeout(1000)
+  await shoot('passage')
+  await board.keyboard.press('g')
+  await board.getByRole('button', { name: 'Passage Out with the tide' }).click()
+  await board.getByRole('group', { name: 'Passage Out with the tide' }).waitFor()
+  await board.waitForTimeout(25_000) // its rows are rendered
+  await shoot('passage-night')
+  await board.keyboard.press('g')
+  await row(board, 'Choir').getByRole('button', { name: 'Choir', exact: true }).click()
   await board.keyboard.press('3')
   await board.keyboard.press('t')
   await board.getByTestId('trace').waitFor()

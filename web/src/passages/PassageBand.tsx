@@ -9,6 +9,7 @@ import { type Range, useView } from '../live/view'
 export const BAND = 17
 
 const EDGE = 6
+const MAKE = 112 // the button that makes one
 
 /** Passages along the ruler: dragged to move them, at an end to stretch them. */
 export function PassageBand(p: {
@@ -29,7 +30,11 @@ export function PassageBand(p: {
         <button
           className="absolute top-0 h-[16px] rounded-full border px-2 text-[11px] leading-[13px] whitespace-nowrap"
           style={{
-            left: Math.max(2, lens.x(mark.from)),
+            left: freeFrom(
+              Math.max(2, lens.x(mark.from)),
+              MAKE,
+              timeline.passages.map((x) => extent(x, lens, p.width)),
+            ),
             borderColor: 'var(--deep)',
             background: 'var(--card)',
           }}
@@ -45,6 +50,24 @@ export function PassageBand(p: {
   )
 }
 
+/** Where a passage and its name stand along the ruler, in pixels. */
+function extent(x: PassageSpan, lens: Lens, room: number, from = x.from, to = x.to) {
+  const left = lens.x(from)
+  const width = Math.max(10, (to - from) / lens.perPixel)
+  const text = x.name.length * 6.2
+  const inside = width > 14 + text
+  const after = left + width + 3
+  const name = inside ? left : after + text < room ? after : left - text - 3
+  return { left, width, inside, name, begin: Math.min(left, name), end: Math.max(left + width, name + text) }
+}
+
+/** The first place from here on that no passage takes. */
+function freeFrom(x: number, width: number, taken: { begin: number; end: number }[]) {
+  for (const t of [...taken].sort((a, b) => a.begin - b.begin))
+    if (t.begin < x + width + 4 && x < t.end + 4) x = t.end + 6
+  return x
+}
+
 type Drag = { what: 'move' | 'from' | 'to'; at: number; by: number }
 
 type BandProps = { x: PassageSpan; lens: Lens; timeline: Timeline; room: number }
@@ -57,11 +80,11 @@ function Band({ x, lens, timeline, room }: BandProps) {
   const by = (drag?.by ?? 0) * lens.perPixel
   const from = x.from + (drag && drag.what !== 'to' ? by : 0)
   const to = x.to + (drag && drag.what !== 'from' ? by : 0)
-  const width = Math.max(10, (to - from) / lens.perPixel)
+  const at = extent(x, lens, room, from, to)
   const grab = (e: PointerEvent<HTMLButtonElement>) => {
     const box = e.currentTarget.getBoundingClientRect()
-    const at = e.clientX - box.left
-    const what = at > box.width - EDGE ? 'to' : at < EDGE ? 'from' : 'move'
+    const px = e.clientX - box.left
+    const what = px > box.width - EDGE ? 'to' : px < EDGE ? 'from' : 'move'
     e.currentTarget.setPointerCapture(e.pointerId)
     moved.current = false
     setDrag({ what, at: e.clientX, by: 0 })
@@ -71,16 +94,13 @@ function Band({ x, lens, timeline, room }: BandProps) {
     const bar = timeline.bars.findLast((b) => b.frame <= x.from) ?? timeline.bars[0]!
     return ((grid || 240) / 960) * (60 / bar.tempo) * timeline.rate
   }
-  const text = x.name.length * 6.2
-  const fits = width > 14 + text
-  const after = lens.x(from) + width + 3
   return (
     <>
       <button
         className="absolute top-0 h-[16px] touch-none overflow-hidden border px-1.5 text-left text-[11px] leading-[13px] whitespace-nowrap"
         style={{
-          left: lens.x(from),
-          width,
+          left: at.left,
+          width: at.width,
           cursor: 'grab',
           borderColor: 'var(--deep)',
           borderWidth: selected ? 2 : 1,
@@ -113,12 +133,12 @@ function Band({ x, lens, timeline, room }: BandProps) {
           void passages.setRange(x, e.shiftKey ? x.from : x.from + d * step(), x.to + d * step())
         }}
       >
-        {fits && x.name}
+        {at.inside && x.name}
       </button>
-      {!fits && (
+      {!at.inside && (
         <span
           className="pointer-events-none absolute top-0 text-[11px] leading-[16px] whitespace-nowrap"
-          style={{ left: after + text < room ? after : lens.x(from) - text - 3 }}
+          style={{ left: at.name }}
         >
           {x.name}
         </span>
