@@ -25,10 +25,10 @@ test('several stages are selected, bypassed, copied to another row, moved and re
   await stagesOf(board, 'Frame drum').nth(1).click()
   await stagesOf(board, 'Frame drum').nth(2).click({ modifiers: ['Control'] })
   await stagesOf(board, 'Frame drum').nth(2).dragTo(stagesOf(board, 'Choir').nth(0), { targetPosition: { x: 4, y: 10 } })
-  await expect.poll(() => names(board, 'Choir')).toEqual(['Equaliser', 'Fingers', 'Equaliser', 'Two more voices'])
+  await expect.poll(() => names(board, 'Choir')).toEqual(['Equaliser', 'Fingers', 'Equaliser', 'Two more voices', 'Brake'])
   await expect.poll(() => names(board, 'Frame drum')).toEqual(['Gate'])
   await board.keyboard.press('Delete')
-  await expect(stagesOf(board, 'Choir')).toHaveCount(2)
+  await expect(stagesOf(board, 'Choir')).toHaveCount(3)
   await board.keyboard.press('Control+z')
   await board.keyboard.press('Control+z')
   await expect.poll(() => names(board, 'Frame drum')).toEqual(['Gate', 'Equaliser', 'Fingers'])
@@ -84,7 +84,7 @@ test('the same stages in another order are a trial: heard, measured, hidden, tak
   const channel = async () => (await project(board, shoal)).project.channels[0]! as unknown as { letter: string; trials: { letter: string }[] }
   await stagesOf(board, 'Marimba').nth(1).click()
   await board.keyboard.press('Space')
-  await expect.poll(() => names(board, 'Marimba')).toEqual(['Equaliser', 'Compressor', 'Dotted echo'])
+  await expect.poll(() => names(board, 'Marimba')).toEqual(['Equaliser', 'Compressor', 'Dotted echo', 'Brake'])
   await board.keyboard.press('y') // the demo keeps a trial here
   await expect.poll(() => names(board, 'Marimba')).toEqual(['Equaliser', 'Dotted echo', 'Compressor'])
   await stagesOf(board, 'Marimba').nth(0).click()

@@ -28,7 +28,7 @@ test('stages become a path beside a dry one that is off, and dissolve again', as
   await expect(row(board, 'Marimba').locator('[data-fork]')).toHaveCount(1)
   const panel = board.getByRole('group', { name: 'Fork, copies on Marimba' })
   await expect(panel.getByRole('button', { name: 'Mute Dry' })).toHaveAttribute('aria-pressed', 'true')
-  await expect(stagesOf(board, 'Marimba')).toHaveCount(1)
+  await expect(stagesOf(board, 'Marimba')).toHaveCount(2)
   // both paths heard: the dry one comes in
   await panel.getByRole('button', { name: 'Mute Dry' }).click()
   await expect.poll(async () => (await forkOf(board, shoal, 'Marimba')).paths[0]!.mute).toBe(false)
@@ -45,7 +45,7 @@ test('stages become a path beside a dry one that is off, and dissolve again', as
   // dissolved, the stages stand in the chain again
   await panel.getByRole('button', { name: 'Menu of the fork' }).click()
   await board.getByRole('button', { name: 'Dissolve into one path' }).click()
-  await expect(stagesOf(board, 'Marimba')).toHaveCount(3)
+  await expect(stagesOf(board, 'Marimba')).toHaveCount(4)
   await expect(row(board, 'Marimba').locator('[data-fork]')).toHaveCount(0)
   await board.keyboard.press('Control+z')
   await expect(row(board, 'Marimba').locator('[data-fork]')).toHaveCount(1)

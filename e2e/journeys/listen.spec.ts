@@ -55,7 +55,7 @@ test('a stage is dragged to another place and to another row, and an effect from
   await marimba.nth(2).dragTo(marimba.nth(0), { targetPosition: { x: 3, y: 8 } })
   await expect(marimba.nth(0)).toHaveAccessibleName('Dotted echo')
   await marimba.nth(0).dragTo(stagesOf(board, 'Handbells').nth(0), { targetPosition: { x: 3, y: 8 } })
-  await expect(marimba).toHaveCount(2)
+  await expect(marimba).toHaveCount(3)
   await expect(stagesOf(board, 'Handbells').nth(0)).toHaveAccessibleName('Dotted echo')
   await row(board, 'Low horn').click({ position: { x: 20, y: 8 } })
   await board.keyboard.press('/')

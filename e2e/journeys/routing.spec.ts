@@ -43,11 +43,11 @@ test('a stage becomes a send and a return, and comes back', async ({ board }) =>
   await board.getByLabel('Menu of the stage').click()
   await board.getByRole('button', { name: 'Make it a send and a return' }).click()
   await expect(stagesOf(board, 'Dotted echo')).toHaveCount(1)
-  await expect(stagesOf(board, 'Marimba')).toHaveCount(2)
+  await expect(stagesOf(board, 'Marimba')).toHaveCount(3)
   await pick(board, 'Marimba')
   await board.getByLabel('Menu of the send from Marimba to Dotted echo').click()
   await board.getByRole('button', { name: 'Bring it back as a stage here' }).click()
-  await expect(stagesOf(board, 'Marimba')).toHaveCount(3)
+  await expect(stagesOf(board, 'Marimba')).toHaveCount(4)
   await expect(row(board, 'Dotted echo')).toHaveCount(0)
 })
 

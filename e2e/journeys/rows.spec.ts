@@ -11,7 +11,7 @@ test('rows are added, named, duplicated with everything on them, hidden, moved a
   await expect(board.locator('[data-row]').nth(9)).toHaveAttribute('aria-label', 'Rope')
   await row(board, 'Choir').click({ position: { x: 20, y: 8 } })
   await board.keyboard.press('c')
-  await expect(stagesOf(board, 'Choir 2')).toHaveCount(2)
+  await expect(stagesOf(board, 'Choir 2')).toHaveCount(3)
   await expect(row(board, 'Choir 2').locator('[data-fork]')).toHaveCount(1)
   await expect(row(board, 'Choir 2').getByTitle(/^Send to Stone hall/)).toBeVisible()
   await row(board, 'Choir 2').getByLabel('Menu of Choir 2').click()

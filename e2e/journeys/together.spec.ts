@@ -54,7 +54,7 @@ test('a change to something that somebody just removed is refused in words', asy
   expect(again.status()).toBe(422)
   expect(again.headers()['content-type']).toContain('application/problem+json')
   expect((await again.json()).detail).toContain('somebody has removed it')
-  await expect(stagesOf(board, 'Marimba')).toHaveCount(2)
+  await expect(stagesOf(board, 'Marimba')).toHaveCount(3)
   await expect(row(board, 'Marimba')).toBeVisible()
 })
 

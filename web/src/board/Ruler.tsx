@@ -1,6 +1,7 @@
 import { type PointerEvent, useRef } from 'react'
 import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
+import { useSession } from '../live/session'
 import { setView, type Tide, useView } from '../live/view'
 import { BAND, PassageBand } from '../passages/PassageBand'
 import { Playhead } from './Playhead'
@@ -22,7 +23,9 @@ export function Ruler({
   const tide = useView((v) => v.tide)
   const loop = useView((v) => v.loop)
   const looping = useView((v) => v.looping)
-  const more = tide !== 'high' && timeline && (timeline.passages.length > 0 || loop) ? BAND : 0
+  // by the document, which is there before the song is laid out: the board must not move then
+  const passages = useSession((s) => s.project?.passages?.length ?? 0)
+  const more = tide !== 'high' && (passages > 0 || loop) ? BAND : 0
   return (
     <div className="flex shrink-0" style={{ height: 29 + more, borderBottom: '1px solid var(--hair)' }}>
       <div

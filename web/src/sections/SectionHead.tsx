@@ -26,7 +26,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
       ) : (
         <>
           <button
-            className="min-w-0 truncate pl-1 text-left font-bold"
+            className="min-w-0 flex-1 truncate pl-1 text-left font-bold"
             title={`${s.name}: click to loop this section`}
             onClick={() => act.loopSection(s.id)}
           >
