@@ -34,7 +34,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
           </button>
           <Menu
             label={`Menu of the section ${s.name}`}
-            className="soft w-6 shrink-0 leading-[11px]"
+            className="soft mx-1 w-6 shrink-0 leading-[11px]"
             items={[
               { text: 'Rename', run: () => setView({ renaming: s.id }) },
               { text: 'Move it earlier', run: () => sections.move(s, -1) },
