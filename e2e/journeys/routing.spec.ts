@@ -81,7 +81,7 @@ test('a send is taken anywhere, copied, balanced from its return, and its path i
   await expect(row(board, 'Harbour').getByTitle(/^Send to Far echo, after Equaliser/)).toBeVisible()
   await board.getByLabel('Menu of the send from Harbour to Far echo').click()
   await board.getByRole('button', { name: 'Copy to all tracks, silent' }).click()
-  await expect(row(board, 'Low horn').getByTitle('More sends: see the bench')).toBeVisible()
+  await expect(row(board, 'Low horn').getByRole('button', { name: '+1', exact: true })).toBeVisible()
   await pick(board, 'Far echo')
   const strip = panel(board, 'Far echo').getByRole('slider', { name: 'Sent by Low horn' })
   await expect(strip).toHaveAttribute('aria-valuenow', '-120')
