@@ -3,6 +3,7 @@ package engine
 import (
 	"context"
 	"math"
+	"slices"
 
 	"shoal/internal/dsp"
 	"shoal/internal/project"
@@ -66,7 +67,7 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 		return nil, errNoPassage
 	}
 	clock := doc.Clock()
-	out := &Contour{From: clock.Frame(max(0, x.From-2*barAt(doc, x.From))), To: clock.Frame(x.To + 2*barAt(doc, x.To)), Rows: []RowContour{}}
+	out := &Contour{From: clock.Frame(max(0, x.From-2*clock.MeterAt(x.From).BarTicks())), To: clock.Frame(x.To + 2*clock.MeterAt(x.To).BarTicks()), Rows: []RowContour{}}
 	if len(x.Rows) == 0 {
 		return out, nil
 	}
@@ -74,10 +75,12 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 	if err != nil {
 		return nil, err
 	}
-	doc = project.Clone(doc)
-	off, _ := doc.PassageByID(id)
-	off.Off = !x.Off
-	without, err := contours(ctx, doc, lib, x, out, load)
+	other := *doc // the same, but for this passage
+	other.Passages = slices.Clone(doc.Passages)
+	turned := *x
+	turned.Off = !x.Off
+	other.Passages[slices.Index(doc.Passages, x)] = &turned
+	without, err := contours(ctx, &other, lib, x, out, load)
 	if err != nil {
 		return nil, err
 	}
@@ -109,16 +112,6 @@ func together(rows []RowContour) RowContour {
 		all.End, all.Left, all.Until = max(all.End, r.End), max(all.Left, r.Left), min(all.Until, r.Until)
 	}
 	return all
-}
-
-func barAt(doc *project.Project, tick int64) int64 {
-	m := doc.Meter[0]
-	for _, x := range doc.Meter {
-		if x.Tick <= tick {
-			m = x
-		}
-	}
-	return m.BarTicks()
 }
 
 // contours renders a passage's rows and gathers their levels.

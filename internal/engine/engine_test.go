@@ -117,6 +117,25 @@ func same(t *testing.T, want, got []float64, about ...any) {
 }
 
 // worst is the largest difference in dB.
+// sameEverywhere checks that a song sounds the same at any block size and in a print, and that rendering does
+// not allocate. It returns what was heard.
+func sameEverywhere(t *testing.T, s *song) []float64 {
+	t.Helper()
+	e := s.engine()
+	e.Play()
+	want, _ := play(t, e, 50000, 128)
+	for _, block := range []int{1, 33, 100} {
+		e := s.engine()
+		e.Play()
+		l, _ := play(t, e, 50000, block)
+		same(t, want, l, "blocks of %d", block)
+	}
+	l, _ := s.print(Job{To: 50000})
+	same(t, want, l)
+	require.Zero(t, testing.AllocsPerRun(50, func() { e.Render(Block) }))
+	return want
+}
+
 func worst(a, b []float64) float64 {
 	w := 0.0
 	for i := range a {

@@ -69,21 +69,10 @@ func TestWhatFollowsSoundsTheSameEverywhere(t *testing.T) {
 	}
 	s.doc.Movers = []*project.Mover{m}
 	require.NoError(t, s.doc.Validate(EffectInfo))
-	e := s.engine()
-	e.Play()
-	want, _ := play(t, e, 50000, 128)
-	for _, block := range []int{1, 33, 100} {
-		e := s.engine()
-		e.Play()
-		l, _ := play(t, e, 50000, block)
-		same(t, want, l, "blocks of %d", block)
-	}
-	l, _ := s.print(Job{To: 50000})
-	same(t, want, l)
-	require.Zero(t, testing.AllocsPerRun(50, func() { e.Render(Block) }))
+	want := sameEverywhere(t, s)
 	sum := 0.0
 	s.doc.Movers = nil
-	l, _ = s.print(Job{To: 50000})
+	l, _ := s.print(Job{To: 50000})
 	for i := range l {
 		sum += math.Abs(l[i] - want[i])
 	}

@@ -54,18 +54,7 @@ func TestMovedSoundsTheSameEverywhere(t *testing.T) {
 	s.doc.Movers = []*project.Mover{sway("sine", 1.5, 0.2, a.ID, "pan"), wander, sway("random steps", 0.5, 0.2, a.Chain.Nodes[2].ID(), "mix")}
 	s.doc.Handles = []*project.Handle{{ID: "h", Name: "Offing", Value: 40, Targets: []project.HandleTarget{{Owner: eq, Name: "gain4", From: -6, To: 6}, {Owner: a.ID, Name: "fader", From: -20, To: 0, Bend: 0.5}}}}
 	s.doc.Lines = append(s.doc.Lines, &project.Line{Owner: "h", Name: "value", Points: []project.Point{point(0, 0, "ramp"), point(900, 100, "step"), point(1300, 20, "smooth"), point(1900, 70, "step")}})
-	e := s.engine()
-	e.Play()
-	want, _ := play(t, e, 50000, 128)
-	for _, block := range []int{1, 33, 100} {
-		e := s.engine()
-		e.Play()
-		l, _ := play(t, e, 50000, block)
-		same(t, want, l, "blocks of %d", block)
-	}
-	l, _ := s.print(Job{To: 50000})
-	same(t, want, l)
-	require.Zero(t, testing.AllocsPerRun(50, func() { e.Render(Block) }))
+	sameEverywhere(t, s)
 }
 
 // A handle gives what hangs on it its base, over its own range, and suspends the line; moved by hand

@@ -166,18 +166,7 @@ func TestPassagesSoundTheSameEverywhere(t *testing.T) {
 	p.Tail = project.TailHold
 	s.doc.Passages = []*project.Passage{p}
 	s.doc.Movers = []*project.Mover{sway("sine", 1.5, 0.2, a.ID, "pan")}
-	e := s.engine()
-	e.Play()
-	want, _ := play(t, e, 50000, 128)
-	for _, block := range []int{1, 33, 100} {
-		e := s.engine()
-		e.Play()
-		l, _ := play(t, e, 50000, block)
-		same(t, want, l, "blocks of %d", block)
-	}
-	l, _ := s.print(Job{To: 50000})
-	same(t, want, l)
-	require.Zero(t, testing.AllocsPerRun(50, func() { e.Render(Block) }))
+	sameEverywhere(t, s)
 }
 
 // A hand that sets a mute while a passage has it is heard when the passage is over.

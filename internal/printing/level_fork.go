@@ -22,18 +22,7 @@ func LevelFork(ctx context.Context, doc *project.Project, folder *audiofile.Fold
 	if from < 0 || to <= from {
 		return nil, fmt.Errorf("the range to measure over is empty: frames %d to %d", from, to)
 	}
-	type answer struct {
-		list []project.Change
-		err  error
-	}
-	done := make(chan answer, 1)
-	go func() { // on a thread of its own: somebody is listening
-		gentle()
-		list, err := levelFork(ctx, doc, folder, fork, what, from, to)
-		done <- answer{list, err}
-	}()
-	a := <-done
-	return a.list, a.err
+	return gently(func() ([]project.Change, error) { return levelFork(ctx, doc, folder, fork, what, from, to) })
 }
 
 func levelFork(ctx context.Context, doc *project.Project, folder *audiofile.Folder, fork, what string, from, to int64) ([]project.Change, error) {

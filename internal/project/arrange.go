@@ -18,7 +18,7 @@ const ringBars = 2
 func (p *Project) pieces() (list []piece, of []string) {
 	clock := p.Clock()
 	end := int64(math.Ceil(clock.Tick(p.End())))
-	bar := clock.meterAt(end).BarTicks()
+	bar := clock.MeterAt(end).BarTicks()
 	end = (end + bar - 1) / bar * bar
 	if len(p.Sections) == 0 || p.Sections[0].Tick > 0 {
 		list, of = append(list, piece{to: end}), append(of, "")
@@ -86,7 +86,7 @@ func (p *Project) arrangedTime(order []piece, c *Clock) *SetTime {
 		if n := len(tempo); n == 0 || tempo[n-1].BPM != bpm || tempo[n-1].Ramp || ramp {
 			tempo = append(tempo, Tempo{x.at, bpm, ramp})
 		}
-		m := c.meterAt(x.from)
+		m := c.MeterAt(x.from)
 		if n := len(meter); n == 0 || meter[n-1].Beats != m.Beats || meter[n-1].Unit != m.Unit {
 			meter = append(meter, Meter{x.at, m.Beats, m.Unit})
 		}
@@ -128,7 +128,7 @@ func arrangedClips(c *Channel, order []piece, old, now *Clock) (list []Change) {
 	var clips []*Clip
 	for _, x := range order {
 		from, to := old.Frame(x.from), old.Frame(x.to)
-		ring := old.Frame(x.to+ringBars*old.meterAt(x.to).BarTicks()) - to
+		ring := old.Frame(x.to+ringBars*old.MeterAt(x.to).BarTicks()) - to
 		for _, clip := range c.Clips {
 			start := old.ClipStart(clip)
 			end := start + clip.Frames

@@ -17,7 +17,7 @@ type BeginSection struct {
 func (c *BeginSection) apply(p *Project, effects Effects) ([]Change, error) {
 	clock := p.Clock()
 	tick := clock.Tick(max(c.At, 0))
-	m := clock.meterAt(int64(tick))
+	m := clock.MeterAt(int64(tick))
 	bar := m.Tick + int64(math.Round((tick-float64(m.Tick))/float64(m.BarTicks())))*m.BarTicks()
 	if i := slices.IndexFunc(p.Sections, func(s Section) bool { return s.Tick == bar }); i >= 0 {
 		return nil, fmt.Errorf("%s begins at this bar already", p.Sections[i].Name)

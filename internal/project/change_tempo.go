@@ -20,7 +20,7 @@ func (c *PutTempo) apply(p *Project, effects Effects) ([]Change, error) {
 		tick = *c.Tick
 	} else {
 		clock := p.Clock()
-		m := clock.meterAt(int64(clock.Tick(max(c.At, 0))))
+		m := clock.MeterAt(int64(clock.Tick(max(c.At, 0))))
 		beat := m.BarTicks() / int64(m.Beats)
 		tick = m.Tick + int64(math.Round((clock.Tick(max(c.At, 0))-float64(m.Tick))/float64(beat)))*beat
 	}
@@ -46,13 +46,17 @@ func (c *RemoveTempo) apply(p *Project, effects Effects) ([]Change, error) {
 	return p.each(effects, &SetTime{slices.Delete(slices.Clone(p.Tempo), i, i+1), p.Meter})
 }
 
-// meterAt is the meter at a tick.
-func (c *Clock) meterAt(tick int64) Meter {
+func (c *Clock) meterIndex(tick int64) int {
 	i := len(c.meter) - 1
 	for i > 0 && c.meter[i].Tick > tick {
 		i--
 	}
-	return c.meter[i]
+	return i
+}
+
+// MeterAt is the meter at a tick.
+func (c *Clock) MeterAt(tick int64) Meter {
+	return c.meter[c.meterIndex(tick)]
 }
 
 // PlainTempo is the tempo map without ramps, for those who know none: they become steps of a sixteenth,

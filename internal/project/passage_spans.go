@@ -47,6 +47,14 @@ func (p *Project) Spans() []Span {
 
 func (p *Project) spansOf(x *Passage, clock *Clock) []Span {
 	from, to := clock.Frame(x.From), clock.Frame(x.To)
+	ends := map[string]int64{} // of the tail rule, by row
+	until := func(owner string) int64 {
+		row := p.rowOf(owner)
+		if _, ok := ends[row]; !ok {
+			ends[row] = p.until(x, row, to, clock)
+		}
+		return ends[row]
+	}
 	seconds := float64(to-from) / float64(p.SampleRate)
 	var out []Span
 	for _, c := range x.Courses {
@@ -61,7 +69,7 @@ func (p *Project) spansOf(x *Passage, clock *Clock) []Span {
 				s.AtOnce, s.Here, s.Start, s.End = true, false, seconds*t.Length, seconds*t.Length
 			}
 			if x.Tail == TailHold {
-				s.To = max(to, p.until(x, t.Owner, to, clock))
+				s.To = max(to, until(t.Owner))
 			}
 			out = append(out, s)
 		}
@@ -70,7 +78,7 @@ func (p *Project) spansOf(x *Passage, clock *Clock) []Span {
 		return out
 	}
 	for _, row := range x.Rows {
-		end := p.until(x, row, to, clock)
+		end := until(row)
 		if end <= to {
 			continue
 		}
@@ -84,10 +92,10 @@ func (p *Project) spansOf(x *Passage, clock *Clock) []Span {
 	return out
 }
 
-// until is the frame to which a tail rule lasts for what belongs to a row.
-func (p *Project) until(x *Passage, owner string, at int64, clock *Clock) int64 {
-	rows := []string{p.rowOf(owner)}
-	if rows[0] == "" { // a handle: what it moves is on all rows of the passage
+// until is the frame to which a tail rule lasts on a row.
+func (p *Project) until(x *Passage, row string, at int64, clock *Clock) int64 {
+	rows := []string{row}
+	if row == "" { // a handle: what it moves is on all rows of the passage
 		rows = x.Rows
 	}
 	end := int64(never)

@@ -95,10 +95,7 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 
 // Where says a tick as bar and beat, and where it falls between beats, in hundredths.
 func (c *Clock) Where(tick int64) string {
-	i := len(c.meter) - 1
-	for i > 0 && c.meter[i].Tick > tick {
-		i--
-	}
+	i := c.meterIndex(tick)
 	m := c.meter[i]
 	beat := m.BarTicks() / int64(m.Beats)
 	off := tick - m.Tick

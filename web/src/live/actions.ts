@@ -252,15 +252,6 @@ export function moveRow(id: string, index: number) {
   void change(`Move ${rows[from]!.name}`, { type: 'channel.move', do: { id, index: to } })
 }
 
-export async function saveTempo(bpm: number) {
-  const p = project()
-  if (!p) return
-  await change('Change the tempo', {
-    type: 'time.set',
-    do: { tempo: [{ tick: 0, bpm }, ...p.tempo.slice(1)], meter: p.meter },
-  })
-}
-
 export function loopSection(id?: string) {
   const t = session().timeline
   if (!t) return

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react'
 import { barAt } from '../board/time'
-import * as act from '../live/actions'
 import { useHeard } from '../live/meters'
+import { putTempo } from '../live/sections'
 import { useSession } from '../live/session'
 import { setView } from '../live/view'
 
@@ -35,7 +35,7 @@ export function Tempo() {
             if (e.key !== 'Enter') return
             const v = Number(e.currentTarget.value.replace(',', '.'))
             setTyping(false)
-            if (v !== bpm) void act.saveTempo(v)
+            if (v !== bpm) void putTempo({ tick: 0, bpm: v })
           }}
         />
       ) : (
