@@ -43,10 +43,34 @@ func sq(x float64) float64 { return x * x }
 // Biquad is the state of one section for one channel (transposed direct form II).
 type Biquad struct{ z1, z2 float64 }
 
-// Run filters a block in place.
+// Run filters a block in place, four frames a turn (see blocks.go).
 func (b *Biquad) Run(s *Section, x []float64) {
 	z1, z2 := b.z1, b.z2
 	b0, b1, b2, a1, a2 := s.B0, s.B1, s.B2, s.A1, s.A2
+	for len(x) >= 4 {
+		f := (*[4]float64)(x)
+		v := f[0]
+		y := b0*v + z1
+		z1 = (b1*v + z2) - a1*y
+		z2 = b2*v - a2*y
+		f[0] = y
+		v = f[1]
+		y = b0*v + z1
+		z1 = (b1*v + z2) - a1*y
+		z2 = b2*v - a2*y
+		f[1] = y
+		v = f[2]
+		y = b0*v + z1
+		z1 = (b1*v + z2) - a1*y
+		z2 = b2*v - a2*y
+		f[2] = y
+		v = f[3]
+		y = b0*v + z1
+		z1 = (b1*v + z2) - a1*y
+		z2 = b2*v - a2*y
+		f[3] = y
+		x = x[4:]
+	}
 	for i, v := range x {
 		y := b0*v + z1
 		z1 = (b1*v + z2) - a1*y

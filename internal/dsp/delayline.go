@@ -43,22 +43,6 @@ func (d *DelayLine) AddBlock(dst []float64, n int, gain float64) {
 	AddScaled(dst[first:], d.buf[:len(dst)-first], gain)
 }
 
-// AddScaled adds src times a gain to dst, four frames a turn: in WebAssembly the turn costs as
-// much as a frame.
-func AddScaled(dst, src []float64, gain float64) {
-	for len(dst) >= 4 && len(src) >= 4 {
-		d, s := (*[4]float64)(dst), (*[4]float64)(src)
-		d[0] += gain * s[0]
-		d[1] += gain * s[1]
-		d[2] += gain * s[2]
-		d[3] += gain * s[3]
-		dst, src = dst[4:], src[4:]
-	}
-	for i, v := range src {
-		dst[i] += gain * v
-	}
-}
-
 // WriteBlock puts samples in, the first one first.
 func (d *DelayLine) WriteBlock(x []float64) {
 	at := (d.pos + 1) & d.mask
@@ -119,10 +103,7 @@ func (s *Shift) Frames() int { return len(s.buf) }
 func (s *Shift) Process(x []float64) {
 	for len(x) > 0 && len(s.buf) > 0 {
 		n := min(len(x), len(s.buf)-s.pos)
-		ring := s.buf[s.pos : s.pos+n]
-		for i, v := range x[:n] {
-			x[i], ring[i] = ring[i], v
-		}
+		Exchange(x[:n], s.buf[s.pos:s.pos+n])
 		if s.pos += n; s.pos == len(s.buf) {
 			s.pos = 0
 		}

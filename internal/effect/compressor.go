@@ -43,12 +43,13 @@ type comp struct {
 	reduction       float64 // dB, 0 or above
 	in, out, most   float64 // since the last report
 	knee, thr, slop float64
+	floor           float64 // below this linear level nothing is reduced
 	attack, release float64
 	last            [6]float64
 	key             keyFilter
 	holds           int // frames of the hold left
 	delay           [2]*dsp.Shift
-	gain            [Grid]float64
+	work            [MaxFrames]float64
 }
 
 func newComp(rate float64) *comp {
@@ -77,66 +78,126 @@ func computeReduction(level, threshold, slope, knee float64) float64 {
 }
 
 func (c *comp) Process(s *Span) {
+	for from := 0; from < len(s.L); {
+		to := len(s.L) // with nothing moving, all of it at once
+		if !c.still(s) {
+			to, _ = s.piece(from)
+		}
+		c.look(s, from)
+		c.run(s, from, to)
+		from = to
+	}
+	c.out = max(c.out, dsp.Peak(s.L, s.R))
+}
+
+// still reports whether no parameter moves within the span.
+func (c *comp) still(s *Span) bool {
+	if s.Still {
+		return true
+	}
+	for i := range s.Values {
+		if s.Values[i].Track != nil {
+			return false
+		}
+	}
+	return true
+}
+
+// run works in passes over a piece, each without a branch in its loop: the level, the
+// reduction it asks for, the reduction there is, the gain.
+func (c *comp) run(s *Span, from, to int) {
 	keyL, keyR := s.KeyL, s.KeyR
 	if keyL == nil {
 		keyL, keyR = s.L, s.R
 	}
-	rms := s.Values[6].At(0) != 0
+	c.key.set(s.Values[8].At(from), s.Values[9].At(from), c.rate)
+	keyL, keyR = c.key.run(keyL[from:to], keyR[from:to])
+	work := c.work[:to-from]
+	peak := dsp.Louder(work, keyL, keyR)
+	c.in = max(c.in, peak)
+	if s.Values[6].At(from) != 0 {
+		peak = c.meanOf(work)
+	}
+	l, r := s.L[from:to], s.R[from:to]
+	c.delay[0].Process(l)
+	c.delay[1].Process(r)
 	makeup := &s.Values[5]
-	rest := dsp.QuickExp(makeup.Now * (math.Ln10 / 20)) // the gain while nothing is reduced
-	for from := 0; from < len(s.L); {
-		to, _ := s.piece(from)
-		c.look(s, from)
-		hold := int(s.Values[7].At(from) / 1000 * c.rate)
-		c.key.set(s.Values[8].At(from), s.Values[9].At(from), c.rate)
-		keyL, keyR := c.key.run(keyL[from:to], keyR[from:to])
-		gains := c.gain[:len(keyL)]
-		floor := dsp.Gain(c.thr - c.knee/2) // below this linear level nothing is reduced
-		red, mean := c.reduction, c.mean
-		peak := 0.0
-		for i, x := range keyL {
-			a, b := math.Abs(x), math.Abs(keyR[i])
-			if b > a {
-				a = b
-			}
-			if rms {
-				mean = a*a + (mean-a*a)*c.power
-				a = math.Sqrt(mean)
-			}
-			if a > peak {
-				peak = a
-			}
-			want := 0.0
-			if a > floor {
-				want = computeReduction(dsp.QuickLog(a)*(20/math.Ln10), c.thr, c.slop, c.knee)
-			}
+	if peak <= c.floor && c.reduction < 1e-7 && makeup.Track == nil { // it does nothing
+		c.reduction = 0
+		k := dsp.QuickExp(makeup.Now * (math.Ln10 / 20))
+		dsp.Scale(l, k)
+		dsp.Scale(r, k)
+		return
+	}
+	c.wanted(work)
+	c.smooth(work, int(s.Values[7].At(from)/1000*c.rate))
+	c.most = max(c.most, dsp.Highest(work))
+	if makeup.Track == nil {
+		m := makeup.Now
+		for i, red := range work {
+			work[i] = dsp.QuickExp((m - red) * (math.Ln10 / 20))
+		}
+	} else {
+		for i, red := range work {
+			work[i] = dsp.QuickExp((makeup.Track[from+i] - red) * (math.Ln10 / 20))
+		}
+	}
+	dsp.Multiply(l, work)
+	dsp.Multiply(r, work)
+}
+
+// meanOf replaces levels by their running mean in the sense of power, and returns the highest.
+func (c *comp) meanOf(level []float64) float64 {
+	mean, most := c.mean, 0.0
+	for i, a := range level {
+		mean = a*a + (mean-a*a)*c.power
+		a = math.Sqrt(mean)
+		level[i], most = a, larger(most, a)
+	}
+	c.mean = dsp.Flush(mean)
+	return most
+}
+
+// wanted replaces levels by the reduction in dB that the static curve asks for: the same as
+// computeReduction, with the bend as the difference of two squares, each zero below its end of
+// the knee.
+func (c *comp) wanted(level []float64) {
+	const db = 20 / math.Ln10
+	begin, end := c.thr-c.knee/2, c.thr+c.knee/2
+	k := c.slop / (2 * c.knee) / 4
+	for i, a := range level {
+		in := dsp.QuickLog(a) * db
+		x, y := in-begin, in-end
+		x, y = x+math.Abs(x), y+math.Abs(y)
+		level[i] = k * (x - y) * (x + y)
+	}
+}
+
+// smooth replaces reductions wanted by those there are. Attack and release differ in the
+// factor of the step only, which is written as its mean and the part that has the step's sign.
+func (c *comp) smooth(want []float64, hold int) {
+	red := c.reduction
+	if hold == 0 && c.holds == 0 {
+		mean, part := (c.release+c.attack)/2, (c.release-c.attack)/2
+		for i, w := range want {
+			d := red - w
+			red = (w + d*mean) + math.Abs(d)*part
+			want[i] = red
+		}
+	} else {
+		for i, w := range want {
 			k := c.release
-			if want > red {
+			if w > red {
 				k, c.holds = c.attack, hold
 			} else if c.holds > 0 {
 				k = 1
 				c.holds--
 			}
-			red = want + (red-want)*k
-			g := rest
-			if red > 1e-7 || makeup.Track != nil {
-				g = dsp.QuickExp((makeup.At(from+i) - red) * (math.Ln10 / 20))
-			}
-			gains[i] = g
+			red = w + (red-w)*k
+			want[i] = red
 		}
-		l, r := s.L[from:to], s.R[from:to]
-		c.delay[0].Process(l)
-		c.delay[1].Process(r)
-		for i, g := range gains {
-			l[i] *= g
-			r[i] *= g
-		}
-		c.reduction, c.mean = dsp.Flush(red), dsp.Flush(mean)
-		c.in = max(c.in, peak)
-		c.most = max(c.most, red)
-		from = to
 	}
-	c.out = max(c.out, dsp.Peak(s.L, s.R))
+	c.reduction = dsp.Flush(red)
 }
 
 // look takes the parameters at a frame; factors are computed only when they moved.
@@ -151,6 +212,7 @@ func (c *comp) look(s *Span, i int) {
 	c.last = v
 	c.thr, c.knee = v[0], max(v[2], 1e-6)
 	c.slop = 1 - 1/v[1]
+	c.floor = dsp.Gain(c.thr - c.knee/2)
 	c.attack, c.release = dsp.Decay(v[3]/1000, c.rate), dsp.Decay(v[4]/1000, c.rate)
 }
 

@@ -202,6 +202,9 @@ func (e *echo) rests(s *Span) bool {
 	if e.fresh || e.fade > 0 || e.next != e.frames || int(e.frames) < len(s.L) || s.Tempo != e.tempo {
 		return false
 	}
+	if s.Still {
+		return true
+	}
 	for k := range e.last {
 		if v := &s.Values[k]; v.Track != nil || v.Now != e.last[k] {
 			return false
@@ -253,39 +256,12 @@ func (e *echo) still(s *Span, from, to int) {
 	case e.highHz < 20000:
 		dsp.RunStereo(&e.high, &e.hiL, &e.hiR, l, r)
 	}
-	// what goes round again
-	al, ar := l, r
-	if damping := &s.Values[10]; damping.Track != nil || damping.Now > 0 {
-		al, ar = e.dl[:n], e.dr[:n]
-		copy(al, l)
-		copy(ar, r)
-		dsp.RunStereo(&e.damp, &e.dampL, &e.dampR, al, ar)
-		for i := range al {
-			d := damping.At(from+i) * 0.01
-			al[i], ar[i] = l[i]+d*(al[i]-l[i]), r[i]+d*(ar[i]-r[i])
-		}
-	}
-	route := int(s.Values[4].At(from))
-	feedback, width := &s.Values[3], &s.Values[7]
-	fb := feedback.Now * 0.01
-	xs, ys := s.L[from:to], s.R[from:to]
-	for i, x := range xs {
-		y := ys[i]
-		if feedback.Track != nil {
-			fb = feedback.Track[from+i] * 0.01
-		}
-		switch route {
-		case 1:
-			x, y = x+fb*bounded(ar[i]), y+fb*bounded(al[i])
-		case 2:
-			x, y = (x+y)*0.5+fb*bounded(ar[i]), bounded(al[i])
-		default:
-			x, y = x+fb*bounded(al[i]), y+fb*bounded(ar[i])
-		}
-		e.wl[i], e.wr[i] = dsp.Flush(x), dsp.Flush(y)
-	}
+	al, ar := e.again(&s.Values[10], from, l, r)
+	e.feed(s, from, al, ar)
 	e.l.WriteBlock(e.wl[:n])
 	e.r.WriteBlock(e.wr[:n])
+	xs, ys := s.L[from:to], s.R[from:to]
+	width := &s.Values[7]
 	if width.Track == nil && width.Now == 100 {
 		copy(xs, l)
 		copy(ys, r)
@@ -294,6 +270,63 @@ func (e *echo) still(s *Span, from, to int) {
 	for i := range xs {
 		m, d := (l[i]+r[i])*0.5, (l[i]-r[i])*0.5*(width.At(from+i)*0.01)
 		xs[i], ys[i] = m+d, m-d
+	}
+}
+
+// again is what goes round again of what was read: damped, and bounded where it is above
+// full scale.
+func (e *echo) again(damping *Value, from int, l, r []float64) (al, ar []float64) {
+	damped := damping.Track != nil || damping.Now > 0
+	loud := dsp.Peak(l, r) > 1
+	if !damped && !loud {
+		return l, r
+	}
+	al, ar = e.dl[:len(l)], e.dr[:len(r)]
+	copy(al, l)
+	copy(ar, r)
+	if damped {
+		dsp.RunStereo(&e.damp, &e.dampL, &e.dampR, al, ar)
+		for i := range al {
+			d := damping.At(from+i) * 0.01
+			al[i], ar[i] = l[i]+d*(al[i]-l[i]), r[i]+d*(ar[i]-r[i])
+		}
+	}
+	if loud {
+		for i := range al {
+			al[i], ar[i] = bounded(al[i]), bounded(ar[i])
+		}
+	}
+	return al, ar
+}
+
+// feed makes what goes into the lines: the input, and by the route what goes round again.
+func (e *echo) feed(s *Span, from int, al, ar []float64) {
+	n := len(al)
+	xs, ys, wl, wr := s.L[from:from+n], s.R[from:from+n], e.wl[:n], e.wr[:n]
+	feedback, route := &s.Values[3], int(s.Values[4].At(from))
+	if route == 2 { // all of it starts on the left and goes from side to side
+		for i, x := range xs {
+			wr[i] = (x + ys[i]) * 0.5
+		}
+		xs = wr
+	}
+	if route != 0 {
+		al, ar = ar, al
+	}
+	if feedback.Track == nil {
+		fb := feedback.Now * 0.01
+		dsp.Feed(wl, xs, al, fb)
+		if route != 2 {
+			dsp.Feed(wr, ys, ar, fb)
+		}
+	} else {
+		for i, x := range xs {
+			fb := feedback.Track[from+i] * 0.01
+			wl[i], wr[i] = dsp.Flush(x+fb*al[i]), dsp.Flush(ys[i]+fb*ar[i])
+		}
+	}
+	if route == 2 {
+		copy(wr, ar)
 	}
 }
 

@@ -123,6 +123,10 @@ func newEQ(rate float64) *eq {
 }
 
 func (e *eq) Process(s *Span) {
+	if e.settled && s.Still {
+		e.runSettled(s)
+		return
+	}
 	jump := e.fresh || s.stepped()
 	moving := jump
 	for i := range s.Values {

@@ -47,7 +47,7 @@ type keyFilter struct {
 	lowHz, highHz  float64
 	low, high      dsp.Section
 	ll, lr, hl, hr dsp.Biquad
-	bufL, bufR     [Grid]float64
+	bufL, bufR     [MaxFrames]float64
 }
 
 func (k *keyFilter) set(low, high, rate float64) {

@@ -115,6 +115,7 @@ type Span struct {
 	L, R       []float64 // in and out, the same length
 	KeyL, KeyR []float64 // what drives it, when that is not its own input
 	Values     []Value   // in the order of Info.Params
+	Still      bool      // no value has moved or jumped since the span before
 	Time
 }
 

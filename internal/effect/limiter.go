@@ -119,12 +119,15 @@ func (l *limit) Process(s *Span) {
 		}
 	}
 	n := float64(len(l.box))
-	for i := range s.L {
-		if moving {
+	if moving {
+		for i := range s.L {
 			k = dsp.Gain(in.At(i))
+			s.L[i] *= k
+			s.R[i] *= k
 		}
-		s.L[i] *= k
-		s.R[i] *= k
+	} else {
+		dsp.Scale(s.L, k)
+		dsp.Scale(s.R, k)
 	}
 	peaks := l.look(s, k, c)
 	if l.between != nil { // interpolation has a margin of its own: aim a little lower
@@ -172,11 +175,11 @@ func (l *limit) Process(s *Span) {
 		}
 		l.boxSum, l.boxAt = float64(len(l.box)), 0
 	}
-	for i := range s.L {
-		g := l.gain[i]
-		s.L[i] *= g
-		s.R[i] *= g
-		l.out = larger(l.out, larger(math.Abs(s.L[i]), math.Abs(s.R[i])))
+	gains := l.gain[:len(s.L)]
+	dsp.Multiply(s.L, gains)
+	dsp.Multiply(s.R, gains)
+	l.out = max(l.out, dsp.Peak(s.L, s.R))
+	for _, g := range gains {
 		l.least = smaller(l.least, g)
 	}
 }
@@ -186,9 +189,7 @@ func (l *limit) Process(s *Span) {
 func (l *limit) look(s *Span, k, c float64) []float64 {
 	peaks := l.peaks[:len(s.L)]
 	if l.between == nil {
-		for i, x := range s.L {
-			peaks[i] = larger(math.Abs(x), math.Abs(s.R[i]))
-		}
+		dsp.Louder(peaks, s.L, s.R)
 	} else {
 		l.between.Peaks(peaks, s.L, s.R, c*0.7)
 	}
@@ -197,9 +198,7 @@ func (l *limit) look(s *Span, k, c float64) []float64 {
 	}
 	key := l.keyPeaks[:len(s.L)]
 	if l.between == nil {
-		for i, x := range s.KeyL {
-			key[i] = larger(math.Abs(x), math.Abs(s.KeyR[i]))
-		}
+		dsp.Louder(key, s.KeyL, s.KeyR)
 	} else {
 		l.keyBetween.Peaks(key, s.KeyL, s.KeyR, c*0.7/k)
 	}
@@ -227,10 +226,8 @@ func (l *limit) rest(s *Span, k, c float64) bool {
 	}
 	l.in = max(l.in, loudest*k)
 	if k != 1 {
-		for i := range s.L {
-			s.L[i] *= k
-			s.R[i] *= k
-		}
+		dsp.Scale(s.L, k)
+		dsp.Scale(s.R, k)
 	}
 	l.delayL.Process(s.L)
 	l.delayR.Process(s.R)

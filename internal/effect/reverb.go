@@ -238,6 +238,9 @@ func (s *space) still(p *Span) bool {
 	if s.fresh || p.Frame&(Grid-1) != 0 || len(p.L)&(Grid-1) != 0 {
 		return false
 	}
+	if p.Still {
+		return true
+	}
 	for k := range s.last {
 		if v := &p.Values[k]; v.Track != nil || v.Now != s.last[k] {
 			return false

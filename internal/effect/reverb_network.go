@@ -14,16 +14,9 @@ type allpass struct {
 }
 
 func (a *allpass) run(x []float64) {
-	g := a.gain
 	for len(x) > 0 {
 		n := min(len(x), len(a.buf)-a.pos)
-		ring := a.buf[a.pos : a.pos+n]
-		for i, u := range x[:n] {
-			d := ring[i]
-			v := u - g*d
-			ring[i] = dsp.Flush(v)
-			x[i] = d + g*v
-		}
+		dsp.Diffuse(x[:n], a.buf[a.pos:a.pos+n], a.gain)
 		if a.pos += n; a.pos == len(a.buf) {
 			a.pos = 0
 		}
@@ -85,10 +78,9 @@ func shelf1(edge, db float64, high bool, rate float64) dsp.Section {
 func (s *space) run(p *Span, from, to int) {
 	n := to - from
 	early, width := &p.Values[4], &p.Values[12]
-	for i := 0; i < n; i++ {
-		s.inL[i], s.inR[i] = dsp.Flush(p.L[from+i]), dsp.Flush(p.R[from+i])
-	}
 	inL, inR := s.inL[:n], s.inR[:n]
+	copy(inL, p.L[from:])
+	copy(inR, p.R[from:])
 	s.pre[0].WriteBlock(inL)
 	s.pre[1].WriteBlock(inR)
 	s.reflect(n, early, from)
@@ -103,14 +95,11 @@ func (s *space) run(p *Span, from, to int) {
 		s.diff[1][k].run(inR)
 	}
 	s.read(n)
-	for i := 0; i < n; i++ {
-		var l, r float64
-		for k := 0; k < reverbLines; k += 4 { // signs alternate so that sides are unlike
-			l += s.x[k][i] - s.x[k+2][i]
-			r += s.x[k+1][i] - s.x[k+3][i]
-		}
-		s.outL[i] += l * 0.42
-		s.outR[i] += r * 0.42
+	for k := 0; k < reverbLines; k += 4 { // signs alternate so that sides are unlike
+		dsp.AddScaled(s.outL[:n], s.x[k][:n], 0.42)
+		dsp.AddScaled(s.outR[:n], s.x[k+1][:n], 0.42)
+		dsp.AddScaled(s.outL[:n], s.x[k+2][:n], -0.42)
+		dsp.AddScaled(s.outR[:n], s.x[k+3][:n], -0.42)
 	}
 	for a := 0; a < n; {
 		b, onGrid := p.piece(from + a)
@@ -121,6 +110,11 @@ func (s *space) run(p *Span, from, to int) {
 		a = b - from
 	}
 	s.write(n)
+	if width.Track == nil && width.Now == 100 {
+		copy(p.L[from:to], s.outL[:n])
+		copy(p.R[from:to], s.outR[:n])
+		return
+	}
 	for i := 0; i < n; i++ {
 		l, r := s.outL[i], s.outR[i]
 		m, d := (l+r)*0.5, (l-r)*0.5*width.At(from+i)*0.01
@@ -140,11 +134,19 @@ func (s *space) reflect(n int, early *Value, from int) {
 		g *= next
 	}
 	e := dsp.Gain(early.Now)
+	if early.Track == nil { // x is free until the lines are read
+		x, y := s.x[0][:n], s.x[1][:n]
+		dsp.ScaleTo(x, l, 0.35*e)
+		dsp.ScaleTo(y, r, 0.35*e)
+		dsp.Scale(l, e)
+		dsp.Scale(r, e)
+		dsp.AddScaled(l, y, 1)
+		dsp.AddScaled(r, x, 1)
+		return
+	}
 	for i, a := range l {
 		b := r[i]
-		if early.Track != nil {
-			e = dsp.Gain(early.Track[from+i])
-		}
+		e = dsp.Gain(early.Track[from+i])
 		l[i], r[i] = e*(a+0.35*b), e*(b+0.35*a)
 	}
 }
@@ -238,19 +240,11 @@ func (s *space) write(n int) {
 			g = -g
 		}
 		first := min(n, len(buf)-pos)
-		feed(buf[pos:pos+first], x, in, g)
-		feed(buf[:n-first], x[first:], in[first:], g)
+		dsp.Feed(buf[pos:pos+first], x, in, g)
+		dsp.Feed(buf[:n-first], x[first:], in[first:], g)
 		if pos += n; pos >= len(buf) {
 			pos -= len(buf)
 		}
 		s.pos[k] = pos
-	}
-}
-
-// feed puts what goes round again and g times what is new into a line.
-func feed(line, x, in []float64, g float64) {
-	x, in = x[:len(line)], in[:len(line)]
-	for i, v := range x {
-		line[i] = dsp.Flush(v + g*in[i])
 	}
 }

@@ -78,10 +78,8 @@ func (t *trimmer) Process(s *Span) {
 	g := &s.Values[0]
 	if g.Track == nil {
 		k := dsp.Gain(g.Now)
-		for i := range s.L {
-			s.L[i] *= k
-			s.R[i] *= k
-		}
+		dsp.Scale(s.L, k)
+		dsp.Scale(s.R, k)
 		return
 	}
 	for i := range s.L {

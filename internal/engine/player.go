@@ -115,11 +115,8 @@ func (x *playClip) add(out pair, from int64, n int) {
 		o := int(f - from)
 		dl, dr := out.l[o:o+count], out.r[o:o+count]
 		if k := f - x.start; k >= x.fadeIn && k+int64(count) <= x.end-x.start-x.fadeOut {
-			g := x.gain
-			for i := range dl {
-				dl[i] += float64(l[i]) * g
-				dr[i] += float64(r[i]) * g
-			}
+			dsp.AddSingles(dl, l, x.gain)
+			dsp.AddSingles(dr, r, x.gain)
 		} else {
 			for i := range dl {
 				g := x.gain * x.edge(f+int64(i)-x.start)

@@ -18,6 +18,7 @@ type stageStep struct {
 	clock    *project.Clock
 	slots    []*slot
 	stirred  bool // a parameter moves, or has just been moved
+	unseen   bool // parameters were filled that the effect has not had yet
 	mix      *slot
 	add      bool
 	actsOn   string
@@ -154,7 +155,7 @@ func (s *stageStep) ring(c *cursor, l, r []float64, n int, mix *effect.Value) {
 // fill takes the parameters for the next n frames, and again for the next block
 // while any of them moves.
 func (s *stageStep) fill(c *cursor, n int) {
-	s.stirred = c.jumped
+	s.stirred, s.unseen = c.jumped, true
 	for i, p := range s.slots {
 		s.span.Values[i] = p.fill(c, s.lag, n)
 		if s.span.Values[i].Track != nil || s.span.Values[i].Step || p.moves() {
@@ -165,6 +166,7 @@ func (s *stageStep) fill(c *cursor, n int) {
 
 func (s *stageStep) process(c *cursor, l, r []float64, n int) {
 	s.span.L, s.span.R = l, r
+	s.span.Still, s.unseen = !s.unseen, false
 	if s.keyBuf.l != nil {
 		s.span.KeyL, s.span.KeyR = s.keyBuf.l[:n], s.keyBuf.r[:n]
 	}

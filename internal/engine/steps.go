@@ -138,9 +138,8 @@ func applyGain(dst, src pair, n int, level, pan *effect.Value, law func(float64)
 			}
 			return
 		}
-		for i, v := range al {
-			l[i], r[i] = v*gl, ar[i]*gr
-		}
+		dsp.ScaleTo(l, al, gl)
+		dsp.ScaleTo(r, ar, gr)
 		return
 	}
 	for i, v := range al {
@@ -256,18 +255,14 @@ func mixIn(dry, wet pair, n int, mix *effect.Value, add bool, heard *dsp.Glide) 
 		switch {
 		case m == 0:
 		case add:
-			for i := range dry.l[:n] {
-				dry.l[i] += m * wet.l[i]
-				dry.r[i] += m * wet.r[i]
-			}
+			dsp.AddScaled(dry.l[:n], wet.l[:n], m)
+			dsp.AddScaled(dry.r[:n], wet.r[:n], m)
 		case m == 1:
 			copy(dry.l[:n], wet.l[:n])
 			copy(dry.r[:n], wet.r[:n])
 		default:
-			for i := range dry.l[:n] {
-				dry.l[i] += m * (wet.l[i] - dry.l[i])
-				dry.r[i] += m * (wet.r[i] - dry.r[i])
-			}
+			dsp.Toward(dry.l[:n], wet.l[:n], m)
+			dsp.Toward(dry.r[:n], wet.r[:n], m)
 		}
 		return
 	}

@@ -82,6 +82,9 @@ func (s *slot) base() float64 { return s.want }
 
 // fill gives the value over the next n frames at the stage's own time.
 func (s *slot) fill(c *cursor, lag, n int) effect.Value {
+	if !s.moves() { // most are like this
+		return effect.Value{Now: s.want}
+	}
 	if s.pulled() {
 		return s.fillMoved(c, lag, n)
 	}
