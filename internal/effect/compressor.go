@@ -133,10 +133,7 @@ func (c *comp) run(s *Span, from, to int) {
 	c.smooth(work, int(s.Values[7].At(from)/1000*c.rate))
 	c.most = max(c.most, dsp.Highest(work))
 	if makeup.Track == nil {
-		m := makeup.Now
-		for i, red := range work {
-			work[i] = dsp.QuickExp((m - red) * (math.Ln10 / 20))
-		}
+		dsp.QuickExps(work, -makeup.Now, -math.Ln10/20)
 	} else {
 		for i, red := range work {
 			work[i] = dsp.QuickExp((makeup.Track[from+i] - red) * (math.Ln10 / 20))
@@ -163,10 +160,20 @@ func (c *comp) meanOf(level []float64) float64 {
 // the knee.
 func (c *comp) wanted(level []float64) {
 	const db = 20 / math.Ln10
-	begin, end := c.thr-c.knee/2, c.thr+c.knee/2
-	k := c.slop / (2 * c.knee) / 4
-	for i, a := range level {
-		in := dsp.QuickLog(a) * db
+	begin, end := (c.thr-c.knee/2)/db, (c.thr+c.knee/2)/db
+	k := c.slop / (2 * c.knee) * (db * db) / 4
+	dsp.QuickLogs(level)
+	for len(level) >= 2 {
+		in := (*[2]float64)(level)
+		x, y := in[0]-begin, in[0]-end
+		x, y = x+math.Abs(x), y+math.Abs(y)
+		in[0] = k * (x - y) * (x + y)
+		x, y = in[1]-begin, in[1]-end
+		x, y = x+math.Abs(x), y+math.Abs(y)
+		in[1] = k * (x - y) * (x + y)
+		level = level[2:]
+	}
+	for i, in := range level {
 		x, y := in-begin, in-end
 		x, y = x+math.Abs(x), y+math.Abs(y)
 		level[i] = k * (x - y) * (x + y)
@@ -179,6 +186,16 @@ func (c *comp) smooth(want []float64, hold int) {
 	red := c.reduction
 	if hold == 0 && c.holds == 0 {
 		mean, part := (c.release+c.attack)/2, (c.release-c.attack)/2
+		for len(want) >= 2 {
+			w := (*[2]float64)(want)
+			d := red - w[0]
+			red = (w[0] + d*mean) + math.Abs(d)*part
+			w[0] = red
+			d = red - w[1]
+			red = (w[1] + d*mean) + math.Abs(d)*part
+			w[1] = red
+			want = want[2:]
+		}
 		for i, w := range want {
 			d := red - w
 			red = (w + d*mean) + math.Abs(d)*part

@@ -34,7 +34,7 @@ func TestEveryEffectSoundsAsItAlwaysDid(t *testing.T) {
 					}
 				}
 				rig := effecttest.New(k.ID, r, set)
-				x, y := effecttest.Noise(12000, 21, -9), effecttest.Noise(12000, 22, -9)
+				x, y := effecttest.Noise(30000, 21, -9), effecttest.Noise(30000, 22, -9)
 				for i := range x { // loud and soft, with a tone
 					g := 0.5 + 0.5*math.Sin(float64(i)/1500)
 					x[i] = g*x[i] + 0.2*math.Sin(float64(i)*0.05)
