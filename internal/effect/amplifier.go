@@ -29,6 +29,7 @@ var amplifier = Kind{
 	New:     func(rate float64) Processor { return newAmp(rate) },
 	Latency: func(float64, []float64) int { return dsp.Oversample8Latency },
 	Tail:    func([]float64, float64) float64 { return 0.2 },
+	Rests:   func([]float64, float64) float64 { return 0.5 },
 	Draw:    drawAmplifier,
 }
 

@@ -26,9 +26,10 @@ var chorus = Kind{
 			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What the copies leave out at the top.", Min: 1000, Max: 20000, Default: 12000, Taper: param.Log, Step: 3, Digits: 0},
 		}, cycleParams(0.45, 13)...),
 	},
-	New:  func(rate float64) Processor { return newCrowd(rate) },
-	Tail: func([]float64, float64) float64 { return 0.08 },
-	Draw: drawChorus,
+	New:   func(rate float64) Processor { return newCrowd(rate) },
+	Tail:  func([]float64, float64) float64 { return 0.08 },
+	Rests: func([]float64, float64) float64 { return 0.5 },
+	Draw:  drawChorus,
 }
 
 type crowd struct {

@@ -33,6 +33,7 @@ var compressor = Kind{
 	},
 	New:     func(rate float64) Processor { return newComp(rate) },
 	Latency: func(rate float64, v []float64) int { return gateAhead(rate, v[10]) },
+	Rests:   func(v []float64, _ float64) float64 { return 0.2 + v[7]/1000 + faded(v[4]/1000) },
 	Draw:    drawCompressor,
 }
 

@@ -40,15 +40,18 @@ var convolver = Kind{
 	Linear:  true,
 	New:     func(rate float64) Processor { return newPlace(rate) },
 	Latency: func(float64, []float64) int { return dsp.ConvolveBlock },
-	Tail: func(v []float64, _ float64) float64 {
-		t := ImpulseSeconds * 1.0
-		if i := int(v[0]); i < len(impulses) {
-			p := impulses[i]
-			t = p.seconds*max(1, p.low, p.high)*1.1 + 0.1
-		}
-		return t*v[1]/100 + v[2]/1000 + 0.1
-	},
-	Draw: drawConvolver,
+	Tail:    convolverTail,
+	Rests:   func(v []float64, tempo float64) float64 { return 1 + 1.5*convolverTail(v, tempo) },
+	Draw:    drawConvolver,
+}
+
+func convolverTail(v []float64, _ float64) float64 {
+	t := ImpulseSeconds * 1.0
+	if i := int(v[0]); i < len(impulses) {
+		p := impulses[i]
+		t = p.seconds*max(1, p.low, p.high)*1.1 + 0.1
+	}
+	return t*v[1]/100 + v[2]/1000 + 0.1
 }
 
 type place struct {

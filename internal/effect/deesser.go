@@ -28,8 +28,9 @@ var deesser = Kind{
 			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it lets go.", Min: 5, Max: 500, Default: 45, Taper: param.Log, Step: 5, Digits: 0},
 		},
 	},
-	New:  func(rate float64) Processor { return &hiss{rate: rate} },
-	Draw: drawDeesser,
+	New:   func(rate float64) Processor { return &hiss{rate: rate} },
+	Rests: func(v []float64, _ float64) float64 { return 0.1 + faded(v[6]/1000) },
+	Draw:  drawDeesser,
 }
 
 type hiss struct {

@@ -61,9 +61,10 @@ var delay = Kind{
 			{Name: "duckrelease", Label: "Duck release", Unit: "ms", Says: "How fast they come forward again.", Min: 20, Max: 2000, Default: 250, Taper: param.Log, Step: 3, Digits: 0},
 		},
 	},
-	New:  func(rate float64) Processor { return newEcho(rate) },
-	Tail: delayTail,
-	Draw: drawDelay,
+	New:   func(rate float64) Processor { return newEcho(rate) },
+	Tail:  delayTail,
+	Rests: func(v []float64, tempo float64) float64 { return delaySeconds(v, tempo) + 0.1 + faded(v[12]/1000) },
+	Draw:  drawDelay,
 }
 
 func delaySeconds(v []float64, tempo float64) float64 {

@@ -40,6 +40,7 @@ var equaliser = Kind{
 	Linear: true,
 	New:    func(rate float64) Processor { return newEQ(rate) },
 	Tail:   func([]float64, float64) float64 { return 0.5 },
+	Rests:  func([]float64, float64) float64 { return 0.3 },
 	Draw:   drawEQ,
 }
 

@@ -27,9 +27,10 @@ var filter = Kind{
 			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left in the movement.", Min: 0, Max: 180, Taper: param.Linear, Step: 5, Digits: 0},
 		}, cycleParams(0.3, 11)...),
 	},
-	New:  func(rate float64) Processor { return &sweep{rate: rate} },
-	Tail: func(v []float64, _ float64) float64 { return 0.2 + 4*v[3]/100 },
-	Draw: drawFilter,
+	New:   func(rate float64) Processor { return &sweep{rate: rate} },
+	Tail:  func(v []float64, _ float64) float64 { return 0.2 + 4*v[3]/100 },
+	Rests: func(v []float64, _ float64) float64 { return 0.2 + v[3]/100 },
+	Draw:  drawFilter,
 }
 
 type sweep struct {
@@ -39,6 +40,7 @@ type sweep struct {
 	hz    [2]float64 // octaves off the frequency, per side, at this grid point
 	hzTo  [2]float64 // and at the next
 	fresh bool
+	g     [Grid]float64 // of a piece
 }
 
 // ringK is 1/Q for a resonance in percent: Butterworth at 0, none at 100.
@@ -72,38 +74,54 @@ func (f *sweep) Process(s *Span) {
 
 func (f *sweep) run(s *Span, from, to int) {
 	kind, steep := int(s.Values[0].At(from)), s.Values[1].At(from) != 0
-	freq, res, drive := &s.Values[2], &s.Values[3], &s.Values[4]
-	still := freq.Track == nil && f.hz == f.hzTo
+	res, drive := &s.Values[3], &s.Values[4]
 	k := ringK(res.Now)
-	push := dsp.Gain(drive.Now)
-	start := (s.Frame + int64(from)) & (Grid - 1)
 	for side, x := range [2][]float64{s.L[from:to], s.R[from:to]} {
-		g := 0.0
-		if still {
-			g = dsp.Warp(freq.Now*math.Exp2(f.hz[side]), f.rate)
+		if drive.Now > 0 || drive.Track != nil {
+			f.push(x, drive, from)
+		}
+		if side == 0 || f.hz[1] != f.hz[0] || f.hzTo[1] != f.hzTo[0] {
+			f.tune(s, from, to, side)
 		}
 		cells := &f.cells[side]
 		for i := range x {
-			if !still {
-				oct := f.hz[side] + (f.hzTo[side]-f.hz[side])*float64(start+int64(i))/Grid
-				g = dsp.Warp(larger(freq.At(from+i)*dsp.Exp(oct*math.Ln2), 10), f.rate)
-			}
 			if res.Track != nil {
 				k = ringK(res.Track[from+i])
 			}
-			u := x[i]
-			if drive.Now > 0 || drive.Track != nil {
-				if drive.Track != nil {
-					push = dsp.Gain(drive.Track[from+i])
-				}
-				u = push * u / math.Sqrt(1+push*push*u*u) / math.Sqrt(push)
-			}
-			u = pass(&cells[0], u, g, k, kind)
+			u := pass(&cells[0], x[i], f.g[i], k, kind)
 			if steep {
-				u = pass(&cells[1], u, g, larger(k, 0.6), kind)
+				u = pass(&cells[1], u, f.g[i], larger(k, 0.6), kind)
 			}
 			x[i] = u
 		}
+	}
+}
+
+// push drives a piece into a soft curve.
+func (f *sweep) push(x []float64, drive *Value, from int) {
+	push := dsp.Gain(drive.Now)
+	for i, u := range x {
+		if drive.Track != nil {
+			push = dsp.Gain(drive.Track[from+i])
+		}
+		x[i] = push * u / math.Sqrt(1+push*push*u*u) / math.Sqrt(push)
+	}
+}
+
+// tune works out the integrator gain at every frame of a piece, for a side.
+func (f *sweep) tune(s *Span, from, to, side int) {
+	freq, hz, step := &s.Values[2], f.hz[side], (f.hzTo[side]-f.hz[side])/Grid
+	if freq.Track == nil && step == 0 {
+		g := dsp.Warp(freq.Now*math.Exp2(hz), f.rate)
+		for i := range f.g[:to-from] {
+			f.g[i] = g
+		}
+		return
+	}
+	start := (s.Frame + int64(from)) & (Grid - 1)
+	for i := range f.g[:to-from] {
+		up := dsp.QuickExp((hz + step*float64(start+int64(i))) * math.Ln2)
+		f.g[i] = dsp.Warp(larger(freq.At(from+i)*up, 10), f.rate)
 	}
 }
 

@@ -24,9 +24,10 @@ var flanger = Kind{
 			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What the copy leaves out at the top.", Min: 1000, Max: 20000, Default: 14000, Taper: param.Log, Step: 3, Digits: 0},
 		}, cycleParams(0.18, 14)...),
 	},
-	New:  func(rate float64) Processor { return newComb(rate) },
-	Tail: func(v []float64, _ float64) float64 { return tailOf((v[0]+v[1])/1000, math.Abs(v[2])/100) },
-	Draw: drawFlanger,
+	New:   func(rate float64) Processor { return newComb(rate) },
+	Tail:  func(v []float64, _ float64) float64 { return tailOf((v[0]+v[1])/1000, math.Abs(v[2])/100) },
+	Rests: func(v []float64, _ float64) float64 { return 0.1 + tailOf((v[0]+v[1])/1000, math.Abs(v[2])/100) },
+	Draw:  drawFlanger,
 }
 
 // tailOf bounds how long a loop of so many seconds rings above -100 dB.

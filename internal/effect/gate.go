@@ -35,6 +35,7 @@ var gate = Kind{
 	},
 	New:     func(rate float64) Processor { return newDoor(rate) },
 	Latency: func(rate float64, v []float64) int { return gateAhead(rate, v[9]) },
+	Rests:   func(v []float64, _ float64) float64 { return 0.2 + v[5]/1000 + faded(v[6]/1000) },
 	Draw:    drawGate,
 }
 
@@ -144,8 +145,11 @@ func (d *door) Process(s *Span) {
 		a, b := d.key.run(keyL[from:to], keyR[from:to])
 		up, down := dsp.Gain(v[0]), dsp.Gain(v[0]-v[1])
 		if !d.fresh {
-			d.gain, d.fresh = v[2], true
-			d.lin = gateGain(v[2])
+			d.gain, d.fresh = v[2], true // as after a long silence
+			if v[3] < 50 {
+				d.gain = larger(v[2], -(v[0]+120)*(v[3]-1))
+			}
+			d.lin = gateGain(d.gain)
 		}
 		attack := v[4] / 1000 * d.rate
 		if d.ahead > 0 {

@@ -19,6 +19,11 @@ type Kind struct {
 	// Tail bounds the seconds for which the effect sounds on after its input
 	// ends; nil means it ends at once.
 	Tail func(v []float64, tempo float64) float64
+	// Rests is for how many seconds there has to be silence, below -180 dBFS at its output and
+	// nothing at all at its input and its key, until it is as good as new, so that it need not be
+	// run until something comes. So it is no less than what an echo takes to come back, or what it
+	// remembers of a level takes to be forgotten. Nil: it never rests.
+	Rests func(v []float64, tempo float64) float64
 	// Linear says that it is linear and does not move by itself: one impulse tells all of it.
 	Linear bool
 	// Draw computes the effect's picture; nil means it has none.
@@ -44,6 +49,9 @@ type Info struct {
 	// Keyed says that another signal can drive it.
 	Keyed bool `json:"keyed" required:"true"`
 }
+
+// faded is how long a release with a time constant in seconds takes to be over for good.
+func faded(seconds float64) float64 { return 16 * seconds }
 
 // Index returns the place of a parameter among Params, or -1.
 func (k *Info) Index(name string) int {

@@ -31,6 +31,7 @@ var limiter = Kind{
 	},
 	New:     func(rate float64) Processor { return newLimit(rate) },
 	Latency: func(rate float64, v []float64) int { return limitAhead(rate, v[3]) + betweenLag(v[4]) },
+	Rests:   func(v []float64, _ float64) float64 { return 0.1 + faded(v[2]/1000) },
 	Draw:    drawLimiter,
 }
 

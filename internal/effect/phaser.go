@@ -26,9 +26,10 @@ var phaser = Kind{
 			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left.", Min: 0, Max: 180, Default: 45, Taper: param.Linear, Step: 5, Digits: 0},
 		}, cycleParams(0.3, 13)...),
 	},
-	New:  func(rate float64) Processor { return &swirl{rate: rate} },
-	Tail: func(v []float64, _ float64) float64 { return tailOf(0.01, math.Abs(v[3])/100) },
-	Draw: drawPhaser,
+	New:   func(rate float64) Processor { return &swirl{rate: rate} },
+	Tail:  func(v []float64, _ float64) float64 { return tailOf(0.01, math.Abs(v[3])/100) },
+	Rests: func(v []float64, _ float64) float64 { return 0.1 + tailOf(0.01, math.Abs(v[3])/100) },
+	Draw:  drawPhaser,
 }
 
 var phaserStages = []int{2, 4, 6, 8, 12}

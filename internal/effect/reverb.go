@@ -50,7 +50,8 @@ var reverb = Kind{
 		longest := v[0] * max(1, v[5], v[7])
 		return min(60, v[2]/1000+0.3+longest*100/60)
 	},
-	Draw: drawReverb,
+	Rests: func(v []float64, _ float64) float64 { return 0.3 + v[2]/1000 + v[0]*max(1, v[5], v[7]) },
+	Draw:  drawReverb,
 }
 
 // Line lengths in milliseconds at size 100 %: spread evenly in the logarithm, then nudged

@@ -73,6 +73,7 @@ var saturation = Kind{
 	},
 	New:     func(rate float64) Processor { return newBender(rate) },
 	Latency: func(float64, []float64) int { return dsp.Oversample8Latency },
+	Rests:   func([]float64, float64) float64 { return 0.3 },
 	Draw:    drawSaturation,
 }
 

@@ -29,6 +29,7 @@ var taps = Kind{
 	Linear: true,
 	New:    func(rate float64) Processor { return newEchoes(rate) },
 	Tail:   func([]float64, float64) float64 { return tapsMax + 0.6 },
+	Rests:  func([]float64, float64) float64 { return tapsMax + 1 },
 	Draw:   drawTaps,
 }
 

@@ -26,8 +26,9 @@ var transient = Kind{
 			{Name: "level", Label: "Output", Unit: "dB", Says: "Gain behind it.", Min: -18, Max: 18, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
-	New:  func(rate float64) Processor { return &snap{rate: rate} },
-	Draw: drawTransient,
+	New:   func(rate float64) Processor { return &snap{rate: rate} },
+	Rests: func(v []float64, _ float64) float64 { return 1 + faded(v[3]/1000) },
+	Draw:  drawTransient,
 }
 
 type snap struct {

@@ -19,8 +19,9 @@ var tremolo = Kind{
 			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags: 0 both swing together, 180 from side to side.", Min: 0, Max: 360, Taper: param.Linear, Step: 5, Digits: 0},
 		}, cycleParams(4, 5)...),
 	},
-	New:  func(rate float64) Processor { return &swing{rate: rate} },
-	Draw: drawTremolo,
+	New:   func(rate float64) Processor { return &swing{rate: rate} },
+	Rests: func([]float64, float64) float64 { return 0.1 },
+	Draw:  drawTremolo,
 }
 
 type swing struct {

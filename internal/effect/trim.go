@@ -22,6 +22,7 @@ var trim = Kind{
 	},
 	Linear: true,
 	New:    func(rate float64) Processor { return &trimmer{high: dsp.HighPass1(5, rate)} },
+	Rests:  func([]float64, float64) float64 { return 0.2 },
 	Draw:   drawTrim,
 }
 

@@ -21,9 +21,10 @@ var vibrato = Kind{
 			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left.", Min: 0, Max: 180, Taper: param.Linear, Step: 5, Digits: 0},
 		}, cycleParams(5, 4)...),
 	},
-	New:  func(rate float64) Processor { return newSway(rate) },
-	Tail: func([]float64, float64) float64 { return 0.11 },
-	Draw: drawVibrato,
+	New:   func(rate float64) Processor { return newSway(rate) },
+	Tail:  func([]float64, float64) float64 { return 0.11 },
+	Rests: func([]float64, float64) float64 { return 0.3 },
+	Draw:  drawVibrato,
 }
 
 const swayMax = 0.05 // seconds either way

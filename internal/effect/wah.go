@@ -29,9 +29,10 @@ var wah = Kind{
 			{Name: "dry", Label: "Body", Unit: "dB", Says: "How much of the untouched signal stays under the peak.", Min: -120, Max: 0, Default: -4, Taper: param.Level, Step: 0.5, Digits: 1},
 		}, cycleParams(1.2, 8)...),
 	},
-	New:  func(rate float64) Processor { return &quack{rate: rate} },
-	Tail: func([]float64, float64) float64 { return 0.3 },
-	Draw: drawWah,
+	New:   func(rate float64) Processor { return &quack{rate: rate} },
+	Tail:  func([]float64, float64) float64 { return 0.3 },
+	Rests: func(v []float64, _ float64) float64 { return 0.2 + faded(v[8]/1000) },
+	Draw:  drawWah,
 }
 
 type quack struct {

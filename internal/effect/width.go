@@ -26,6 +26,7 @@ var width = Kind{
 	},
 	Linear: true,
 	New:    func(rate float64) Processor { return &wide{rate: rate} },
+	Rests:  func([]float64, float64) float64 { return 0.5 },
 	Draw:   drawWidth,
 }
 

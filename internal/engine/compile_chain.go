@@ -100,6 +100,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		t.stirred = true
 		t.mix = c.slot(s.ID, "mix", param.Mix, s.Mix, n.lagIn)
 		t.span.Values = make([]effect.Value, len(kind.Params))
+		t.values, t.rate, t.rest.silent = make([]float64, len(kind.Params)), rate, forever
 		t.heard = c.bypass(s.ID, s.Bypass, bypassed, n.lagIn)
 		if r, ok := t.proc.(effect.Reporter); ok {
 			t.reporter, t.report = r, make([]float64, len(kind.Live))

@@ -4,7 +4,9 @@ import (
 	"math"
 	"slices"
 
+	"shoal/internal/dsp"
 	"shoal/internal/effect"
+	"shoal/internal/param"
 	"shoal/internal/project"
 )
 
@@ -87,13 +89,20 @@ func (s *slot) fillMoved(c *cursor, lag, n int) effect.Value {
 		return base
 	}
 	v := effect.Value{Step: base.Step, Track: s.track[:n]}
+	still := base.Track == nil && len(s.follows) == 0
 	for i := 0; i < n; {
 		f := c.songFrame(lag, i)
 		off := int(((f % moverGrid) + moverGrid) % moverGrid)
 		to := min(n, i+moverGrid-off)
 		a, b := s.pull(f-int64(off)), s.pull(f-int64(off)+moverGrid)
+		step := (b - a) / moverGrid
+		if still {
+			s.straight(v.Track[i:to], s.place(base.Now)+a, step, off)
+			i = to
+			continue
+		}
 		for k := i; k < to; k++ {
-			x := s.place(base.At(k)) + a + (b-a)*float64(off+k-i)/moverGrid
+			x := s.place(base.At(k)) + a + step*float64(off+k-i)
 			for j := range s.follows {
 				x += s.follows[j].by(s.follows[j].at(lag, k, n))
 			}
@@ -103,6 +112,27 @@ func (s *slot) fillMoved(c *cursor, lag, n int) effect.Value {
 	}
 	v.Now = s.track[0]
 	return v
+}
+
+// straight gives the values, from frame off of the grid on, of a place that goes on by step a
+// frame. Along a logarithmic travel each value is the one before times the same; it is counted from
+// the grid, so that a block's beginning does not change it.
+func (s *slot) straight(dst []float64, place, step float64, off int) {
+	end := place + step*moverGrid
+	if s.desc.Taper == param.Log && min(place, end) >= 0 && max(place, end) <= 1 {
+		v, ratio := s.desc.At(place), dsp.Exp(step*math.Log(s.desc.Max/s.desc.Min))
+		for range off {
+			v *= ratio
+		}
+		for k := range dst {
+			dst[k] = v
+			v *= ratio
+		}
+		return
+	}
+	for k := range dst {
+		dst[k] = s.value(max(0, min(1, place+step*float64(off+k))))
+	}
 }
 
 // pulled reports whether movers move it.

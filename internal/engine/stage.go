@@ -38,6 +38,9 @@ type stageStep struct {
 	input    pair
 	watch    *watch
 	cost     *spent
+	rest     rest
+	values   []float64
+	rate     float64
 }
 
 // tailFrames is how long an effect sounds on after its input has ended.
@@ -50,15 +53,18 @@ func tailFrames(k *effect.Kind, values []float64, tempo, rate float64) int {
 
 func (s *stageStep) run(c *cursor, n int) {
 	l, r := s.buf.l[:n], s.buf.r[:n]
-	if s.stirred || c.jumped {
-		s.fill(c, n)
-	}
-	mix := s.mix.fill(c, s.lag, n)
 	s.heard.follow(c)
 	if s.watch != nil {
 		s.watch.in.write(l, r)
 		defer s.watch.out.write(l, r)
 	}
+	if s.rests(c, l, r) {
+		return
+	}
+	if s.stirred || c.jumped {
+		s.fill(c, n)
+	}
+	mix := s.mix.fill(c, s.lag, n)
 	off := !s.heard.Moving() && s.heard.Now() == 0
 	if s.ringOut && s.actsOn == "both" && !s.broken && s.rings(off, n) {
 		s.ring(c, l, r, n, &mix)
@@ -243,6 +249,9 @@ func (s *stageStep) finite(l, r []float64) bool {
 		s.dry.clear()
 		return false
 	}
+	if s.rest.in {
+		s.rest.out(max(a, b), len(l))
+	}
 	s.meter.take(a, b)
 	if *s.meter.power {
 		s.meter.square(l, r)
@@ -255,7 +264,7 @@ func (s *stageStep) key() string { return "stage " + s.id + " " + s.kind.ID }
 func (s *stageStep) reset() {
 	s.proc.Reset()
 	s.dry.clear()
-	s.broken, s.left = false, 0
+	s.broken, s.left, s.rest = false, 0, rest{silent: forever}
 }
 
 func (s *stageStep) copyFrom(o twin) {
@@ -263,5 +272,5 @@ func (s *stageStep) copyFrom(o twin) {
 	s.proc.CopyFrom(old.proc)
 	s.dry.copyFrom(old.dry)
 	s.heard.goOn(&old.heard)
-	s.idle, s.left = old.idle, old.left
+	s.idle, s.left, s.rest = old.idle, old.left, old.rest
 }

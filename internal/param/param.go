@@ -54,7 +54,7 @@ func (p Param) Only(name string, is ...float64) Param {
 }
 
 // Check reports an error that names the parameter when v is not a value of it.
-func (p Param) Check(v float64) error {
+func (p *Param) Check(v float64) error {
 	switch {
 	case math.IsNaN(v) || math.IsInf(v, 0):
 		return fmt.Errorf("%s is not a number", p.Label)
@@ -67,15 +67,15 @@ func (p Param) Check(v float64) error {
 }
 
 // Clamp brings v into the range.
-func (p Param) Clamp(v float64) float64 { return min(max(v, p.Min), p.Max) }
+func (p *Param) Clamp(v float64) float64 { return min(max(v, p.Min), p.Max) }
 
 // Stepped reports whether the parameter only has separate values.
-func (p Param) Stepped() bool { return p.Taper == Choice || p.Taper == Switch }
+func (p *Param) Stepped() bool { return p.Taper == Choice || p.Taper == Switch }
 
 const levelKnee, levelPart = -60.0, 0.1
 
 // Place turns a value into its place along the travel, 0 to 1.
-func (p Param) Place(v float64) float64 {
+func (p *Param) Place(v float64) float64 {
 	switch p.Taper {
 	case Log:
 		return math.Log(v/p.Min) / math.Log(p.Max/p.Min)
@@ -93,7 +93,7 @@ func (p Param) Place(v float64) float64 {
 }
 
 // At turns a place along the travel into the value there.
-func (p Param) At(place float64) float64 {
+func (p *Param) At(place float64) float64 {
 	switch p.Taper {
 	case Log:
 		return p.Min * dsp.Exp(place*math.Log(p.Max/p.Min))

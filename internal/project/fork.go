@@ -217,7 +217,8 @@ func (f *Fork) check() error {
 		return fmt.Errorf("%d bands are parted by %d crossovers, not by %d", len(f.Paths), len(f.Paths)-1, len(f.Crossovers))
 	}
 	for i, hz := range f.Crossovers {
-		if err := param.Crossover(i+1, f.Linear).Check(hz); err != nil {
+		p := param.Crossover(i+1, f.Linear)
+		if err := p.Check(hz); err != nil {
 			return err
 		}
 		if i > 0 && hz < f.Crossovers[i-1]*dsp.Apart*(1-1e-9) {

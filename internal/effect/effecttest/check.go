@@ -26,6 +26,7 @@ func Check(t *testing.T, k *effect.Kind) {
 	t.Run("latency is the truth", func(t *testing.T) { latency(t, k) })
 	t.Run("extremes stay bounded", func(t *testing.T) { extremes(t, k) })
 	t.Run("no allocation", func(t *testing.T) { allocation(t, k) })
+	t.Run("after its rest as good as new", func(t *testing.T) { rest(t, k) })
 	t.Run("picture", func(t *testing.T) { picture(t, k) })
 }
 
@@ -174,6 +175,55 @@ func allocation(t *testing.T, k *effect.Kind) {
 	rig := New(k.ID, 48000, nil)
 	l, r := stereo(128)
 	require.Zero(t, testing.AllocsPerRun(50, func() { rig.Span(l, r) }))
+}
+
+// rest plays noise, then silence for as long as the effect says that it needs, then noise again: a
+// processor that was never used must answer the second noise alike.
+func rest(t *testing.T, k *effect.Kind) {
+	if k.Rests == nil {
+		return
+	}
+	for round := range 4 {
+		set := map[string]float64{}
+		for i, p := range k.Params {
+			h := dsp.Hash(uint64(round*977 + i))
+			switch {
+			case round == 0 || p.Structural && round < 3:
+			case p.Stepped():
+				set[p.Name] = float64(h % uint64(p.Max+1))
+			default: // the middle half of the travel: the ends take minutes
+				set[p.Name] = p.At(0.25 + float64(h%1000)/1998)
+			}
+		}
+		rig := New(k.ID, 48000, set)
+		seconds := k.Rests(rig.Values, rig.Tempo)
+		require.Positive(t, seconds)
+		if seconds > 40 {
+			continue
+		}
+		l, r := stereo(19200)
+		rig.Run(l, r, 128)
+		for quiet := 0.0; quiet < seconds; { // what comes out has to be silence, too
+			l, r = make([]float64, 9600), make([]float64, 9600)
+			rig.Run(l, r, 128)
+			if quiet += 0.2; dsp.Peak(l, r) > 1e-9 {
+				quiet = 0
+			}
+			require.Less(t, rig.frame, int64(48000*200), "it never falls silent: %v", set)
+		}
+		fresh := New(k.ID, 48000, set)
+		fresh.frame = rig.frame
+		wantL, wantR := stereo(19200)
+		fresh.Run(wantL, wantR, 128)
+		l, r = stereo(19200)
+		rig.Run(l, r, 128)
+		for i := range l {
+			if math.Abs(l[i]-wantL[i]) > 1e-6 || math.Abs(r[i]-wantR[i]) > 1e-6 {
+				assert.Fail(t, fmt.Sprintf("frame %d: %g and %g, but new %g and %g, with %v", i, l[i], r[i], wantL[i], wantR[i], set))
+				break
+			}
+		}
+	}
 }
 
 func picture(t *testing.T, k *effect.Kind) {
