@@ -7,6 +7,7 @@ import { notice, refused, useSession } from '../live/session'
 import { setView, useView, view } from '../live/view'
 import { LitPath, useReach } from '../routing/LitPath'
 import { makeGroup, openSend } from '../routing/gestures'
+import { Playhead } from './Playhead'
 import { Row, rowHeight } from './Row'
 import { Ruler } from './Ruler'
 import { lens as makeLens } from './time'
@@ -83,58 +84,68 @@ export function Board() {
       }}
     >
       <Ruler timeline={timeline} lens={lens} width={width} />
-      <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
-        <LitPath reach={reach} rows={shown} height={(c) => rowHeight(tide, base, open[c.id]?.length)} />
-        {shown.map((c) => (
-          <Row
-            key={c.id}
-            channel={c}
-            index={project.channels.indexOf(c)}
-            timeline={timeline}
-            lens={lens}
-            width={width}
-            depth={groups(c).length}
-            lit={reach.feeds.includes(c.id) ? 'fed' : reach.fed.includes(c.id) ? 'feeds' : ''}
-          />
-        ))}
-        <div className="flex items-center gap-3 px-3 py-1.5 text-[12px]">
-          <button className="btn btn-xs btn-outline font-normal" onClick={() => void act.addRow('track')}>
-            Add a track
-          </button>
-          <button className="btn btn-xs btn-outline font-normal" onClick={() => void act.addRow('return')}>
-            Add a return
-          </button>
-          <label className="btn btn-xs btn-outline font-normal">
-            Import sound
-            <input
-              type="file"
-              multiple
-              className="sr-only"
-              accept=".wav,.flac,.mp3,audio/*"
-              onChange={(e) => {
-                void importFiles(project.id, [...(e.target.files ?? [])])
-                e.target.value = ''
-              }}
+      <div className="relative flex min-h-0 flex-1">
+        {lens && (
+          <div
+            className="pointer-events-none absolute inset-y-0 right-0 z-20 overflow-hidden"
+            style={{ left: HEAD }}
+          >
+            <Playhead lens={lens} />
+          </div>
+        )}
+        <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+          <LitPath reach={reach} rows={shown} height={(c) => rowHeight(tide, base, open[c.id]?.length)} />
+          {shown.map((c) => (
+            <Row
+              key={c.id}
+              channel={c}
+              index={project.channels.indexOf(c)}
+              timeline={timeline}
+              lens={lens}
+              width={width}
+              depth={groups(c).length}
+              lit={reach.feeds.includes(c.id) ? 'fed' : reach.fed.includes(c.id) ? 'feeds' : ''}
             />
-          </label>
-          {rows.length > 1 && (
-            <>
-              <button className="btn btn-xs btn-secondary font-normal" onClick={() => void makeGroup()}>
-                Group {rows.length} rows <kbd className="kbd kbd-xs">A</kbd>
-              </button>
-              <button className="btn btn-xs btn-secondary font-normal" onClick={openSend}>
-                Send {rows.length} rows to <kbd className="kbd kbd-xs">S</kbd>
-              </button>
-            </>
-          )}
-          {hidden > 0 && (
-            <button
-              className="btn btn-xs btn-ghost font-normal"
-              onClick={() => setView({ showHidden: !showHidden })}
-            >
-              {showHidden ? 'Leave out' : 'Show'} {hidden} hidden
+          ))}
+          <div className="flex items-center gap-3 px-3 py-1.5 text-[12px]">
+            <button className="btn btn-xs btn-outline font-normal" onClick={() => void act.addRow('track')}>
+              Add a track
             </button>
-          )}
+            <button className="btn btn-xs btn-outline font-normal" onClick={() => void act.addRow('return')}>
+              Add a return
+            </button>
+            <label className="btn btn-xs btn-outline font-normal">
+              Import sound
+              <input
+                type="file"
+                multiple
+                className="sr-only"
+                accept=".wav,.flac,.mp3,audio/*"
+                onChange={(e) => {
+                  void importFiles(project.id, [...(e.target.files ?? [])])
+                  e.target.value = ''
+                }}
+              />
+            </label>
+            {rows.length > 1 && (
+              <>
+                <button className="btn btn-xs btn-secondary font-normal" onClick={() => void makeGroup()}>
+                  Group {rows.length} rows <kbd className="kbd kbd-xs">A</kbd>
+                </button>
+                <button className="btn btn-xs btn-secondary font-normal" onClick={openSend}>
+                  Send {rows.length} rows to <kbd className="kbd kbd-xs">S</kbd>
+                </button>
+              </>
+            )}
+            {hidden > 0 && (
+              <button
+                className="btn btn-xs btn-ghost font-normal"
+                onClick={() => setView({ showHidden: !showHidden })}
+              >
+                {showHidden ? 'Leave out' : 'Show'} {hidden} hidden
+              </button>
+            )}
+          </div>
         </div>
       </div>
       {over && (

@@ -2,19 +2,21 @@ import { useRef } from 'react'
 import { useHeard } from '../live/meters'
 import type { Lens } from './time'
 
-/** Where the song is heard. It is moved by a transform, so that nothing else is laid out anew. */
+/** Where the song is heard: one line over all rows, and its flag in the ruler. It is moved by a transform,
+    on a layer of its own, so that nothing else is laid out or painted anew. */
 export function Playhead({ lens, flag }: { lens: Lens; flag?: boolean }) {
   const line = useRef<HTMLSpanElement>(null)
   const last = useRef('')
   useHeard((h) => {
-    const t = `translateX(${lens.x(h.song).toFixed(1)}px)`
+    const dots = window.devicePixelRatio
+    const t = `translateX(${Math.round(lens.x(h.song) * dots) / dots}px)` // by whole dots: less would not be seen
     if (t !== last.current) line.current!.style.transform = last.current = t
   })
   return (
     <span
       ref={line}
       className="pointer-events-none absolute top-0 left-0 h-full w-px"
-      style={{ background: flag ? 'transparent' : 'var(--ink)' }}
+      style={{ background: flag ? 'transparent' : 'var(--ink)', willChange: 'transform' }}
     >
       {flag && (
         <svg width="12" height="10" className="absolute bottom-0 -left-[5.5px]" aria-hidden>

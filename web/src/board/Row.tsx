@@ -9,7 +9,6 @@ import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
 import { carried } from './carry'
 import { ClipView } from './ClipView'
-import { Playhead } from './Playhead'
 import { RowHead } from './RowHead'
 import { Surface } from './Surface'
 import type { Lens } from './time'
@@ -89,7 +88,6 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
             ))}
             <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
             {channel.clips.length === 0 && channel.kind === 'track' && <Empty channel={channel} />}
-            <Playhead lens={lens} />
           </div>
         )}
         {air > 0 && timeline && lens && open.length > 0 && (

@@ -12,11 +12,12 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
   const level = useSession((s) => s.moving[`${send.id} level`] ?? send.level)
   const point = pointsOf(channel).find((x) => x.value === sendPoint(send, channel))?.text ?? ''
   const bar = useRef<HTMLSpanElement>(null)
+  const last = useRef('')
   useHeard((h) => {
     const p = h.peaks.get(`send ${send.id}`)
     const x = p ? Math.max(0, Math.min(1, (Math.max(p[0], p[1]) + 60) / 60)) : 0
-    const t = `scaleX(${x.toFixed(2)})`
-    if (bar.current!.style.transform !== t) bar.current!.style.transform = t
+    const size = `${(x * 100).toFixed(0)}% 100%`
+    if (size !== last.current) bar.current!.style.backgroundSize = last.current = size
   }, 'meter')
   return (
     <button
@@ -33,8 +34,8 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
     >
       <span
         ref={bar}
-        className="absolute inset-x-0 bottom-0 h-[3px] origin-left"
-        style={{ background: 'var(--deep)', transform: 'scaleX(0)' }}
+        className="absolute inset-x-0 bottom-0 h-[3px] bg-no-repeat"
+        style={{ backgroundImage: 'linear-gradient(var(--deep), var(--deep))', backgroundSize: '0 100%' }}
       />
       <span className={`truncate italic ${send.mute ? 'struck' : ''}`}>{to}</span>
       <span className="figure shrink-0">{level <= -120 ? 'off' : level.toFixed(0).replace('-', '−')}</span>

@@ -1,6 +1,5 @@
 import { useRef } from 'react'
 import type { Channel, LineView, SeenPoint } from '../api/types'
-import { Playhead } from '../board/Playhead'
 import type { Lens } from '../board/time'
 import { figure } from '../controls/format'
 import * as lines from '../live/lines'
@@ -111,7 +110,6 @@ function Drawn(p: Props & { v: LineView }) {
           <Tip v={v} seen={seenAt(first)} value={valueOf(v, placeAt(seenAt(first).y))} width={p.width} />
         )}
       </svg>
-      <Playhead lens={p.lens} />
       <LineHead v={v} row={p.channel.id} stretch={stretch} taken={taken}>
         <LineValueAt v={v} />
       </LineHead>

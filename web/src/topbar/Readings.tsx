@@ -7,6 +7,11 @@ import { hear } from '../live/listening'
 import { setView, useView, view } from '../live/view'
 import { minutes, position } from '../board/time'
 
+/** Writes a text where another stands: to write the same again would lay it out again. */
+function put(el: HTMLElement, text: string) {
+  if (el.textContent !== text) el.textContent = text
+}
+
 /** Where the song stands: section, bars and minutes of the frame that is heard. */
 export function Place() {
   const timeline = useSession((s) => s.timeline)
@@ -16,12 +21,12 @@ export function Place() {
   useHeard((h) => {
     if (!timeline) return
     const s = timeline.sections.findLast((x) => x.from <= h.song)
-    section.current!.textContent = s?.name ?? 'Bars'
-    bars.current!.textContent = position(timeline, h.song)
-    clock.current!.textContent = minutes(h.song / timeline.rate)
+    put(section.current!, s?.name ?? 'Bars')
+    put(bars.current!, position(timeline, h.song))
+    put(clock.current!, minutes(h.song / timeline.rate))
     // the engine may stop by itself; the button must not claim otherwise
     if (h.state === STATE.tripped && view().playing) setView({ playing: false })
-  })
+  }, 'meter')
   return (
     <>
       <div className="w-[92px]">
@@ -53,10 +58,10 @@ export function MainLevel() {
   const hold = useRef(new Hold(1500))
   const write = (db: number) => (db <= -119 ? '–' : db.toFixed(1).replace('-', '−'))
   useHeard((h) => {
-    short.current!.textContent = write(h.short)
-    whole.current!.textContent = write(h.integrated)
+    put(short.current!, write(h.short))
+    put(whole.current!, write(h.integrated))
     const tp = hold.current.feed(h.truePeak)
-    peak.current!.textContent = write(tp)
+    put(peak.current!, write(tp))
     peak.current!.style.color = tp > 0 ? 'var(--loss)' : ''
   }, 'figure')
   const mono = useView((v) => v.mono)
@@ -117,7 +122,7 @@ export function EngineLoad() {
     if (performance.now() - last.current < 500) return
     last.current = performance.now()
     const gaps = theEngine()?.underruns ?? 0
-    figure.current!.textContent = `${Math.round(h.load * 100)} %`
+    put(figure.current!, `${Math.round(h.load * 100)} %`)
     figure.current!.title = gaps ? `${gaps} gaps heard since the page was opened` : 'No gaps so far'
   })
   return (
