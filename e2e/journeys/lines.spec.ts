@@ -136,3 +136,79 @@ test('lines have no barriers, in both themes', async ({ board }) => {
     expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 140)).join(' | ')}`)).toEqual([])
   }
 })
+
+test('points are boxed, keep their value when moved along, and those of several lines go as one', async ({ board, shoal }) => {
+  await open(board, 'Low horn', 'level low horn')
+  await open(board, 'Low horn', 'pan low horn')
+  await expect(strip(board, 'Pan of Low horn')).toBeVisible()
+  const put = async (of: string, name: string, x: number, y: number) => {
+    const before = (await points(board, shoal, name)).length
+    const b = (await strip(board, of).boundingBox())!
+    await board.mouse.dblclick(b.x + x, b.y + y)
+    await expect.poll(async () => (await points(board, shoal, name)).length).toBe(before + 1)
+  }
+  for (const [x, y] of [[500, 10], [700, 38], [800, 12]] as const) await put('Level of Low horn', 'fader', x, y)
+  for (const [x, y] of [[520, 30], [760, 14]] as const) await put('Pan of Low horn', 'pan', x, y)
+  const chosen = (of: string) => strip(board, of).locator('circle[r="4.5"]')
+  // a box around the upper two
+  await board.keyboard.down('Shift')
+  await drag(board, 'Level of Low horn', [470, 2], [830, 22])
+  await board.keyboard.up('Shift')
+  await expect(chosen('Level of Low horn')).toHaveCount(2)
+  // moved along, a little crooked: the values stay
+  const before = await points(board, shoal, 'fader')
+  const c = (await strip(board, 'Level of Low horn').locator('circle').first().boundingBox())!
+  await board.mouse.move(c.x + c.width / 2, c.y + c.height / 2)
+  await board.mouse.down()
+  await board.mouse.move(c.x - 40, c.y + c.height / 2 + 4, { steps: 5 })
+  await board.mouse.up()
+  await expect.poll(async () => (await points(board, shoal, 'fader'))[0]!.tick).toBeLessThan(before[0]!.tick)
+  const after = await points(board, shoal, 'fader')
+  expect(after.map((p) => p.value)).toEqual(before.map((p) => p.value))
+  expect(after[1]!.tick).toBe(before[1]!.tick)
+  // both lines as one: copied, put down at the playhead, moved
+  await drag(board, 'Level of Low horn', [430, 44], [840, 44])
+  await board.keyboard.press('Control+a')
+  await expect(chosen('Pan of Low horn')).toHaveCount(2)
+  await expect(chosen('Level of Low horn')).toHaveCount(3)
+  await board.keyboard.press('Control+c')
+  await board.keyboard.press('Control+v')
+  await expect.poll(async () => (await points(board, shoal, 'pan')).length).toBe(4)
+  const [level, pan] = [await points(board, shoal, 'fader'), await points(board, shoal, 'pan')]
+  expect(level).toHaveLength(6)
+  const original = after[0]!.tick - (await points(board, shoal, 'pan'))[2]!.tick
+  expect(level[0]!.tick - pan[0]!.tick).toBe(original) // as far apart as they were
+  await strip(board, 'Level of Low horn').focus()
+  await board.keyboard.press('Delete')
+  await expect.poll(async () => (await points(board, shoal, 'pan')).length).toBe(2)
+  expect(await points(board, shoal, 'fader')).toEqual(after)
+})
+
+test('a clip is carried along its row, and its lines with it when that was said once', async ({ board, shoal }) => {
+  const clips = async () => (await project(board, shoal)).project.channels.find((c: { name: string }) => c.name === 'Low horn')!.clips as unknown as { id: string; start: number }[]
+  await open(board, 'Low horn', 'level low horn')
+  const b = (await strip(board, 'Level of Low horn').boundingBox())!
+  const clip = row(board, 'Low horn').locator('[data-clip]').first()
+  const c = (await clip.boundingBox())!
+  await board.mouse.dblclick(c.x + c.width / 2, b.y + 12) // a point in the middle of the clip
+  await expect.poll(async () => (await points(board, shoal, 'fader')).length).toBe(1)
+  const before = { clips: await clips(), points: await points(board, shoal, 'fader') }
+  await board.mouse.move(c.x + c.width / 2, c.y + c.height / 2)
+  await board.mouse.down()
+  await board.mouse.move(c.x + c.width / 2 - 50, c.y + c.height / 2, { steps: 5 })
+  await board.mouse.up()
+  await board.getByRole('button', { name: 'Take them along' }).click()
+  await expect.poll(async () => (await clips())[0]!.start).toBeLessThan(before.clips[0]!.start)
+  const by = (await clips())[0]!.start - before.clips[0]!.start
+  expect((await clips())[0]!.start % 240).toBe(0)
+  const moved = await points(board, shoal, 'fader')
+  expect(moved.some((p) => p.tick === before.points[0]!.tick + by && p.value === before.points[0]!.value)).toBe(true)
+  // by keys: nothing is asked again; one undo takes clip and line back
+  await clip.focus()
+  await board.keyboard.press('ArrowRight')
+  await expect.poll(async () => (await clips())[0]!.start).toBe(before.clips[0]!.start + by + 240)
+  await board.keyboard.press('Control+z')
+  await board.keyboard.press('Control+z')
+  await expect.poll(async () => (await clips())[0]!.start).toBe(before.clips[0]!.start)
+  expect(await points(board, shoal, 'fader')).toEqual(before.points)
+})

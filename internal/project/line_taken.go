@@ -11,6 +11,9 @@ type PastePoints struct {
 	Stretch
 	Points []Point  `json:"points"`
 	Of     *Address `json:"of,omitempty"`
+	// Origin is the tick of theirs that comes to stand at From; nil: that of the first. Points of
+	// several lines that were copied together have one.
+	Origin *int64 `json:"origin,omitempty"`
 }
 
 // Address names a parameter.
@@ -34,15 +37,19 @@ func (c *PastePoints) apply(p *Project, effects Effects) ([]Change, error) {
 			source = f.Param
 		}
 	}
+	origin := c.Points[0].Tick
+	if c.Origin != nil {
+		origin = *c.Origin
+	}
 	var out []Point
 	for _, pt := range c.Points {
 		v := w.d.At(max(0, min(1, source.Place(source.Clamp(pt.Value)))))
 		if source.Unit == w.d.Unit && source.Taper == w.d.Taper {
 			v = pt.Value
 		}
-		out = append(out, Point{w.from + pt.Tick - c.Points[0].Tick, w.value(v), w.shape(pt.Shape), pt.Bend})
+		out = append(out, Point{max(0, w.from+pt.Tick-origin), w.value(v), w.shape(pt.Shape), pt.Bend})
 	}
-	return w.edit(p, effects, w.from, out[len(out)-1].Tick, out)
+	return w.edit(p, effects, out[0].Tick, out[len(out)-1].Tick, out)
 }
 
 // TakenDown is what a hand did with a parameter while the song played: values at frames, thinned to

@@ -191,6 +191,9 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return &RangePassage{ID: randomPassage(r, p), From: int64(r.IntN(90000)), To: int64(r.IntN(90000)), Snap: 120}
 	default:
 		start := int64(r.IntN(1000))
+		if yes {
+			return &MoveClip{ID: pick(clips), By: int64(r.IntN(200000) - 100000), Snap: 240, Along: true}
+		}
 		return &SetClip{ID: pick(clips), Start: &start}
 	}
 }

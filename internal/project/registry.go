@@ -102,6 +102,7 @@ var registry = map[string]func() Change{
 	"clip.add":          func() Change { return &AddClip{} },
 	"clip.remove":       func() Change { return &RemoveClip{} },
 	"clip.set":          func() Change { return &SetClip{} },
+	"clip.move":         func() Change { return &MoveClip{} },
 }
 
 var names = func() map[reflect.Type]string {

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react'
 import type { Clip } from '../api/types'
+import * as clips from '../live/clips'
 import type { Lens } from './time'
 
 const FRAMES = 512 // audiofile.OverviewFrames
@@ -14,12 +15,14 @@ async function overview(hash: string): Promise<Uint8Array> {
 /** A clip as nested depth contours: peak outside, RMS inside. */
 export function ClipView({
   clip,
+  row,
   start,
   lens,
   width,
   height,
 }: {
   clip: Clip
+  row: string
   start: number
   lens: Lens
   width: number
@@ -80,20 +83,32 @@ export function ClipView({
     g.fillStyle = css.getPropertyValue('--deep')
     g.fillRect(0, height / 2 - 0.5, w, 1)
   }, [data, clip, start, lens, from, to, height, theme])
+  const hand = useCarry(clip, row, lens)
   if (to <= from) return null
   return (
     <div
       data-clip={clip.id}
-      className="absolute overflow-hidden rounded-[2px] border"
+      tabIndex={0}
+      role="group"
+      aria-label={`${clip.name}, a clip`}
+      className="absolute touch-none overflow-hidden rounded-[2px] border"
       style={{
         left: from,
         width: to - from,
         top: 2,
         height,
         background: 'var(--card)',
-        borderColor: 'var(--hair)',
+        borderColor: hand.by ? 'var(--deep)' : 'var(--hair)',
+        transform: hand.by ? `translateX(${hand.by}px)` : undefined,
+        opacity: hand.by ? 0.75 : undefined,
+        zIndex: hand.by ? 5 : undefined,
       }}
-      title={clip.name}
+      title={`${clip.name}. Drag it along the row: Alt leaves the grid, with Ctrl it is a copy. Arrow keys move it, Delete removes it.`}
+      onPointerDown={hand.down}
+      onPointerMove={hand.drags}
+      onPointerUp={hand.up}
+      onPointerCancel={hand.cancel}
+      onKeyDown={hand.key}
     >
       <canvas
         ref={canvas}
@@ -108,4 +123,41 @@ export function ClipView({
       )}
     </div>
   )
+}
+
+/** Carrying a clip along its row, by hand or by keys. */
+function useCarry(clip: Clip, row: string, lens: Lens) {
+  const [by, setBy] = useState(0)
+  const from = useRef<number | null>(null)
+  return {
+    by,
+    down: (e: PointerEvent) => {
+      if (e.button !== 0) return
+      from.current = e.clientX
+      e.currentTarget.setPointerCapture(e.pointerId)
+    },
+    drags: (e: PointerEvent) => {
+      if (from.current === null) return
+      const d = e.clientX - from.current
+      if (by !== 0 || Math.abs(d) > 3) setBy(d || 0.01)
+    },
+    up: (e: PointerEvent) => {
+      if (from.current !== null && by !== 0)
+        clips.move(clip, row, { by: by * lens.perPixel, free: e.altKey, copy: e.ctrlKey || e.metaKey })
+      from.current = null
+      setBy(0)
+    },
+    cancel: () => {
+      from.current = null
+      setBy(0)
+    },
+    key: (e: KeyboardEvent) => {
+      const step = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0
+      if (e.key === 'Delete' || e.key === 'Backspace') void clips.remove(clip)
+      else if (step && !e.ctrlKey && !e.metaKey) clips.step(clip, row, step)
+      else return
+      e.preventDefault()
+      e.stopPropagation()
+    },
+  }
 }

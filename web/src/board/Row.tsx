@@ -80,6 +80,7 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
               <ClipView
                 key={c.id}
                 clip={c}
+                row={channel.id}
                 start={timeline.clips[c.id] ?? c.start}
                 lens={lens}
                 width={width}

@@ -66,11 +66,20 @@ export const keys: { group: string; list: [string, string][] }[] = [
       ['Double click', 'Put a point; Alt leaves the grid'],
       [
         'Drag',
-        'A point moves, with Ctrl in its value only; between points it selects a stretch; with Alt it bends',
+        'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; between points it selects a stretch, with Shift a box; with Alt it bends',
       ],
       ['↑ ↓', 'Selected points up or down; Shift: a tenth'],
-      ['Ctrl C V', 'Copy the selected points; put them down at the playhead'],
+      ['Ctrl A', 'Select the stretch, or all, of every open line of the row: its points move as one'],
+      ['Ctrl C V', 'Copy the selected points, of all lines; put them down at the playhead'],
       ['Delete', 'Take the selected points off'],
+    ],
+  },
+  {
+    group: 'Clips',
+    list: [
+      ['Drag', 'Move it along its row; Alt leaves the grid, with Ctrl it is a copy'],
+      ['← →', 'On a clip: a step of the grid'],
+      ['Delete', 'Remove the clip'],
     ],
   },
   {

@@ -71,6 +71,11 @@ export function LineHead(p: {
           { text: 'Reverse', run: some((s) => lines.turnStretch(v, s, 'reverse')) },
           { text: 'Half as far', run: some((s) => lines.turnStretch(v, s, 'scale', 0.5)) },
           { text: 'Half as far again', run: some((s) => lines.turnStretch(v, s, 'scale', 1.5)) },
+          {
+            text: 'Select it in all open lines of the row',
+            key: 'Ctrl A',
+            run: () => void lines.selectAll(v, p.row),
+          },
           { text: 'Copy the points', key: 'Ctrl C', run: () => lines.copyPoints(v, ticks) },
           { text: 'Put points down at the playhead', key: 'Ctrl V', run: () => void lines.pastePoints(v) },
           { text: 'Take the points off', key: 'Del', run: points(() => lines.cutPoints(v, ticks)) },

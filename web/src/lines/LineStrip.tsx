@@ -22,13 +22,13 @@ export function LineStrip(p: Props) {
 /** It is drawn in its own taper, with points that are taken hold of. */
 function Drawn(p: Props & { v: LineView }) {
   const { v } = p
-  const stretch = useView((s) =>
-    s.stretch?.owner === p.owner && s.stretch.name === p.name ? s.stretch : null,
-  )
+  const any = useView((s) => s.stretch)
+  const stretch = any?.owner === p.owner && any.name === p.name ? any : null
+  const along = any?.more?.find((m) => m.owner === p.owner && m.name === p.name)
   const taken = useSession((s) => s.takingDown.includes(`${p.owner} ${p.name}`))
   const box = useRef<SVGSVGElement>(null)
-  const hand = useHand(v, p.lens, box)
-  const chosen = (pt: SeenPoint) => stretch?.ticks.includes(pt.tick) ?? false
+  const hand = useHand(v, p.lens, box, p.channel.id)
+  const chosen = (pt: SeenPoint) => (stretch ?? along)?.ticks.includes(pt.tick) ?? false
   const shift = hand.drag?.kind === 'points' ? hand.drag : null
   const held = (pt: SeenPoint) => shift?.ticks.includes(pt.tick) ?? false
   const seenAt = (pt: SeenPoint) => ({
@@ -74,6 +74,18 @@ function Drawn(p: Props & { v: LineView }) {
         onKeyDown={hand.key}
       >
         <rect x={0} y={0} width={p.width} height={STRIP_HEIGHT} fill="transparent" />
+        {hand.drag?.kind === 'box' && (
+          <rect
+            x={Math.min(hand.drag.x, hand.drag.toX)}
+            y={Math.min(hand.drag.y, hand.drag.toY)}
+            width={Math.abs(hand.drag.toX - hand.drag.x)}
+            height={Math.abs(hand.drag.toY - hand.drag.y)}
+            fill="var(--shoal-3)"
+            fillOpacity={0.3}
+            stroke="var(--deep)"
+            strokeDasharray="3 2"
+          />
+        )}
         {mark && (
           <rect
             x={mark[0]}

@@ -4,19 +4,23 @@ import type { Lens } from '../board/time'
 import { place, step } from '../controls/format'
 import * as lines from '../live/lines'
 import { move } from '../live/session'
-import { setView, view } from '../live/view'
+import { type Chosen, setView, view } from '../live/view'
 import { perPixel, valueOf, within, y } from './face'
 
 /** What a hand holds of a line: points, a stretch that is being selected, the flat value, or a bend. */
 export type Drag =
   | { kind: 'points'; x: number; y: number; dx: number; dy: number; ticks: number[] }
   | { kind: 'range'; from: number; to: number }
+  | { kind: 'box'; x: number; y: number; toX: number; toY: number }
   | { kind: 'flat'; x: number; y: number; place: number }
   | { kind: 'bend'; y: number; tick: number; bend: number; up: boolean }
 
-/** What a pointer and the keys do to a line: points are moved, a stretch is selected, a flat line is set, a
-    segment bent. */
-export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | null>) {
+/** How near to its own value a point that is moved along keeps it. */
+const KEEP = 6
+
+/** What a pointer and the keys do to a line: points are moved, a stretch or a box is selected, a flat line is
+    set, a segment bent. */
+export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | null>, row: string) {
   const [drag, setDrag] = useState<Drag | null>(null)
   const mine = () => {
     const s = view().stretch // as it is now: a key may follow a drag before that is drawn
@@ -28,8 +32,12 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
   }
   const ticksIn = (from: number, to: number) =>
     v.points.filter((pt) => pt.frame >= from && pt.frame <= to).map((pt) => pt.tick)
-  const select = (from: number, to: number, ticks = ticksIn(from, to)) =>
-    setView({ stretch: { owner: v.owner, name: v.name, from, to, ticks } })
+  const select = (from: number, to: number, ticks = ticksIn(from, to), more?: Chosen[]) =>
+    setView({ stretch: { owner: v.owner, name: v.name, from, to, ticks, more } })
+  const boxed = (b: { x: number; y: number; toX: number; toY: number }) => {
+    const inside = (p: number, a: number, z: number) => p >= Math.min(a, z) && p <= Math.max(a, z)
+    return v.points.filter((pt) => inside(lens.x(pt.frame), b.x, b.toX) && inside(y(pt.place), b.y, b.toY))
+  }
 
   const down = (e: PointerEvent) => {
     if (e.button !== 0) return
@@ -39,13 +47,14 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
     const w = where(e)
     const near = v.points.find((pt) => Math.hypot(lens.x(pt.frame) - w.x, y(pt.place) - w.y) < 8)
     if (near) {
-      let ticks = mine()?.ticks.includes(near.tick) ? mine()!.ticks : [near.tick]
-      if (e.shiftKey) ticks = [...new Set([...(mine()?.ticks ?? []), near.tick])]
+      const held = mine()?.ticks.includes(near.tick) || e.shiftKey
+      const ticks = held ? [...new Set([...(mine()?.ticks ?? []), near.tick])] : [near.tick]
       const frames = v.points.filter((pt) => ticks.includes(pt.tick)).map((pt) => pt.frame)
-      select(Math.min(...frames), Math.max(...frames), ticks)
+      select(Math.min(...frames), Math.max(...frames), ticks, held ? mine()?.more : undefined)
       setDrag({ kind: 'points', x: w.x, y: w.y, dx: 0, dy: 0, ticks })
       return
     }
+    if (e.shiftKey) return setDrag({ kind: 'box', x: w.x, y: w.y, toX: w.x, toY: w.y })
     if (v.count === 0) return setDrag({ kind: 'flat', x: w.x, y: w.y, place: place(v.param, v.base) })
     const before = v.points.findLast((pt) => lens.x(pt.frame) < w.x)
     if (e.altKey && before) {
@@ -63,7 +72,13 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
   const drags = (e: PointerEvent) => {
     if (!drag) return
     const w = where(e)
-    if (drag.kind === 'points') setDrag({ ...drag, dx: e.ctrlKey ? 0 : w.x - drag.x, dy: w.y - drag.y })
+    if (drag.kind === 'points') {
+      const dx = e.ctrlKey ? 0 : w.x - drag.x
+      const dy = w.y - drag.y
+      // who moves a point along keeps its value, unless Alt lets it go
+      setDrag({ ...drag, dx, dy: Math.abs(dx) > KEEP && Math.abs(dy) < KEEP && !e.altKey ? 0 : dy })
+    }
+    if (drag.kind === 'box') setDrag({ ...drag, toX: w.x, toY: w.y })
     if (drag.kind === 'range') setDrag({ ...drag, to: w.x })
     if (drag.kind === 'flat' && Math.abs(w.x - drag.x) > Math.abs(w.y - drag.y) + 4) {
       setDrag({ kind: 'range', from: drag.x, to: w.x })
@@ -90,6 +105,12 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
       if (b - a < 3) return setView({ stretch: null })
       select(lens.frame(a), lens.frame(b))
     }
+    if (d.kind === 'box') {
+      const found = boxed(d)
+      const ticks = [...new Set([...(mine()?.ticks ?? []), ...found.map((pt) => pt.tick)])]
+      const frames = v.points.filter((pt) => ticks.includes(pt.tick)).map((pt) => pt.frame)
+      if (ticks.length) select(Math.min(...frames), Math.max(...frames), ticks, mine()?.more)
+    }
     if (d.kind === 'bend') void lines.setPoints(v, [d.tick], { bend: d.bend })
   }
   const key = (e: KeyboardEvent) => {
@@ -99,7 +120,10 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
       e.preventDefault()
       e.stopPropagation()
     }
-    if ((e.ctrlKey || e.metaKey) && e.key === 'c') {
+    if ((e.ctrlKey || e.metaKey) && e.key === 'a') {
+      done()
+      void lines.selectAll(v, row)
+    } else if ((e.ctrlKey || e.metaKey) && e.key === 'c') {
       done()
       lines.copyPoints(v, ticks)
     } else if ((e.ctrlKey || e.metaKey) && e.key === 'v') {

@@ -1,7 +1,7 @@
-import type { Change, LineView } from '../api/types'
+import type { Change, Line, LineView } from '../api/types'
 import { findFork, findNode } from './chain'
 import { change, notice, theEngine, useSession } from './session'
-import { setView, type Stretch, view } from './view'
+import { type Chosen, setView, type Stretch, view } from './view'
 
 /* Lines: opened under their row, and what is done with them. Frames and grid go to Go, which works out ticks. */
 
@@ -63,14 +63,50 @@ const edit = (v: LineView, what: string, type: string, fields: Record<string, un
 export const putPoint = (v: LineView, frame: number, value: number, snap = view().grid) =>
   edit(v, 'Put a point on', 'line.put', { ...at(v, frame, frame, snap), value })
 
-/** Moves points; they stay selected where they come to stand. */
+/** The selected points of every line, that of the hand first. */
+const chosen = (v: LineView, ticks: number[]): Chosen[] => {
+  const s = view().stretch
+  const more = s?.owner === v.owner && s.name === v.name ? (s.more ?? []) : []
+  return [{ owner: v.owner, name: v.name, ticks }, ...more]
+}
+
+const together = (lines: unknown[]) => (lines.length > 1 ? `${lines.length} lines` : '')
+
+/** Moves points, of all lines of which some are selected; they stay selected where they come to stand. */
 export async function movePoints(v: LineView, ticks: number[], by: number, up: number, snap = view().grid) {
   const before = view().stretch
-  const others = new Set(ticksOf(v).filter((t) => !ticks.includes(t)))
-  const fields = { ...at(v, 0, 0, snap), ticks, by: Math.round(by), up }
-  if (!(await edit(v, 'Move points of', 'line.move', fields)) || view().stretch !== before || !before) return
-  const now = ticksOf(v).filter((t) => !others.has(t))
-  setView({ stretch: { ...before, from: before.from + by, to: before.to + by, ticks: now } })
+  const lines = chosen(v, ticks)
+  const others = lines.map((l) => new Set(ticksOf(l).filter((t) => !l.ticks.includes(t))))
+  const done = await change(
+    `Move points of ${together(lines) || labelOf(v)}`,
+    ...lines.map((l): Change => ({
+      type: 'line.move',
+      do: { owner: l.owner, name: l.name, from: 0, to: 0, snap, ticks: l.ticks, by: Math.round(by), up },
+    })),
+  )
+  if (!done || view().stretch !== before || !before) return
+  const [mine, ...more] = lines.map((l, i) => ({ ...l, ticks: ticksOf(l).filter((t) => !others[i]!.has(t)) }))
+  setView({ stretch: { ...before, from: before.from + by, to: before.to + by, ticks: mine!.ticks, more } })
+}
+
+/** Selects what lies in the stretch, or all there is, of every line that is open under the row: as one it is
+    moved, copied, taken off. */
+export async function selectAll(v: LineView, row: string) {
+  const s = view().stretch
+  const mine = s?.owner === v.owner && s.name === v.name && s.to > s.from ? s : null
+  const from = mine?.from ?? 0
+  const to = mine?.to ?? useSession.getState().timeline?.end ?? 0
+  const seen = await Promise.all(
+    (view().lines[row] ?? []).map((key) => {
+      const [owner, name] = key.split(' ') as [string, string]
+      return theEngine()!.line({ owner, name, from: Math.round(from), to: Math.round(to), steps: 2 })
+    }),
+  )
+  const ticks = (x: LineView) => x.points.filter((p) => p.frame >= from && p.frame <= to).map((p) => p.tick)
+  const all = seen.map((x) => ({ owner: x.owner, name: x.name, ticks: ticks(x) }))
+  const first = all.find((l) => l.owner === v.owner && l.name === v.name)
+  const more = all.filter((l) => l !== first && l.ticks.length > 0)
+  setView({ stretch: { owner: v.owner, name: v.name, from, to, ticks: first?.ticks ?? [], more } })
 }
 
 export const setPoints = (
@@ -79,8 +115,16 @@ export const setPoints = (
   what: { value?: number; shape?: string; bend?: number },
 ) => edit(v, 'Change points of', 'line.points', { ...at(v), ticks, ...what })
 
-export const cutPoints = (v: LineView, ticks: number[]) =>
-  edit(v, 'Take points off', 'line.cut', { ...at(v), ticks })
+export const cutPoints = (v: LineView, ticks: number[]) => {
+  const lines = chosen(v, ticks)
+  return change(
+    `Take points off ${together(lines) || labelOf(v)}`,
+    ...lines.map((l): Change => ({
+      type: 'line.cut',
+      do: { owner: l.owner, name: l.name, from: 0, to: 0, ticks: l.ticks },
+    })),
+  )
+}
 
 export const holdStretch = (v: LineView, s: Stretch, value: number) =>
   edit(v, 'Hold a stretch of', 'line.hold', { ...at(v, s.from, s.to), value })
@@ -114,36 +158,52 @@ export const turnStretch = (v: LineView, s: Stretch, how: string, by = 0) =>
 export const removeLine = (v: LineView) =>
   edit(v, 'Remove the line of', 'line.set', { owner: v.owner, name: v.name, points: null })
 
-type Clip = { of: { owner: string; name: string }; points: unknown[]; from: number }
-let clipboard: Clip | null = null
+type Kept = { of: { owner: string; name: string }; points: Line['points'] }
+let clipboard: Kept[] = []
 
-/** Copies the selected points, for this parameter or another. */
+/** Copies the selected points, for this parameter or another; those of several lines together. */
 export function copyPoints(v: LineView, ticks: number[]) {
-  const line = project()?.lines.find((l) => l.owner === v.owner && l.name === v.name)
-  const points = (line?.points ?? []).filter((p) => ticks.includes(p.tick))
-  if (points.length === 0) return notice('Select points first: drag along the line.')
-  clipboard = { of: { owner: v.owner, name: v.name }, points, from: points[0]!.tick }
-  notice(`${points.length === 1 ? 'A point is' : `${points.length} points are`} kept to be put down.`)
+  const kept = chosen(v, ticks).map((c) => ({
+    of: { owner: c.owner, name: c.name },
+    points: (lineOf(c)?.points ?? []).filter((p) => c.ticks.includes(p.tick)),
+  }))
+  const count = kept.reduce((n, k) => n + k.points.length, 0)
+  if (count === 0) return notice('Select points first: drag along the line.')
+  clipboard = kept.filter((k) => k.points.length > 0)
+  notice(
+    `${count === 1 ? 'A point is' : `${count} points${together(clipboard) && ` of ${together(clipboard)}`} are`} kept to be put down.`,
+  )
 }
 
-/** Puts the copied points down at the playhead; they stay selected. */
+/** Puts the copied points down at the playhead; they stay selected. Those of one line go to the line of the
+    hand, those of several each to their own. */
 export async function pastePoints(v: LineView) {
-  if (!clipboard) return notice('There are no points to put down: copy some first.')
-  const frame = theEngine()?.heard()?.song ?? 0
-  const before = new Set(ticksOf(v))
-  if (
-    await edit(v, 'Put points down on', 'line.paste', {
-      ...at(v, frame),
-      points: clipboard.points,
-      of: clipboard.of,
-    })
-  ) {
-    const ticks = ticksOf(v).filter((t) => !before.has(t))
-    setView({ stretch: { owner: v.owner, name: v.name, from: frame, to: frame, ticks } })
-  }
+  if (clipboard.length === 0) return notice('There are no points to put down: copy some first.')
+  const frame = Math.round(theEngine()?.heard()?.song ?? 0)
+  const to = clipboard.length === 1 ? [{ owner: v.owner, name: v.name }] : clipboard.map((k) => k.of)
+  const before = to.map((l) => new Set(ticksOf(l)))
+  const origin = Math.min(...clipboard.map((k) => k.points[0]!.tick))
+  const done = await change(
+    `Put points down on ${clipboard.length === 1 ? labelOf(v) : `${clipboard.length} lines`}`,
+    ...to.map((l, i): Change => ({
+      type: 'line.paste',
+      do: {
+        ...l,
+        from: frame,
+        to: frame,
+        snap: view().grid,
+        points: clipboard[i]!.points,
+        of: clipboard[i]!.of,
+        origin,
+      },
+    })),
+  )
+  if (!done) return
+  const [first, ...more] = to.map((l, i) => ({ ...l, ticks: ticksOf(l).filter((t) => !before[i]!.has(t)) }))
+  setView({ stretch: { ...first!, from: frame, to: frame, more } })
 }
 
-const ticksOf = (v: LineView) =>
-  project()
-    ?.lines.find((l) => l.owner === v.owner && l.name === v.name)
-    ?.points.map((p) => p.tick) ?? []
+const lineOf = (at: { owner: string; name: string }) =>
+  project()?.lines.find((l) => l.owner === at.owner && l.name === at.name)
+
+const ticksOf = (at: { owner: string; name: string }) => lineOf(at)?.points.map((p) => p.tick) ?? []

@@ -1,7 +1,8 @@
 import type { Channel } from '../api/types'
 import * as act from './actions'
+import { along } from './along'
 import { change, theEngine } from './session'
-import { setView, view } from './view'
+import { setView } from './view'
 
 /* Sections and tempo: what is to be moved, and where, is worked out in Go. */
 
@@ -24,13 +25,6 @@ export const rename = (s: Named, name: string, all: { id: string; name: string; 
     type: 'sections.set',
     do: { sections: all.map((x) => (x.id === s.id ? { ...x, name } : x)) },
   })
-
-/** Asked once whether lines and passages go along; then it is remembered. */
-function along(run: (along: boolean) => void) {
-  const known = view().along
-  if (known !== null) return run(known)
-  setView({ dialog: { kind: 'along', run } })
-}
 
 export const move = (s: Named, by: number) =>
   along((along) => {

@@ -23,7 +23,17 @@ export type Dialog =
   | { kind: 'trace'; from: string; to: string }
   | null
 
-export type Stretch = { owner: string; name: string; from: number; to: number; ticks: number[] }
+export type Stretch = {
+  owner: string
+  name: string
+  from: number
+  to: number
+  ticks: number[]
+  more?: Chosen[]
+}
+
+/** Points that are selected, of another line than the one that the hand is on. */
+export type Chosen = { owner: string; name: string; ticks: number[] }
 
 /** What belongs to this window alone: never to the document. */
 export type View = {

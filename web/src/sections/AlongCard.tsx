@@ -1,7 +1,7 @@
 import { Card } from '../controls/Card'
 import { setView } from '../live/view'
 
-/** Asks once whether lines and passages go with a section. */
+/** Asks once whether lines and passages go with a section, or lines with a clip. */
 export function AlongCard({ run }: { run: (along: boolean) => void }) {
   const answer = (along: boolean) => {
     setView({ along, dialog: null })
@@ -10,8 +10,8 @@ export function AlongCard({ run }: { run: (along: boolean) => void }) {
   return (
     <Card title="Take lines and passages along?" width={420}>
       <p className="text-[13px]">
-        A section goes with its clips. Its automation lines and passages can go with it, or stay where they
-        are in the song. This is remembered; the menu of a section can change it.
+        A section goes with its clips. Automation lines and passages can go with it, and lines with a clip, or
+        stay where they are in the song. This is remembered; the menu of a section can change it.
       </p>
       <div className="mt-3 flex justify-end gap-2">
         <button className="btn btn-sm btn-outline" onClick={() => answer(false)}>
