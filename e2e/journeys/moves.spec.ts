@@ -1,4 +1,4 @@
-import { expect, project, row, type Shoal, test } from '../support/shoal'
+import { expect, project, row, type Shoal, stagesOf, test } from '../support/shoal'
 import type { Page } from '@playwright/test'
 
 type Moves = {
@@ -47,6 +47,11 @@ test('a handle takes parameters over ranges of their own, and is moved and given
   await board.getByLabel('Name of the handle').fill('Approach')
   await board.keyboard.press('Enter')
   await expect.poll(async () => (await moves(board, shoal)).handles.at(-1)!.name).toBe('Approach')
+  // it becomes the row's own, and stands on it
+  await board.getByLabel('Belongs to').selectOption({ label: 'Marimba' })
+  await board.getByLabel('Show it on the row').check()
+  const own = row(board, 'Marimba').getByRole('group', { name: 'Handles of Marimba' }).getByRole('slider', { name: /Approach/ })
+  await expect(own).toBeVisible()
   await board.keyboard.press('Escape')
   await hang('Pan', 'Approach')
   await board.keyboard.press('Escape')
@@ -87,4 +92,42 @@ test('a mover follows the level of another row; what would follow itself is refu
   const before = Number(await level.getAttribute('aria-valuenow'))
   await board.keyboard.press('Space')
   await expect.poll(async () => Number(await level.getAttribute('aria-valuenow')), { timeout: 20_000 }).toBeLessThan(before - 6)
+})
+
+test('a movement is drawn; left and right are moved apart', async ({ board, shoal }) => {
+  await stagesOf(board, 'Harbour').nth(1).scrollIntoViewIfNeeded()
+  await stagesOf(board, 'Harbour').nth(1).click()
+  const scale = bench(board).getByRole('slider', { name: 'Resonance', exact: true })
+  await scale.focus()
+  await board.keyboard.press('m')
+  const card = board.getByRole('dialog', { name: /^What moves Resonance/ })
+  await card.getByRole('button', { name: 'Add a mover' }).click()
+  await card.getByLabel('Shape').selectOption('drawn')
+  const drawing = card.getByRole('application')
+  const box = (await drawing.boundingBox())!
+  await board.mouse.move(box.x + 2, box.y + box.height - 3)
+  await board.mouse.down()
+  await board.mouse.move(box.x + box.width / 2, box.y + 3, { steps: 8 })
+  await board.mouse.up()
+  type Drawn = { shape: string; drawn: number[]; targets: { owner: string; name: string; depth: number }[] }
+  const last = async () => ((await moves(board, shoal)).movers as unknown as Drawn[]).at(-1)!
+  await expect.poll(async () => (await last()).drawn.length).toBe(32)
+  const drawn = (await last()).drawn
+  expect(drawn[0]!).toBeLessThan(-0.9)
+  expect(drawn[15]!).toBeGreaterThan(0.8)
+  expect(drawn[8]!).toBeGreaterThan(drawn[4]!) // it rises between
+  await drawing.focus()
+  await board.keyboard.press('ArrowRight')
+  await board.keyboard.press('ArrowUp')
+  await expect.poll(async () => (await last()).drawn[1]).toBeCloseTo(drawn[1]! + 0.1, 2)
+  // apart: two stages, one mover, opposite depths
+  const before = await stagesOf(board, 'Harbour').count()
+  await card.getByRole('button', { name: 'Move left and right apart' }).click()
+  await expect(stagesOf(board, 'Harbour')).toHaveCount(before + 1)
+  const depths = (await last()).targets.map((t) => t.depth)
+  expect(depths).toEqual([depths[0], -depths[0]!])
+  await expect(card.getByRole('button', { name: 'Move left and right apart' })).toHaveCount(0)
+  await board.keyboard.press('Escape')
+  await expect(stagesOf(board, 'Harbour').nth(1)).toContainText('left')
+  await expect(stagesOf(board, 'Harbour').nth(2)).toContainText('right')
 })

@@ -1,8 +1,14 @@
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import { expect, row, stagesOf, test } from '../support/shoal'
 
 const bench = (board: Page, name: string) => board.getByRole('group', { name: `Passage ${name}`, exact: true })
 const band = (board: Page, name: string) => board.getByRole('button', { name: `Passage ${name}`, exact: true })
+
+/** Where a passage lies, as its bench says. */
+async function lies(panel: Locator, from: string, to: string) {
+  await expect(panel.getByLabel('Begins at bar.beat')).toHaveValue(from)
+  await expect(panel.getByLabel('Ends at bar.beat')).toHaveValue(to)
+}
 
 /** Drags along the ruler from one bar to another, counted from 1. */
 async function mark(board: Page, from: number, to: number) {
@@ -25,7 +31,7 @@ test('a passage is made of a range, brings what it needs, and takes it along', a
   await board.keyboard.press('Enter')
   await expect(board.getByText('Placed: Closing (filter) at the end of the chain of Low horn and Frame drum.')).toBeVisible()
   const panel = bench(board, 'Close the filter')
-  await expect(panel.getByText('37.1 to 41.1')).toBeVisible()
+  await lies(panel, '37.1', '41.1')
   await expect(stagesOf(board, 'Low horn').last()).toContainText('Closing')
   await expect(panel.getByRole('img', { name: /^Level over time/ })).toBeVisible({ timeout: 60_000 })
   await expect(panel.getByTestId('left')).toContainText('Dotted: without it.')
@@ -65,15 +71,26 @@ test('a passage is made of a range, brings what it needs, and takes it along', a
 test('a passage is auditioned, moved, given another tail, switched off and made plain', async ({ board }) => {
   await band(board, 'Held breath').click()
   const panel = bench(board, 'Held breath')
-  await expect(panel.getByText('29.1 to 30.4')).toBeVisible()
+  await lies(panel, '29.1', '30.4')
   await panel.getByRole('button', { name: 'Audition' }).click()
   await expect(board.getByRole('button', { name: 'Loop around Held breath' })).toBeVisible()
   await expect(board.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
   await board.keyboard.press('Space')
   await band(board, 'Held breath').press('ArrowLeft')
-  await expect(panel.getByText('29.1 to 30.4')).toHaveCount(0)
+  await lies(panel, '28.6.50', '30.3.50') // a sixteenth earlier
   await board.keyboard.press('Control+z')
-  await expect(panel.getByText('29.1 to 30.4')).toBeVisible()
+  await lies(panel, '29.1', '30.4')
+  // typed; what cannot be read is said, and changes nothing
+  await panel.getByLabel('Begins at bar.beat').fill('28')
+  await board.keyboard.press('Enter')
+  await lies(panel, '28.1', '30.4')
+  await panel.getByLabel('Ends at bar.beat').fill('soon')
+  await board.keyboard.press('Enter')
+  await expect(board.getByText('is no place in the song: write bar.beat, as 29.1')).toBeVisible()
+  await lies(panel, '28.1', '30.4')
+  await panel.getByLabel('Audition').or(panel.getByRole('button', { name: 'Audition' })).focus()
+  await board.keyboard.press('Control+z')
+  await lies(panel, '29.1', '30.4')
   await panel.getByLabel('Its tail').selectOption({ label: 'fades' })
   await expect(panel.getByLabel('Fades over')).toBeVisible()
   await panel.getByRole('button', { name: 'Out', exact: true }).click()

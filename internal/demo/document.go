@@ -189,6 +189,10 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 	p.Channels = append(rows, hall, main)
 	route(p, hall)
 	move(p)
+	p, err := playIn(p)
+	if err != nil {
+		return nil, err
+	}
 	return pass(p)
 }
 

@@ -6,7 +6,7 @@ import (
 	"shoal/internal/project"
 )
 
-// move adds what moves: a boost that is on for one phrase, a filter that a hand has played in, a
+// move adds what moves, but for what a hand plays in: a boost that is on for one phrase, a
 // stereo movement of two movers against each other, and three handles on the choir's fork.
 func move(p *project.Project) {
 	row := func(name string) *project.Channel {
@@ -23,9 +23,6 @@ func move(p *project.Project) {
 	marimba := row("Marimba").Chain.Nodes[0].ID()
 	line(marimba, "gain4", at(0, 0, project.Hold), at(34, 3.5, project.Hold), at(38, 0, project.Hold))
 
-	water := row("Harbour").Chain.Nodes[1].ID()
-	line(water, "freq", at(0, 1400, project.Smooth), at(4, 5200, project.Ramp), at(7, 4100, project.Ramp), at(9, 6800, project.Smooth), at(16, 2600, project.Smooth), at(24, 5200, project.Hold))
-
 	afar := row("Choir afar")
 	left, right := stage("filter", "Left of the wind", 0, set{"freq": 2400, "resonance": 10}), stage("filter", "Right of the wind", 0, set{"freq": 2400, "resonance": 10})
 	left.Stage.ActsOn, right.Stage.ActsOn = "left", "right"
@@ -37,7 +34,7 @@ func move(p *project.Project) {
 	f := choir.Chain.Nodes[slices.IndexFunc(choir.Chain.Nodes, func(n *project.Node) bool { return n.Fork != nil })].Fork
 	near, far := f.Paths[0], f.Paths[1]
 	handle := func(name string, value float64, targets ...project.HandleTarget) {
-		p.Handles = append(p.Handles, &project.Handle{ID: project.NewID(), Name: name, Value: value, Targets: targets})
+		p.Handles = append(p.Handles, &project.Handle{ID: project.NewID(), Name: name, Value: value, Targets: targets, Home: f.ID, Shown: name == "Offing"})
 	}
 	handle("Inshore", 60, project.HandleTarget{Owner: near.ID, Name: "level", From: -10, To: 3.5})
 	handle("Offing", 45, project.HandleTarget{Owner: far.ID, Name: "level", From: -6, To: 9}, project.HandleTarget{Owner: far.Chain.Nodes[0].ID(), Name: "mix", From: 5, To: 50, Bend: 0.2})

@@ -31,7 +31,12 @@ func (m *mover) at(frame int64) float64 {
 	if m.Quarters > 0 {
 		cycles = m.clock.Tick(frame) / project.TicksPerQuarter / m.Quarters
 	}
-	v := effect.Wave(m.shape, cycles+m.Phase, uint64(m.Seed))
+	var v float64
+	if m.Shape == project.DrawnShape {
+		v = m.DrawnAt(cycles + m.Phase)
+	} else {
+		v = effect.Wave(m.shape, cycles+m.Phase, uint64(m.Seed))
+	}
 	if m.OneWay {
 		return 0.5 + 0.5*v
 	}

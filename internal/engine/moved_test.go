@@ -37,6 +37,25 @@ func TestMoversAddAroundTheBase(t *testing.T) {
 	require.InDelta(t, 12, dsp.Decibels(dsp.Peak(l, l)/0.25), 0.01, "the range clamps")
 }
 
+// A movement that was drawn is followed along its places, in straight lines.
+func TestADrawnMovementIsHeardAsDrawn(t *testing.T) {
+	s := newSong(t)
+	a := s.track("a", ones(60000))
+	a.Fader = -10
+	m := sway(project.DrawnShape, 1, 0.2, a.ID, "fader")
+	m.Drawn = []float64{0, 1, -1, 0.5}
+	s.doc.Movers = []*project.Mover{m}
+	l := sameEverywhere(t, s)
+	cycle := 48000 * 60 / s.doc.Tempo[0].BPM
+	for i := 100; i < 50000; i += 397 {
+		if near := math.Mod(float64(i)/cycle*4, 1); near < 0.01 || near > 0.99 { // movers go straight for 16 frames
+			continue
+		}
+		want := param.Fader.At(param.Fader.Place(-10) + 0.2*m.DrawnAt(float64(i)/cycle))
+		require.InDelta(t, want, dsp.Decibels(l[i]/0.25), 0.02, "frame %d", i)
+	}
+}
+
 // What is moved sounds the same at any block size, in a print, and wherever playing begins.
 func TestMovedSoundsTheSameEverywhere(t *testing.T) {
 	s := busy(t)
@@ -102,5 +121,5 @@ func TestOppositeMovers(t *testing.T) {
 }
 
 func TestTheDocumentKnowsTheShapesOfTheEffects(t *testing.T) {
-	require.Equal(t, append(effect.WaveNames(), project.LevelShape), project.Shapes)
+	require.Equal(t, append(effect.WaveNames(), project.DrawnShape, project.LevelShape), project.Shapes)
 }

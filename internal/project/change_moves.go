@@ -22,6 +22,9 @@ func (c *PutMover) apply(p *Project, _ Effects) ([]Change, error) {
 	if m.Targets == nil {
 		m.Targets = []MoverTarget{}
 	}
+	if m.Shape == DrawnShape && len(m.Drawn) == 0 { // something to begin with
+		m.Drawn = []float64{0, 0.5, 1, 0.5, 0, -0.5, -1, -0.5}
+	}
 	if m.Shape == LevelShape && m.Follow == nil { // quick up, gently down, over what is usually loud
 		m.Follow, m.OneWay = &Follow{Attack: 10, Release: 150, Low: -40, High: -6}, true
 	}
@@ -130,9 +133,12 @@ func (p *Project) dropMoves(owners map[string]bool) (undo []Change) {
 		}
 	}
 	for i, h := range p.Handles {
-		if slices.ContainsFunc(h.Targets, func(t HandleTarget) bool { return owners[t.Owner] }) {
+		if owners[h.Home] || slices.ContainsFunc(h.Targets, func(t HandleTarget) bool { return owners[t.Owner] }) {
 			undo = append(undo, &PutHandle{Handle: h})
 			p.Handles[i] = Clone(h)
+			if owners[h.Home] { // it is the project's from now on
+				p.Handles[i].Home = ""
+			}
 			p.Handles[i].Targets = slices.DeleteFunc(p.Handles[i].Targets, func(t HandleTarget) bool { return owners[t.Owner] })
 		}
 	}
@@ -154,6 +160,55 @@ func (c *AddMover) apply(p *Project, effects Effects) ([]Change, error) {
 	of, _ := p.ownerName(c.Owner, effects)
 	return p.each(effects, &PutMover{Mover: &Mover{ID: c.ID, Name: fmt.Sprintf("Mover of %s of %s", d.Label, of), Shape: Shapes[0], Rate: 0.5, Quarters: 4, Seed: 1,
 		Targets: []MoverTarget{{c.Owner, c.Name, 0.1}}}})
+}
+
+// MoveApart moves left and right against each other: the stage is told to act on the left, a copy of
+// it behind acts on the right, and what moves the parameter moves that of the copy the other way round.
+// Where nothing does, a mover begins.
+type MoveApart struct {
+	Owner string `json:"owner"`
+	Name  string `json:"name"`
+	Copy  string `json:"copy,omitempty"` // id of the copy
+}
+
+func (c *MoveApart) apply(p *Project, effects Effects) ([]Change, error) {
+	s, _, ok := p.StageByID(c.Owner)
+	if !ok {
+		return nil, fmt.Errorf("only a parameter of a stage can be moved apart")
+	}
+	if _, err := p.movable(c.Owner, c.Name, effects); err != nil {
+		return nil, err
+	}
+	if s.ActsOn != "both" {
+		return nil, fmt.Errorf("the stage acts on %s: let it act on both sides first", s.ActsOn)
+	}
+	of, _ := p.ownerName(c.Owner, effects)
+	right := Clone(s)
+	if right.ID = c.Copy; c.Copy == "" {
+		right.ID = NewID()
+	}
+	right.ActsOn, right.Name = "right", of+" right"
+	at, _ := p.findNode(c.Owner)
+	left, name := "left", of+" left"
+	list := []Change{&SetNode{ID: c.Owner, Name: &name, ActsOn: &left},
+		&AddNode{at.owner, at.index + 1, &Node{Stage: right}}}
+	moved := false
+	for _, m := range p.Movers {
+		n := Clone(m)
+		for _, t := range m.Targets {
+			if t.Owner == c.Owner && t.Name == c.Name {
+				n.Targets = append(n.Targets, MoverTarget{right.ID, t.Name, -t.Depth})
+			}
+		}
+		if len(n.Targets) > len(m.Targets) {
+			list, moved = append(list, &PutMover{Mover: n}), true
+		}
+	}
+	if !moved {
+		list = append(list, &PutMover{Mover: &Mover{Name: "Mover of " + of + " apart", Shape: Shapes[0], Rate: 0.5, Quarters: 4, Seed: 1,
+			Targets: []MoverTarget{{c.Owner, c.Name, 0.15}, {right.ID, c.Name, -0.15}}}})
+	}
+	return p.each(effects, list...)
 }
 
 // Hang hangs a parameter on a handle, or on a new one that bears its name: from where its hand has left it

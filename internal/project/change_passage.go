@@ -163,20 +163,41 @@ func (p *Project) changePassage(id string, effects Effects, change func(x *Passa
 	return (&PutPassage{Passage: x}).apply(p, effects)
 }
 
-// RangePassage moves or stretches a passage: from one song frame to another, on a grid in ticks.
+// RangePassage moves or stretches a passage: from one song frame to another, on a grid in ticks; or
+// by ticks from where its ends are; or to places that are written as Clock.At reads them.
 type RangePassage struct {
-	ID   string `json:"id"`
-	From int64  `json:"from"`
-	To   int64  `json:"to"`
-	Snap int64  `json:"snap,omitempty"`
+	ID     string `json:"id"`
+	From   int64  `json:"from,omitempty"`
+	To     int64  `json:"to,omitempty"`
+	Snap   int64  `json:"snap,omitempty"`
+	FromBy int64  `json:"fromBy,omitempty"`
+	ToBy   int64  `json:"toBy,omitempty"`
+	FromAt string `json:"fromAt,omitempty"`
+	ToAt   string `json:"toAt,omitempty"`
 }
 
 func (c *RangePassage) apply(p *Project, effects Effects) ([]Change, error) {
 	clock := p.Clock()
 	return p.changePassage(c.ID, effects, func(x *Passage) error {
-		x.From, x.To = clock.Snapped(c.From, c.Snap), clock.Snapped(c.To, c.Snap)
-		if x.To <= x.From {
+		var err error
+		switch {
+		case c.FromAt != "" || c.ToAt != "":
+			if c.FromAt != "" {
+				x.From, err = clock.At(c.FromAt)
+			}
+			if c.ToAt != "" && err == nil {
+				x.To, err = clock.At(c.ToAt)
+			}
+		case c.FromBy != 0 || c.ToBy != 0:
+			x.From, x.To = max(0, x.From+c.FromBy), x.To+c.ToBy
+		default:
+			x.From, x.To = clock.Snapped(c.From, c.Snap), clock.Snapped(c.To, c.Snap)
+		}
+		if err == nil && x.To <= x.From {
 			return fmt.Errorf("%s would end before it begins: give it at least one step of the grid", x.Name)
+		}
+		if err != nil {
+			return err
 		}
 		return nil
 	})

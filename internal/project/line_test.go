@@ -203,10 +203,10 @@ func TestPastedPointsAreAdaptedToAnotherRange(t *testing.T) {
 	a, b := p.Channels[0], p.Channels[1]
 	points := []Point{{Tick: 960, Value: -1, Shape: Ramp}, {Tick: 1440, Value: 1, Shape: Smooth}}
 	to := Stretch{Owner: b.ID, Name: "pan", From: frames(480)}
-	next := one(t, p, &PastePoints{to, points, &Address{a.ID, "pan"}})
+	next := one(t, p, &PastePoints{Stretch: to, Points: points, Of: &Address{a.ID, "pan"}})
 	assert.Equal(t, []Point{{480, -1, Ramp, 0}, {960, 1, Smooth, 0}}, lineOf(t, next, b.ID, "pan").Points)
 	stage := a.Chain.Nodes[0].ID()
-	next = one(t, p, &PastePoints{Stretch{Owner: stage, Name: "mix", From: 0}, points, &Address{a.ID, "pan"}})
+	next = one(t, p, &PastePoints{Stretch: Stretch{Owner: stage, Name: "mix", From: 0}, Points: points, Of: &Address{a.ID, "pan"}})
 	assert.Equal(t, []Point{{0, 0, Ramp, 0}, {480, 100, Smooth, 0}}, lineOf(t, next, stage, "mix").Points, "from the lowest to the highest")
 }
 

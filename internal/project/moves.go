@@ -2,6 +2,7 @@ package project
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -21,6 +22,9 @@ type Mover struct {
 	Phase    float64 `json:"phase" required:"true"`  // where in its cycle it begins, 0 to 1
 	OneWay   bool    `json:"oneWay" required:"true"` // from where the parameter stands to one side only
 	Seed     int64   `json:"seed" required:"true"`   // of chance: the throw
+	// Drawn is the movement of the shape DrawnShape: at evenly spaced places of its cycle, -1 to 1,
+	// joined by straight lines, the last to the first.
+	Drawn []float64 `json:"drawn,omitempty"`
 	// Follow is what a mover of the shape LevelShape follows; it has no cycle.
 	Follow *Follow `json:"follow,omitempty"`
 	// Targets are what it moves, each by its own depth.
@@ -36,8 +40,14 @@ type Follow struct {
 	High    float64 `json:"high" required:"true"`
 }
 
-// LevelShape is the shape of a mover that follows a level.
-const LevelShape = "level"
+// LevelShape is the shape of a mover that follows a level, DrawnShape of one that was drawn by hand.
+const (
+	LevelShape = "level"
+	DrawnShape = "drawn"
+)
+
+// mostDrawn bounds the places of a drawn movement.
+const mostDrawn = 256
 
 // MoverTarget is a parameter that a mover moves by Depth of its travel, -1 to 1, to each side.
 type MoverTarget struct {
@@ -46,8 +56,8 @@ type MoverTarget struct {
 	Depth float64 `json:"depth" required:"true"`
 }
 
-// Shapes of movers: as effect.Wave knows them, and the level of a signal.
-var Shapes = []string{"sine", "triangle", "falling", "rising", "square", "wander", "random steps", LevelShape}
+// Shapes of movers: as effect.Wave knows them, one that is drawn, and the level of a signal.
+var Shapes = []string{"sine", "triangle", "falling", "rising", "square", "wander", "random steps", DrawnShape, LevelShape}
 
 // Handle is one control for several parameters, each over its own range. It gives them their base in
 // place of their hand and their line.
@@ -56,6 +66,10 @@ type Handle struct {
 	Name    string         `json:"name" required:"true"`
 	Value   float64        `json:"value" required:"true"` // percent
 	Targets []HandleTarget `json:"targets" required:"true"`
+	// Home is the channel or fork that it belongs to; empty: the project. Shown says that the row
+	// of its home shows it.
+	Home  string `json:"home,omitempty"`
+	Shown bool   `json:"shown,omitempty"`
 }
 
 // HandleTarget is a parameter that goes from From to To, in its own unit, while its handle goes from 0 to
@@ -116,6 +130,9 @@ func (p *Project) checkMoves(effects Effects) error {
 		if err := param.Handle.Check(h.Value); err != nil {
 			return fmt.Errorf("handle %s: %w", h.Name, err)
 		}
+		if err := p.checkHome(h); err != nil {
+			return fmt.Errorf("handle %s: %w", h.Name, err)
+		}
 		for _, t := range h.Targets {
 			d, err := p.movable(t.Owner, t.Name, effects)
 			if err == nil && slices.ContainsFunc(p.Handles, func(x *Handle) bool { return x.ID == t.Owner }) {
@@ -143,6 +160,16 @@ func (p *Project) checkMoves(effects Effects) error {
 	return nil
 }
 
+func (p *Project) checkHome(h *Handle) error {
+	if _, ok := p.Channel(h.Home); ok || h.Home == "" {
+		return nil
+	}
+	if _, _, ok := p.ForkByID(h.Home); ok {
+		return nil
+	}
+	return fmt.Errorf("it belongs to a row or fork that is not there")
+}
+
 func (p *Project) checkMover(m *Mover, effects Effects) error {
 	switch {
 	case !slices.Contains(Shapes, m.Shape):
@@ -153,6 +180,9 @@ func (p *Project) checkMover(m *Mover, effects Effects) error {
 		return fmt.Errorf("a cycle of %g quarter notes: it must be at most 256", m.Quarters)
 	case !(m.Phase >= 0 && m.Phase <= 1):
 		return fmt.Errorf("a phase of %g: it must be 0 to 1", m.Phase)
+	}
+	if err := m.checkDrawn(); err != nil {
+		return err
 	}
 	if err := p.checkFollow(m); err != nil {
 		return err
@@ -166,6 +196,27 @@ func (p *Project) checkMover(m *Mover, effects Effects) error {
 		}
 	}
 	return nil
+}
+
+func (m *Mover) checkDrawn() error {
+	if n := len(m.Drawn); n > mostDrawn || m.Shape == DrawnShape && n < 2 {
+		return fmt.Errorf("a drawn movement has 2 to %d places, not %d", mostDrawn, n)
+	}
+	for _, v := range m.Drawn {
+		if !(v >= -1 && v <= 1) {
+			return fmt.Errorf("a drawn movement goes from -1 to 1, not to %g", v)
+		}
+	}
+	return nil
+}
+
+// DrawnAt is where a drawn movement is at a phase in cycles.
+func (m *Mover) DrawnAt(phase float64) float64 {
+	n := len(m.Drawn)
+	x := (phase - math.Floor(phase)) * float64(n)
+	i := min(int(x), n-1)
+	a, b := m.Drawn[i], m.Drawn[(i+1)%n]
+	return a + (b-a)*(x-float64(i))
 }
 
 func (p *Project) checkFollow(m *Mover) error {

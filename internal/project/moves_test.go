@@ -72,3 +72,46 @@ func TestWhatCannotBeMovedIsRefused(t *testing.T) {
 	refusedWith(t, next, "cannot move a handle", handle("Two", HandleTarget{next.Handles[0].ID, "value", 0, 100, 0}))
 	require.NoError(t, next.Validate(fakeEffects))
 }
+
+func TestADrawnMovementGoesAlongItsPlaces(t *testing.T) {
+	p := sample(t)
+	a := p.Channels[0]
+	next := one(t, p, &PutMover{Mover: &Mover{ID: "m", Name: "By hand", Shape: DrawnShape, Rate: 1, Targets: []MoverTarget{{a.ID, "pan", 0.5}}}})
+	require.NotEmpty(t, next.Movers[0].Drawn, "there is something to begin with")
+	m := &Mover{Drawn: []float64{0, 1, -1, 0.5}}
+	for phase, want := range map[float64]float64{0: 0, 0.25: 1, 0.5: -1, 0.375: 0, 0.75: 0.5, 0.875: 0.25, 2.25: 1, -0.75: 1} {
+		require.InDelta(t, want, m.DrawnAt(phase), 1e-12, "at %g", phase)
+	}
+	bad := *next.Movers[0]
+	bad.Drawn = []float64{0, 2}
+	refusedWith(t, p, "from -1 to 1", &PutMover{Mover: &bad})
+	bad.Drawn = make([]float64, 300)
+	refusedWith(t, p, "2 to 256 places", &PutMover{Mover: &bad})
+}
+
+func TestLeftAndRightAreMovedAgainstEachOther(t *testing.T) {
+	p := sample(t)
+	s := p.Channels[0].Chain.Nodes[0].Stage
+	next := one(t, p, &MoveApart{Owner: s.ID, Name: "gain", Copy: "right"})
+	left, right := next.Channels[0].Chain.Nodes[0].Stage, next.Channels[0].Chain.Nodes[1].Stage
+	require.Equal(t, "right", right.ID)
+	require.Equal(t, []string{"left", "right"}, []string{left.ActsOn, right.ActsOn})
+	require.Equal(t, s.Params, right.Params)
+	require.Equal(t, []MoverTarget{{s.ID, "gain", 0.15}, {"right", "gain", -0.15}}, next.Movers[0].Targets)
+	refusedWith(t, next, "acts on left", &MoveApart{Owner: s.ID, Name: "gain"})
+	refusedWith(t, p, "of a stage", &MoveApart{Owner: p.Channels[0].ID, Name: "pan"})
+	// a mover that is there moves the copy the other way round
+	p = one(t, p, &PutMover{Mover: &Mover{ID: "m", Name: "Tide", Shape: "sine", Rate: 1, Targets: []MoverTarget{{s.ID, "gain", 0.3}}}})
+	next = one(t, p, &MoveApart{Owner: s.ID, Name: "gain", Copy: "right"})
+	require.Len(t, next.Movers, 1)
+	require.Equal(t, []MoverTarget{{s.ID, "gain", 0.3}, {"right", "gain", -0.3}}, next.Movers[0].Targets)
+}
+
+func TestAHandleBelongsToARowOrFork(t *testing.T) {
+	p := sample(t)
+	a := p.Channels[0]
+	p = one(t, p, &PutHandle{Handle: &Handle{ID: "h", Name: "Near", Home: a.ID, Shown: true}})
+	refusedWith(t, p, "not there", &PutHandle{Handle: &Handle{ID: "x", Name: "Lost", Home: "nowhere"}})
+	next := one(t, p, &RemoveChannel{a.ID})
+	require.Empty(t, next.Handles[0].Home, "when its row goes it is the project's")
+}

@@ -233,11 +233,27 @@ func TestPassagesAreSeenInWordsAndFigures(t *testing.T) {
 	p = one(t, p, &PutPassage{Passage: x})
 	v, err := p.PassageView("away", fakeEffects)
 	require.NoError(t, err)
-	assert.Equal(t, "3.5 to 4.3", v.Where, "six eighths are 2880 ticks")
+	assert.Equal(t, "3.5 to 4.3", v.Begin+" to "+v.End, "six eighths are 2880 ticks")
 	assert.InDelta(t, 0.5, v.Courses[0].Path[coursePath/2], 1e-9)
 	assert.Equal(t, param.Fader.Label, v.Courses[0].Targets[0].Param.Label)
 	assert.Equal(t, []string{"reverb on A"}, v.Brought)
 	assert.Len(t, p.Timeline().Passages, 1)
 	_, err = p.PassageView("nowhere", fakeEffects)
 	assert.ErrorContains(t, err, "no longer there")
+}
+
+func TestAPassageIsPutWhereItIsWritten(t *testing.T) {
+	p := sample(t)
+	x := away(p)
+	p = one(t, p, &PutPassage{Passage: x})
+	clock := p.Clock()
+	next := one(t, p, &RangePassage{ID: x.ID, FromAt: "3.5", ToAt: "5"})
+	y, _ := next.PassageByID(x.ID)
+	require.Equal(t, "3.5", clock.Where(y.From))
+	require.Equal(t, "5.1", clock.Where(y.To))
+	next = one(t, next, &RangePassage{ID: x.ID, ToBy: 480})
+	y, _ = next.PassageByID(x.ID)
+	require.Equal(t, "3.5 5.2", clock.Where(y.From)+" "+clock.Where(y.To))
+	refusedWith(t, next, "is no place", &RangePassage{ID: x.ID, FromAt: "soon"})
+	refusedWith(t, next, "before it begins", &RangePassage{ID: x.ID, FromAt: "6.1"})
 }

@@ -1,8 +1,6 @@
 package project
 
 import (
-	"fmt"
-	"math"
 	"slices"
 
 	"shoal/internal/param"
@@ -13,7 +11,8 @@ type PassageView struct {
 	Passage *Passage     `json:"passage" required:"true"`
 	From    int64        `json:"from" required:"true"` // frames
 	To      int64        `json:"to" required:"true"`
-	Where   string       `json:"where" required:"true"` // in bars and beats
+	Begin   string       `json:"begin" required:"true"` // in bars and beats, see Clock.Where
+	End     string       `json:"end" required:"true"`
 	Tails   []TailView   `json:"tails" required:"true"`
 	Courses []CourseView `json:"courses" required:"true"`
 	Brought []string     `json:"brought" required:"true"` // in words
@@ -54,7 +53,7 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 	}
 	clock := p.Clock()
 	v := &PassageView{Passage: x, From: clock.Frame(x.From), To: clock.Frame(x.To), Tails: []TailView{}, Courses: []CourseView{}, Brought: []string{}}
-	v.Where = fmt.Sprintf("%s to %s", clock.Where(x.From), clock.Where(x.To))
+	v.Begin, v.End = clock.Where(x.From), clock.Where(x.To)
 	for _, id := range x.Rows {
 		c, _ := p.Channel(id)
 		f, _ := p.nextSound(id, v.To, clock)
@@ -91,20 +90,6 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 		v.Brought = append(v.Brought, of)
 	}
 	return v, nil
-}
-
-// Where says a tick as bar and beat, and where it falls between beats, in hundredths.
-func (c *Clock) Where(tick int64) string {
-	i := c.meterIndex(tick)
-	m := c.meter[i]
-	beat := m.BarTicks() / int64(m.Beats)
-	off := tick - m.Tick
-	bar, in := off/m.BarTicks(), off%m.BarTicks()
-	s := fmt.Sprintf("%d.%d", int64(c.barStart[i])+bar+1, in/beat+1)
-	if part := in % beat; part != 0 {
-		s += fmt.Sprintf(".%02.0f", math.Round(100*float64(part)/float64(beat)))
-	}
-	return s
 }
 
 // PassageSpan is a passage in frames, for the board.

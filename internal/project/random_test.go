@@ -159,7 +159,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		}
 		return &BeginLine{ch.ID, "pan"}
 	case 57:
-		return &PastePoints{randomStretch(r, ch), []Point{{Tick: 50, Value: -3, Shape: Ramp}, {Tick: 400, Value: -30, Shape: Hold}}, &Address{other.ID, "fader"}}
+		return &PastePoints{Stretch: randomStretch(r, ch), Points: []Point{{Tick: 50, Value: -3, Shape: Ramp}, {Tick: 400, Value: -30, Shape: Hold}}, Of: &Address{other.ID, "fader"}}
 	case 58:
 		return &TakenDown{Stretch: randomStretch(r, ch), Frames: []int64{9000, 9500, 20000}, Values: []float64{-3, -9, -2}, Glide: int64(r.IntN(5000))}
 	case 59, 60:

@@ -69,6 +69,7 @@ var registry = map[string]func() Change{
 	"line.paste":        func() Change { return &PastePoints{} },
 	"line.take-down":    func() Change { return &TakenDown{} },
 	"mover.add":         func() Change { return &AddMover{} },
+	"mover.apart":       func() Change { return &MoveApart{} },
 	"handle.hang":       func() Change { return &Hang{} },
 	"handle.let-go":     func() Change { return &LetGo{} },
 	"mover.put":         func() Change { return &PutMover{} },

@@ -9,6 +9,7 @@ import { setView, useView } from '../live/view'
 import { carried } from './carry'
 import { ForkChip } from './ForkChip'
 import { SendChip } from './SendChip'
+import { HANDLE, ShownHandles, useShownHandles } from './ShownHandles'
 import { StageChip } from './StageChip'
 import { Diamond } from '../soundings/Diamond'
 
@@ -21,7 +22,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
   const trials = useView((v) => v.trials)
   const { owner, chain, letter } = shownChain(channel, trials)
   const nodes = chain.nodes
-  const room = width - STRIP - 40
+  const room = width - STRIP - 40 - HANDLE * useShownHandles(channel).length
   const full = nodes.reduce((w, n) => w + chipWidth(n), 0) <= room
   // what does not fit folds in the middle; the first and the last stay
   const most = Math.max(2, Math.floor(room / 66))
@@ -107,6 +108,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
             +
           </button>
         </span>
+        <ShownHandles channel={channel} />
       </div>
       <div
         className="relative flex h-full shrink-0 items-center gap-3 pr-3"

@@ -1,4 +1,6 @@
 import type { Handle, Mover, Project } from '../api/types'
+import { along } from './chain'
+import { rowOfOwner } from './lines'
 import { change } from './session'
 
 /* What moves a parameter besides a hand and its line: movers, which add around it, and a handle, which gives it
@@ -23,6 +25,10 @@ export const isMoved = (p: Project | null, owner: string, name: string) =>
 export const addMover = (owner: string, name: string, label: string) =>
   change(`Add a mover to ${label}`, { type: 'mover.add', do: { owner, name } })
 
+/** The stage acts on the left, a copy of it on the right, and both are moved against each other. */
+export const moveApart = (owner: string, name: string, label: string) =>
+  change(`Move left and right of ${label} apart`, { type: 'mover.apart', do: { owner, name } })
+
 export const depthOf = (m: Mover, owner: string, name: string) =>
   m.targets.find((t) => t.owner === owner && t.name === name)?.depth ?? 0
 
@@ -30,6 +36,29 @@ export const withDepth = (m: Mover, owner: string, name: string, depth: number):
   ...m,
   targets: m.targets.map((t) => (t.owner === owner && t.name === name ? { ...t, depth } : t)),
 })
+
+/** Where a handle can belong: the project, the rows that it moves something of, and their forks. */
+export function homesOf(p: Project, h: Handle): { value: string; text: string }[] {
+  const rows = p.channels.filter(
+    (c) => c.id === h.home || h.targets.some((t) => rowOfOwner(t.owner) === c.id) || forkIn(c, h.home),
+  )
+  return [
+    { value: '', text: 'the project' },
+    ...rows.flatMap((c) => [
+      { value: c.id, text: c.name },
+      ...[...along(c.chain.nodes)].flatMap((n) =>
+        n.fork ? [{ value: n.fork.id, text: `${n.fork.name || 'a fork'} of ${c.name}` }] : [],
+      ),
+    ]),
+  ]
+}
+
+const forkIn = (c: Project['channels'][number], id?: string) =>
+  [...along(c.chain.nodes)].some((n) => n.fork && n.fork.id === id)
+
+/** The handles that a row shows: its own and those of its forks. */
+export const shownOn = (p: Project | null, c: Project['channels'][number]): Handle[] =>
+  (p?.handles ?? []).filter((h) => h.shown && h.home && (h.home === c.id || forkIn(c, h.home)))
 
 export const putHandle = (h: Handle, label: string) =>
   change(label, { type: 'handle.put', do: { handle: h } })

@@ -60,6 +60,17 @@ export const setRange = (x: PassageSpan, from: number, to: number, snap = view()
     do: { id: x.id, from: Math.round(from), to: Math.round(to), snap },
   })
 
+/** Moves it by ticks, or with end only its end. */
+export const stepRange = (x: PassageSpan, by: number, end: boolean) =>
+  change(`Move the passage ${x.name}`, {
+    type: 'passage.range',
+    do: { id: x.id, fromBy: end ? 0 : by, toBy: by },
+  })
+
+/** Puts it to places that are written as bar.beat. */
+export const setPlaces = (x: Passage, places: { fromAt?: string; toAt?: string }) =>
+  change(`Move the passage ${x.name}`, { type: 'passage.range', do: { id: x.id, ...places } })
+
 export async function copyTo(x: Passage, where: { section?: string; at?: number }) {
   const id = act.newId()
   const at = where.at === undefined ? {} : { at: Math.round(where.at), snap: view().grid }

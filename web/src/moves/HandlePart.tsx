@@ -2,6 +2,7 @@ import type { Handle, Param } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import * as moves from '../live/moves'
 import { useSession } from '../live/session'
+import { HandleSettings } from './HandleSettings'
 import { Settle } from './Settle'
 
 const bend: Param = {
@@ -64,17 +65,7 @@ export function HandlePart(p: {
     >
       <div className="mb-1 flex items-center gap-2">
         <span className="text-[13px] font-semibold">Handle</span>
-        <input
-          className="input input-xs w-40"
-          aria-label="Name of the handle"
-          key={h.name}
-          defaultValue={h.name}
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-          onBlur={(e) => {
-            const name = e.target.value.trim()
-            if (name && name !== h.name) void moves.putHandle({ ...h, name }, `Rename ${h.name}`)
-          }}
-        />
+        <span className="text-[13px]">{h.name}</span>
         <span className="soft text-[12px]">moves {h.targets.length}</span>
         <button
           className="btn btn-xs btn-ghost ml-auto font-normal"
@@ -92,6 +83,7 @@ export function HandlePart(p: {
           compact
           caption="Where it stands, %"
         />
+        <HandleSettings handle={h} />
         <Settle param={bend} value={target.bend * 100} onSettle={(v) => set({ bend: v / 100 })} />
         <Settle
           param={{

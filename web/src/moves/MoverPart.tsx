@@ -2,6 +2,7 @@ import type { Mover, Param } from '../api/types'
 import { Pick, Toggle } from '../controls/Pick'
 import * as moves from '../live/moves'
 import { useSession } from '../live/session'
+import { DrawShape } from './DrawShape'
 import { FollowPart } from './FollowPart'
 import { Settle } from './Settle'
 
@@ -79,6 +80,9 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
           choices={strip.shapes.map((x) => ({ value: x, text: x }))}
           onPick={(shape) => set({ shape }, 'Change the shape of')}
         />
+        {mover.shape === 'drawn' && mover.drawn && (
+          <DrawShape drawn={mover.drawn} onDraw={(drawn) => set({ drawn }, 'Draw')} />
+        )}
         {follow && <FollowPart mover={mover} follow={follow} />}
         {!follow && (
           <Pick

@@ -1,11 +1,13 @@
 import type { Handle, Mover, Param } from '../api/types'
 import { Card } from '../controls/Card'
 import { figure } from '../controls/format'
+import { findNode } from '../live/chain'
 import { openLine } from '../live/lines'
 import * as moves from '../live/moves'
 import { useSession } from '../live/session'
 import { setView } from '../live/view'
 import { HandlePart } from './HandlePart'
+import { HandleSettings } from './HandleSettings'
 import { MoverPart } from './MoverPart'
 
 /** Everything that moves one parameter, in the order in which it counts: a hand, a line or a handle gives the
@@ -15,6 +17,8 @@ export function MovesCard({ owner, param, label }: { owner: string; param: Param
   const line = project.lines.find((l) => l.owner === owner && l.name === param.name)
   const handle = moves.handleOf(project, owner, param.name)
   const movers = moves.moversOf(project, owner, param.name)
+  const own = (project.handles ?? []).find((h) => h.id === owner)
+  const stage = findNode(project, owner)?.node.stage
   return (
     <Card title={`What moves ${label}`} width={560}>
       <p className="soft mb-3 text-[12px]">
@@ -24,16 +28,26 @@ export function MovesCard({ owner, param, label }: { owner: string; param: Param
             ? 'Its line gives its base.'
             : 'Its hand gives its base.'}{' '}
         Movers add around that, in parts of its travel; it never leaves {figure(param, param.min)} to{' '}
-        {figure(param, param.max)} {param.unit}.
+        {`${figure(param, param.max)} ${param.unit}`.trim()}.
       </p>
       <div className="flex flex-col gap-3">
-        <HandlePart
-          owner={owner}
-          param={param}
-          label={label}
-          handle={handle}
-          handles={(project.handles ?? []) as Handle[]}
-        />
+        {own ? (
+          <section
+            className="grid grid-cols-2 gap-x-5 gap-y-1 rounded-[3px] border p-2.5"
+            style={{ borderColor: 'var(--hair)' }}
+            aria-label={`Handle ${own.name}`}
+          >
+            <HandleSettings handle={own} />
+          </section>
+        ) : (
+          <HandlePart
+            owner={owner}
+            param={param}
+            label={label}
+            handle={handle}
+            handles={(project.handles ?? []) as Handle[]}
+          />
+        )}
         {movers.map((m) => (
           <MoverPart key={m.id} mover={m as Mover} owner={owner} name={param.name} />
         ))}
@@ -45,6 +59,15 @@ export function MovesCard({ owner, param, label }: { owner: string; param: Param
           >
             Add a mover
           </button>
+          {stage?.actsOn === 'both' && (
+            <button
+              className="btn btn-sm btn-outline font-normal"
+              title="The stage acts on the left and a copy of it on the right; what moves the one moves the other the other way round"
+              onClick={() => void moves.moveApart(owner, param.name, label)}
+            >
+              Move left and right apart
+            </button>
+          )}
           <button
             className="btn btn-sm btn-outline font-normal"
             onClick={() => {

@@ -44,7 +44,7 @@ export function PassageBand(p: {
         </button>
       )}
       {timeline.passages.map((x) => (
-        <Band key={x.id} x={x} lens={lens} timeline={timeline} room={p.width} />
+        <Band key={x.id} x={x} lens={lens} room={p.width} />
       ))}
     </div>
   )
@@ -70,9 +70,9 @@ function freeFrom(x: number, width: number, taken: { begin: number; end: number 
 
 type Drag = { what: 'move' | 'from' | 'to'; at: number; by: number }
 
-type BandProps = { x: PassageSpan; lens: Lens; timeline: Timeline; room: number }
+type BandProps = { x: PassageSpan; lens: Lens; room: number }
 
-function Band({ x, lens, timeline, room }: BandProps) {
+function Band({ x, lens, room }: BandProps) {
   const selected = useView((v) => v.stage === x.id)
   const grid = useView((v) => v.grid)
   const [drag, setDrag] = useState<Drag | null>(null)
@@ -88,11 +88,6 @@ function Band({ x, lens, timeline, room }: BandProps) {
     e.currentTarget.setPointerCapture(e.pointerId)
     moved.current = false
     setDrag({ what, at: e.clientX, by: 0 })
-  }
-  /** A step of the grid in frames, here. */
-  const step = () => {
-    const bar = timeline.bars.findLast((b) => b.frame <= x.from) ?? timeline.bars[0]!
-    return ((grid || 240) / 960) * (60 / bar.tempo) * timeline.rate
   }
   return (
     <>
@@ -130,7 +125,7 @@ function Band({ x, lens, timeline, room }: BandProps) {
           if (!d) return
           e.preventDefault()
           e.stopPropagation()
-          void passages.setRange(x, e.shiftKey ? x.from : x.from + d * step(), x.to + d * step())
+          void passages.stepRange(x, d * (grid || 240), e.shiftKey)
         }}
       >
         {at.inside && x.name}

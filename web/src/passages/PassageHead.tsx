@@ -21,8 +21,15 @@ export function PassageHead({ v }: { v: PassageView }) {
       ) : (
         <h2 className="truncate text-[15px] font-bold">{x.name}</h2>
       )}
-      <span className="soft shrink-0 text-[12px]">
-        passage, bars <span className="figure">{v.where}</span>
+      <span className="soft flex shrink-0 items-center gap-1 text-[12px]">
+        bars
+        <PlaceField
+          at={v.begin}
+          label="Begins at bar.beat"
+          onPlace={(fromAt) => passages.setPlaces(x, { fromAt })}
+        />
+        –
+        <PlaceField at={v.end} label="Ends at bar.beat" onPlace={(toAt) => passages.setPlaces(x, { toAt })} />
       </span>
       <span className="ml-auto flex shrink-0 items-center gap-1">
         <button
@@ -64,5 +71,27 @@ export function PassageHead({ v }: { v: PassageView }) {
         </Menu>
       </span>
     </div>
+  )
+}
+
+/** A place in the song that can be typed; one that cannot be read is said so, and the old one stays. */
+function PlaceField(p: { at: string; label: string; onPlace: (at: string) => Promise<boolean> }) {
+  return (
+    <input
+      key={p.at}
+      className="input input-xs figure w-[60px] px-1 text-[12px]"
+      aria-label={p.label}
+      title={`${p.label}, as 29.1, or 29.1.50 for halfway to the next beat`}
+      defaultValue={p.at}
+      onKeyDown={(e) => {
+        e.stopPropagation()
+        if (e.key === 'Escape') e.currentTarget.value = p.at
+        if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur()
+      }}
+      onBlur={async (e) => {
+        const el = e.currentTarget
+        if (el.value.trim() !== p.at && !(await p.onPlace(el.value))) el.value = p.at
+      }}
+    />
   )
 }

@@ -1,0 +1,47 @@
+import type { Handle } from '../api/types'
+import { Pick, Toggle } from '../controls/Pick'
+import * as moves from '../live/moves'
+import { useSession } from '../live/session'
+
+/** What a handle is called, what it belongs to, and whether the row there shows it. */
+export function HandleSettings({ handle: h }: { handle: Handle }) {
+  const project = useSession((s) => s.project)!
+  return (
+    <>
+      <label className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]">
+        Name
+        <input
+          className="input input-xs w-full"
+          aria-label="Name of the handle"
+          key={h.name}
+          defaultValue={h.name}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          onBlur={(e) => {
+            const name = e.target.value.trim()
+            if (name && name !== h.name) void moves.putHandle({ ...h, name }, `Rename ${h.name}`)
+          }}
+        />
+      </label>
+      <Pick
+        label="Belongs to"
+        says="The row or fork that it is a control of; it goes to the project when that is removed."
+        value={h.home ?? ''}
+        choices={moves.homesOf(project, h)}
+        onPick={(home) => {
+          const shown = home !== '' && h.shown
+          void moves.putHandle({ ...h, home, shown }, `Say what ${h.name} belongs to`)
+        }}
+      />
+      {h.home && (
+        <Toggle
+          label="Show it on the row"
+          says="A small scale on the row, beside its chain."
+          on={h.shown ?? false}
+          onSet={(shown) =>
+            void moves.putHandle({ ...h, shown }, `${shown ? 'Show' : 'Hide'} ${h.name} on its row`)
+          }
+        />
+      )}
+    </>
+  )
+}
