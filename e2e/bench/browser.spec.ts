@@ -29,6 +29,38 @@ test('opening, size and memory', async ({ page, shoal }) => {
   console.log(`bench: the demo in wasm: ${(1 / load).toFixed(1)} x realtime`)
 })
 
+test('from a click in one window until the other shows it', async ({ board, shoal, browser }) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const other = await context.newPage()
+  await enter(other, shoal, 'Odile')
+  await other.evaluate(() => {
+    const w = globalThis as unknown as { changed: Promise<number>; watch(): void }
+    w.watch = () => {
+      w.changed = new Promise((done) => {
+        const el = document.querySelector('[aria-label="Mute Marimba"]')!
+        const o = new MutationObserver(() => {
+          o.disconnect()
+          done(Date.now())
+        })
+        o.observe(el, { attributes: true, attributeFilter: ['aria-pressed'] })
+      })
+    }
+  })
+  const took: number[] = []
+  for (let i = 0; i < 11; i++) {
+    await other.evaluate(() => (globalThis as unknown as { watch(): void }).watch())
+    const begun = await board.evaluate(() => {
+      document.querySelector<HTMLElement>('[aria-label="Mute Marimba"]')!.click()
+      return Date.now()
+    })
+    took.push((await other.evaluate(() => (globalThis as unknown as { changed: Promise<number> }).changed)) - begun)
+    await board.waitForTimeout(300)
+  }
+  took.sort((a, b) => a - b)
+  console.log(`bench: a change is seen in another window after ${took[5]} ms in the middle of 11, ${took[10]} ms at most`)
+  await context.close()
+})
+
 test('24 tracks of 6 stages and 4 returns for 60 s', async ({ page, shoal }) => {
   test.setTimeout(180_000)
   await enter(page, shoal, 'Ada')
