@@ -80,16 +80,24 @@ func (b *Biquad) Run(s *Section, x []float64) {
 	b.z1, b.z2 = z1, z2
 }
 
-// RunTo filters a block in place while the coefficients move in a straight
+// RunStereoTo filters two channels in place while the coefficients move in a straight
 // line: at frame i of the block they are the part (from+i)/of of the way.
-func (b *Biquad) RunTo(s, t *Section, from, of int, x []float64) {
-	for i, v := range x {
-		c := s.Toward(*t, float64(from+i)/float64(of))
-		y := c.B0*v + b.z1
-		b.z1 = (c.B1*v + b.z2) - c.A1*y
-		b.z2 = c.B2*v - c.A2*y
-		x[i] = y
+func RunStereoTo(s, t *Section, from, of int, bl, br *Biquad, l, r []float64) {
+	r = r[:len(l)]
+	lz1, lz2, rz1, rz2 := bl.z1, bl.z2, br.z1, br.z2
+	d0, d1, d2, e1, e2 := t.B0-s.B0, t.B1-s.B1, t.B2-s.B2, t.A1-s.A1, t.A2-s.A2
+	for i, v := range l {
+		w := r[i]
+		f := float64(from+i) / float64(of)
+		b0 := s.B0 + d0*f
+		y, u := b0*v+lz1, b0*w+rz1
+		b1, a1 := s.B1+d1*f, s.A1+e1*f
+		lz1, rz1 = (b1*v+lz2)-a1*y, (b1*w+rz2)-a1*u
+		b2, a2 := s.B2+d2*f, s.A2+e2*f
+		lz2, rz2 = b2*v-a2*y, b2*w-a2*u
+		l[i], r[i] = y, u
 	}
+	bl.z1, bl.z2, br.z1, br.z2 = lz1, lz2, rz1, rz2
 }
 
 // Next filters one sample.

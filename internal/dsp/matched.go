@@ -80,7 +80,11 @@ func Bell(freq, gain, q, rate float64) Section {
 // ShelfPower is the squared magnitude of the analogue second-order shelf that
 // the digital shelves are fitted to: half the gain in dB at freq, slope by q.
 func ShelfPower(high bool, freq, gain, q, f float64) float64 {
-	a := Gain(gain / 2)
+	return shelfPower(high, freq, Gain(gain/2), q, f)
+}
+
+// shelfPower is ShelfPower by the factor of half the gain.
+func shelfPower(high bool, freq, a, q, f float64) float64 {
 	x := f / freq
 	if high {
 		if x == 0 {
@@ -100,12 +104,13 @@ func Shelf(high bool, freq, gain, q, rate float64) Section {
 	if gain < 1e-9 {
 		return Through
 	}
-	a := math.Sqrt(Gain(gain / 2))
+	half := Gain(gain / 2)
+	a := math.Sqrt(half)
 	pole := freq / a
 	if high {
 		pole = freq * a
 	}
-	return prototype{func(f float64) float64 { return ShelfPower(high, freq, gain, q, f) }, freq, 0, pole, q}.section(rate)
+	return prototype{func(f float64) float64 { return shelfPower(high, freq, half, q, f) }, freq, 0, pole, q}.section(rate)
 }
 
 // firstOrder returns the pole and the prototype's magnitude at half the rate.

@@ -254,8 +254,7 @@ func (e *eq) run(b *eqBand, s *Span, from, to int) {
 	at := int((s.Frame + int64(from)) & (Grid - 1))
 	for i := 0; i < b.n; i++ {
 		if b.ramp {
-			b.l[i].RunTo(&b.from[i], &b.to[i], at+1, Grid, l)
-			b.r[i].RunTo(&b.from[i], &b.to[i], at+1, Grid, r)
+			dsp.RunStereoTo(&b.from[i], &b.to[i], at+1, Grid, &b.l[i], &b.r[i], l, r)
 		} else {
 			dsp.RunStereo(&b.to[i], &b.l[i], &b.r[i], l, r)
 		}

@@ -139,3 +139,37 @@ func BenchmarkBands(b *testing.B) {
 		}
 	}
 }
+
+// 100,000 points on 200 lines that all move at once, on ten tracks of six stages.
+func BenchmarkLines(b *testing.B) {
+	for _, lines := range []int{0, 50, 200} {
+		b.Run(fmt.Sprint(lines), func(b *testing.B) {
+			s := session(10)
+			var at []*project.Line
+			for _, c := range s.doc.Channels {
+				if c.Kind != project.Track {
+					continue
+				}
+				eq, squeeze, echo := c.Chain.Nodes[1].Stage, c.Chain.Nodes[2].Stage, c.Chain.Nodes[4].Stage
+				for _, x := range []struct {
+					owner, name string
+					low, high   float64
+				}{
+					{c.ID, "fader", -12, 0}, {c.ID, "pan", -0.5, 0.5}, {c.Sends[0].ID, "level", -30, -6}, {c.Sends[0].ID, "pan", -1, 1},
+					{eq.ID, "freq3", 200, 900}, {eq.ID, "gain3", -9, 9}, {eq.ID, "q3", 0.5, 4}, {eq.ID, "freq4", 700, 2000}, {eq.ID, "gain4", -6, 6}, {eq.ID, "gain5", -3, 6},
+					{squeeze.ID, "threshold", -40, -20}, {squeeze.ID, "ratio", 1.5, 8}, {squeeze.ID, "makeup", 0, 6}, {squeeze.ID, "mix", 40, 100},
+					{echo.ID, "feedback", 10, 60}, {echo.ID, "width", 20, 100}, {echo.ID, "mix", 5, 40}, {echo.ID, "highcut", 2000, 9000},
+					{c.Chain.Nodes[0].Stage.ID, "gain", -24, -16}, {c.Chain.Nodes[5].Stage.ID, "input", 0, 6},
+				} {
+					l := &project.Line{Owner: x.owner, Name: x.name}
+					for i := range 500 {
+						l.Points = append(l.Points, project.Point{Tick: int64(i * 160), Value: x.low + (x.high-x.low)*float64(i*7%10)/9, Shape: project.Ramp})
+					}
+					at = append(at, l)
+				}
+			}
+			s.doc.Lines = at[:lines]
+			perFrame(b, s.playing(b))
+		})
+	}
+}

@@ -87,7 +87,8 @@ func (c *compiler) moves(s *slot, lag int) {
 	}
 }
 
-// fillMoved gives the value of a parameter that is moved over the next n frames.
+// fillMoved gives the value of a parameter that is moved over the next n frames. Places beyond the ends of
+// the travel become values within the range.
 func (s *slot) fillMoved(c *cursor, lag, n int) effect.Value {
 	base := s.fillBase(c, lag, n)
 	if !s.pulled() {
@@ -111,7 +112,7 @@ func (s *slot) fillMoved(c *cursor, lag, n int) effect.Value {
 			for j := range s.follows {
 				x += s.follows[j].by(s.follows[j].at(lag, k, n))
 			}
-			s.track[k] = s.value(max(0, min(1, x)))
+			s.track[k] = s.value(x)
 		}
 		i = to
 	}
@@ -136,7 +137,7 @@ func (s *slot) straight(dst []float64, place, step float64, off int) {
 		return
 	}
 	for k := range dst {
-		dst[k] = s.value(max(0, min(1, place+step*float64(off+k))))
+		dst[k] = s.value(place + step*float64(off+k))
 	}
 }
 

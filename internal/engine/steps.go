@@ -143,10 +143,18 @@ func applyGain(dst, src pair, n int, level, pan *effect.Value, law func(float64)
 		return
 	}
 	for i, v := range al {
-		g := dsp.Gain(level.At(i)) * open.Next() * gate.Next()
+		g := quickGain(level.At(i)) * open.Next() * gate.Next()
 		gl, gr := law(pan.At(i))
 		l[i], r[i] = v*(gl*g), ar[i]*(gr*g)
 	}
+}
+
+// quickGain is dsp.Gain within 1e-9, for levels that move.
+func quickGain(db float64) float64 {
+	if db <= dsp.Off {
+		return 0
+	}
+	return dsp.QuickExp(db * (math.Ln10 / 20))
 }
 
 // panStereo is a balance: it attenuates the far side only.

@@ -130,19 +130,23 @@ func (s *slot) fillLine(c *cursor, lag, n int) effect.Value {
 	if c.jumped {
 		s.mending = 0
 	}
-	v := effect.Value{Step: c.jumped}
+	first := c.songFrame(lag, 0)
+	v := effect.Value{Step: c.jumped || s.line.stepsAt(first)}
+	if s.mending == 0 && c.songFrame(lag, n-1) == first+int64(n-1) {
+		v.Now = s.line.at(first, s)
+		if s.line.fill(s.track[:n], first, s) {
+			v.Track = s.track[:n]
+		}
+		return v
+	}
 	moving := false
 	for i := range s.track[:n] {
-		f := c.songFrame(lag, i)
-		s.track[i] = s.line.at(f, s)
+		s.track[i] = s.line.at(c.songFrame(lag, i), s)
 		if s.mending > 0 {
 			s.mending--
 			s.track[i] = s.value(max(0, min(1, s.place(s.track[i])+s.mend())))
 		}
 		moving = moving || s.track[i] != s.track[0]
-		if i == 0 && s.line.stepsAt(f) {
-			v.Step = true
-		}
 	}
 	v.Now = s.track[0]
 	if moving {
@@ -209,6 +213,63 @@ func (l *line) at(f int64, s *slot) float64 {
 		t = project.Bent(l.shapes[i], l.bends[i], t)
 	}
 	return s.value(l.places[i] + (l.places[i+1]-l.places[i])*t)
+}
+
+// fill gives the values from a frame on and reports whether they move. It is what at gives, but looks for
+// each segment once; a ramp on a logarithmic travel goes from grid point to grid point, each value the one
+// before times the same, counted from the grid, so that a block's beginning does not change it.
+func (l *line) fill(dst []float64, f int64, s *slot) (moving bool) {
+	first := l.at(f, s)
+	for at := 0; at < len(dst); {
+		i := l.seek(f + int64(at))
+		end := len(dst)
+		if i+1 < len(l.frames) {
+			end = int(min(int64(end), l.frames[max(i+1, 0)]-f))
+		}
+		part := dst[at:end]
+		switch {
+		case i < 0 || i+1 >= len(l.frames) || l.hold[i] || l.values[i] == l.values[i+1]:
+			v := l.at(f+int64(at), s)
+			for k := range part {
+				part[k] = v
+			}
+			moving = moving || v != first
+		case l.shapes[i] == project.Ramp && s.desc.Taper == param.Log:
+			l.slide(part, f+int64(at), i, s)
+			moving = true
+		case l.shapes[i] == project.Ramp:
+			from, by, span := l.places[i], l.places[i+1]-l.places[i], float64(l.frames[i+1]-l.frames[i])
+			for k := range part {
+				part[k] = s.value(from + by*(float64(f+int64(at+k)-l.frames[i])/span))
+			}
+			moving = true
+		default:
+			for k := range part {
+				part[k] = l.at(f+int64(at+k), s)
+			}
+			moving = true
+		}
+		at = end
+	}
+	return moving
+}
+
+// slide gives the values of a ramp along a logarithmic travel.
+func (l *line) slide(dst []float64, f int64, i int, s *slot) {
+	step := (l.places[i+1] - l.places[i]) / float64(l.frames[i+1]-l.frames[i])
+	ratio := dsp.Exp(step * math.Log(s.desc.Max/s.desc.Min))
+	for k := 0; k < len(dst); {
+		off := int((f + int64(k)) & (effect.Grid - 1))
+		grid := f + int64(k-off)
+		v := s.desc.At(l.places[i] + step*float64(grid-l.frames[i])) // may lie before the ramp: it is only counted from
+		for range off {
+			v *= ratio
+		}
+		for to := min(len(dst), k+effect.Grid-off); k < to; k++ {
+			dst[k] = s.desc.Clamp(v)
+			v *= ratio
+		}
+	}
 }
 
 // stepsAt reports whether the line jumps exactly at a frame.

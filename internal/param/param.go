@@ -67,7 +67,15 @@ func (p *Param) Check(v float64) error {
 }
 
 // Clamp brings v into the range.
-func (p *Param) Clamp(v float64) float64 { return min(max(v, p.Min), p.Max) }
+func (p *Param) Clamp(v float64) float64 {
+	switch { // min and max look after NaN and signed zeros, which is dear in WebAssembly
+	case v < p.Min:
+		return p.Min
+	case v > p.Max:
+		return p.Max
+	}
+	return v
+}
 
 // Stepped reports whether the parameter only has separate values.
 func (p *Param) Stepped() bool { return p.Taper == Choice || p.Taper == Switch }
