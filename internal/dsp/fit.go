@@ -2,14 +2,52 @@ package dsp
 
 import "math"
 
-// prototype is an analogue second-order filter given by its squared magnitude,
-// with what a digital twin must know of it beforehand.
+// prototype is an analogue second-order filter, with what a digital twin must know of it beforehand.
 type prototype struct {
-	power  func(f float64) float64
+	kind   prototypeKind
 	freq   float64 // where its shape turns, Hz
+	q      float64 // how narrow it is; of a shelf, how steep
+	half   float64 // the factor of half its gain, of bells and shelves
 	zeros  int     // how many of its zeros lie at zero frequency: 0, 1 or 2
 	poleHz float64 // the natural frequency of its poles
 	poleQ  float64
+}
+
+type prototypeKind int
+
+const (
+	lowPass prototypeKind = iota
+	highPass
+	bandPass
+	bellKind
+	lowShelf
+	highShelf
+)
+
+// power is the squared magnitude at a frequency.
+func (p *prototype) power(f float64) float64 {
+	switch p.kind {
+	case lowShelf, highShelf:
+		return shelfPower(p.kind == highShelf, p.freq, p.half, p.q, f)
+	}
+	x, qq := sq(f/p.freq), p.q*p.q
+	switch p.kind {
+	case bellKind:
+		a := p.half
+		return (sq(1-x) + x*a*a/qq) / (sq(1-x) + x/(a*a*p.q*p.q))
+	case highPass:
+		return x * x / (sq(1-x) + x/qq)
+	case bandPass:
+		return x / qq / (sq(1-x) + x/qq)
+	}
+	return 1 / (sq(1-x) + x/qq)
+}
+
+// tame reports whether the matched section is known to be within 0.05 dB: for bells and shelves the error
+// grows with the square of the frequency and of the width. A test holds it to that.
+func (p *prototype) tame(rate float64) bool {
+	r := p.freq / rate
+	return p.kind >= bellKind && r < 0.014*p.q && r < 0.05
 }
 
 // section returns the digital twin of a prototype.
@@ -24,9 +62,9 @@ type prototype struct {
 // 1963: the weights of one round are the denominator of the round before).
 // Of all rounds the one with the least error wins. Where the free fit has no
 // stable answer, the denominator at half the rate is pinned to a part of the first guess.
-func (p prototype) section(rate float64) Section {
+func (p *prototype) section(rate float64) Section {
 	best := p.matched(rate)
-	if p.fits(best, rate) {
+	if p.tame(rate) || p.fits(best, rate) {
 		return best
 	}
 	least := p.worst(best, rate)
@@ -69,7 +107,7 @@ const fitPoints = 40
 
 // points lists where a fit is made and judged: close around the filter's own
 // frequency at the scale of its width, and over the audible range.
-func (p prototype) points(dst *[fitPoints]float64, rate float64) []float64 {
+func (p *prototype) points(dst *[fitPoints]float64, rate float64) []float64 {
 	top := min(20500, rate*0.45)
 	n := 0
 	add := func(f float64) {
@@ -94,7 +132,7 @@ func (p prototype) points(dst *[fitPoints]float64, rate float64) []float64 {
 
 // fits reports whether a section is within 0.05 dB of the prototype, where that is above -40 dB. A
 // band that is moved asks this sixteen times a millisecond and more: no logarithm, no sine.
-func (p prototype) fits(s Section, rate float64) bool {
+func (p *prototype) fits(s Section, rate float64) bool {
 	const ratio = 1.0115794542598986 // 0.05 dB
 	n0, n1, n2 := sq(s.B0+s.B1+s.B2), sq(s.B0-s.B1+s.B2), -4*s.B0*s.B2
 	d0, d1, d2 := sq(1+s.A1+s.A2), sq(1-s.A1+s.A2), -4*s.A2
@@ -122,7 +160,7 @@ func quickSine(x float64) float64 {
 }
 
 // worst returns the largest error in dB where the prototype is above -40 dB.
-func (p prototype) worst(s Section, rate float64) float64 {
+func (p *prototype) worst(s Section, rate float64) float64 {
 	var room [fitPoints]float64
 	w := 0.0
 	for _, f := range p.points(&room, rate) {
@@ -139,7 +177,7 @@ func (p prototype) worst(s Section, rate float64) float64 {
 }
 
 // matched takes the poles by impulse invariance and the numerator from three points.
-func (p prototype) matched(rate float64) Section {
+func (p *prototype) matched(rate float64) Section {
 	a1, a2 := poles(2*math.Pi*min(p.poleHz, rate*0.475)/rate, p.poleQ)
 	at := min(p.freq, rate*0.4)
 	g := gridAt(2*math.Pi*at/rate, a1, a2)
@@ -157,7 +195,7 @@ func (p prototype) matched(rate float64) Section {
 // fit solves one round. The unknowns are the denominator's A1 and A2 (A0 = 1)
 // and what the numerator has: B0 φ0 + B1 φ1 + B2 φ2, without B0 when a zero
 // lies at zero frequency, or k φ1² when two do.
-func (p prototype) fit(before Section, pin, rate float64) (Section, bool) {
+func (p *prototype) fit(before Section, pin, rate float64) (Section, bool) {
 	var room [fitPoints]float64
 	var m [5][6]float64
 	a0 := sq(1 + before.A1 + before.A2)

@@ -28,26 +28,20 @@ func (g grid) den() float64 { return g.a0*g.p0 + g.a1*g.p1 + g.a2*g.p2 }
 
 // LowPass is a second-order low pass with -3 dB at freq for q = 0.7071.
 func LowPass(freq, q, rate float64) Section {
-	return prototype{func(f float64) float64 {
-		x := sq(f / freq)
-		return 1 / (sq(1-x) + x/(q*q))
-	}, freq, 0, freq, q}.section(rate)
+	p := prototype{kind: lowPass, freq: freq, q: q, poleHz: freq, poleQ: q}
+	return p.section(rate)
 }
 
 // HighPass is a second-order high pass.
 func HighPass(freq, q, rate float64) Section {
-	return prototype{func(f float64) float64 {
-		x := sq(f / freq)
-		return x * x / (sq(1-x) + x/(q*q))
-	}, freq, 2, freq, q}.section(rate)
+	p := prototype{kind: highPass, freq: freq, q: q, zeros: 2, poleHz: freq, poleQ: q}
+	return p.section(rate)
 }
 
 // BandPass is a second-order band pass with unity gain at its centre.
 func BandPass(freq, q, rate float64) Section {
-	return prototype{func(f float64) float64 {
-		x := sq(f / freq)
-		return x / (q * q) / (sq(1-x) + x/(q*q))
-	}, freq, 1, freq, q}.section(rate)
+	p := prototype{kind: bandPass, freq: freq, q: q, zeros: 1, poleHz: freq, poleQ: q}
+	return p.section(rate)
 }
 
 // Notch removes one frequency: its zeros lie on the unit circle at exactly
@@ -70,11 +64,13 @@ func Bell(freq, gain, q, rate float64) Section {
 	if gain < 1e-9 {
 		return Through
 	}
+	p := bell(freq, gain, q)
+	return p.section(rate)
+}
+
+func bell(freq, gain, q float64) prototype {
 	a := Gain(gain / 2)
-	return prototype{func(f float64) float64 {
-		x := sq(f / freq)
-		return (sq(1-x) + x*a*a/(q*q)) / (sq(1-x) + x/(a*a*q*q))
-	}, freq, 0, freq, q * a}.section(rate)
+	return prototype{kind: bellKind, freq: freq, q: q, half: a, poleHz: freq, poleQ: q * a}
 }
 
 // ShelfPower is the squared magnitude of the analogue second-order shelf that
@@ -104,13 +100,17 @@ func Shelf(high bool, freq, gain, q, rate float64) Section {
 	if gain < 1e-9 {
 		return Through
 	}
+	p := shelf(high, freq, gain, q)
+	return p.section(rate)
+}
+
+func shelf(high bool, freq, gain, q float64) prototype {
 	half := Gain(gain / 2)
 	a := math.Sqrt(half)
-	pole := freq / a
 	if high {
-		pole = freq * a
+		return prototype{kind: highShelf, freq: freq, q: q, half: half, poleHz: freq * a, poleQ: q}
 	}
-	return prototype{func(f float64) float64 { return shelfPower(high, freq, half, q, f) }, freq, 0, pole, q}.section(rate)
+	return prototype{kind: lowShelf, freq: freq, q: q, half: half, poleHz: freq / a, poleQ: q}
 }
 
 // firstOrder returns the pole and the prototype's magnitude at half the rate.

@@ -109,3 +109,44 @@ func TestButterworthIsThreeDecibelsDownAtItsCorner(t *testing.T) {
 		}
 	}
 }
+
+// What is not judged has to be good: wherever the matched section is taken as it is, it is within 0.05 dB.
+func TestWhatIsTakenUnseenFits(t *testing.T) {
+	tried := 0
+	for _, rate := range []float64{44100, 48000, 88200, 96000} {
+		for _, q := range []float64{0.3, 0.4, 0.5, 0.7071, 0.85, 1, 1.5, 2, 3.5, 5, 9, 20} {
+			for _, gain := range []float64{0.05, 0.5, 2, 4, 8, 14, 19, 24} {
+				for freq := 16.0; freq < 5000; freq *= 1.07 {
+					for _, p := range []prototype{bell(freq, gain, q), shelf(false, freq, gain, min(q, 1)), shelf(true, freq, gain, min(q, 1))} {
+						if p.tame(rate) {
+							tried++
+							require.Less(t, p.worst(p.matched(rate), rate), 0.05, "%g Hz, %g dB, q %g at %g", freq, gain, q, rate)
+						}
+					}
+				}
+			}
+		}
+	}
+	require.Greater(t, tried, 10000)
+}
+
+// The quick judgement is that of the exact one.
+func TestFitsIsWorstWithoutLogarithms(t *testing.T) {
+	near := 0
+	for _, rate := range []float64{44100, 96000} {
+		for _, q := range []float64{0.3, 0.7071, 2, 8} {
+			for freq := 20.0; freq < 16000; freq *= 1.05 {
+				for _, p := range []prototype{bell(freq, 9, q), shelf(true, freq, 6, min(q, 1))} {
+					s := p.matched(rate)
+					w := p.worst(s, rate)
+					if math.Abs(w-0.05) < 1e-6 {
+						near++
+						continue
+					}
+					require.Equal(t, w < 0.05, p.fits(s, rate), "%g Hz q %g at %g: %g dB", freq, q, rate, w)
+				}
+			}
+		}
+	}
+	require.Less(t, near, 10)
+}

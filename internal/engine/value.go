@@ -211,6 +211,8 @@ func (l *line) at(f int64, s *slot) float64 {
 	t := float64(f-l.frames[i]) / float64(l.frames[i+1]-l.frames[i])
 	if l.shapes[i] != project.Ramp {
 		t = project.Bent(l.shapes[i], l.bends[i], t)
+	} else if s.desc.Straight(l.values[i], l.values[i+1]) {
+		return l.values[i] + (l.values[i+1]-l.values[i])*t
 	}
 	return s.value(l.places[i] + (l.places[i+1]-l.places[i])*t)
 }
@@ -237,10 +239,11 @@ func (l *line) fill(dst []float64, f int64, s *slot) (moving bool) {
 		case l.shapes[i] == project.Ramp && s.desc.Taper == param.Log:
 			l.slide(part, f+int64(at), i, s)
 			moving = true
-		case l.shapes[i] == project.Ramp:
-			from, by, span := l.places[i], l.places[i+1]-l.places[i], float64(l.frames[i+1]-l.frames[i])
+		case l.shapes[i] == project.Ramp && s.desc.Straight(l.values[i], l.values[i+1]):
+			from, by, span := l.values[i], l.values[i+1]-l.values[i], float64(l.frames[i+1]-l.frames[i])
+			gone := f + int64(at) - l.frames[i]
 			for k := range part {
-				part[k] = s.value(from + by*(float64(f+int64(at+k)-l.frames[i])/span))
+				part[k] = from + by*(float64(gone+int64(k))/span)
 			}
 			moving = true
 		default:

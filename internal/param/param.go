@@ -115,6 +115,11 @@ func (p *Param) At(place float64) float64 {
 	}
 }
 
+// Straight reports whether the travel between two values is straight: half way is the mean.
+func (p *Param) Straight(a, b float64) bool {
+	return p.Taper == Linear || p.Taper == Level && a >= levelKnee && b >= levelKnee
+}
+
 // The parameters that every channel, send and path has. Level in dB, pan from
 // -1 (left) to 1 (right), mix in percent.
 var (
