@@ -142,19 +142,23 @@ func applyGain(dst, src pair, n int, level, pan *effect.Value, law func(float64)
 		dsp.ScaleTo(r, ar, gr)
 		return
 	}
+	g := dsp.Gain(level.Now)
+	through := open.Now() * gate.Now()
+	gl, gr := law(pan.Now)
+	fading := open.Moving() || gate.Moving()
 	for i, v := range al {
-		g := quickGain(level.At(i)) * open.Next() * gate.Next()
-		gl, gr := law(pan.At(i))
-		l[i], r[i] = v*(gl*g), ar[i]*(gr*g)
+		if level.Track != nil {
+			g = dsp.QuickGain(level.Track[i])
+		}
+		if fading {
+			through = open.Next() * gate.Next()
+		}
+		if pan.Track != nil {
+			gl, gr = law(pan.Track[i])
+		}
+		k := g * through
+		l[i], r[i] = v*(gl*k), ar[i]*(gr*k)
 	}
-}
-
-// quickGain is dsp.Gain within 1e-9, for levels that move.
-func quickGain(db float64) float64 {
-	if db <= dsp.Off {
-		return 0
-	}
-	return dsp.QuickExp(db * (math.Ln10 / 20))
 }
 
 // panStereo is a balance: it attenuates the far side only.
@@ -274,8 +278,12 @@ func mixIn(dry, wet pair, n int, mix *effect.Value, add bool, heard *dsp.Glide) 
 		}
 		return
 	}
+	fading, through := heard.Moving(), heard.Now()
 	for i := range dry.l[:n] {
-		m := mix.At(i) * 0.01 * heard.Next()
+		if fading {
+			through = heard.Next()
+		}
+		m := mix.At(i) * 0.01 * through
 		if add {
 			dry.l[i] += m * wet.l[i]
 			dry.r[i] += m * wet.r[i]
