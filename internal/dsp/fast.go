@@ -33,14 +33,6 @@ func QuickExp(x float64) float64 {
 	return math.Float64frombits(math.Float64bits(p) + math.Float64bits(t)<<52)
 }
 
-// QuickGain is Gain within 1e-9, for levels that move from frame to frame.
-func QuickGain(db float64) float64 {
-	if db <= Off {
-		return 0
-	}
-	return QuickExp(db * (math.Ln10 / 20))
-}
-
 // QuickLogs replaces every sample by its QuickLog, four a turn (see blocks.go).
 func QuickLogs(x []float64) {
 	for len(x) >= 4 {

@@ -122,7 +122,7 @@ func (l *limit) Process(s *Span) {
 	n := float64(len(l.box))
 	if moving {
 		for i := range s.L {
-			k = dsp.QuickGain(in.At(i))
+			k = dsp.Gain(in.At(i))
 			s.L[i] *= k
 			s.R[i] *= k
 		}
@@ -136,7 +136,7 @@ func (l *limit) Process(s *Span) {
 	}
 	for i, p := range peaks {
 		if moving {
-			c = dsp.QuickGain(ceiling.At(i))
+			c = dsp.Gain(ceiling.At(i))
 		}
 		if p > l.in {
 			l.in = p
@@ -206,7 +206,7 @@ func (l *limit) look(s *Span, k, c float64) []float64 {
 	in := &s.Values[0]
 	for i := range peaks {
 		if in.Track != nil {
-			k = dsp.QuickGain(in.At(i))
+			k = dsp.Gain(in.At(i))
 		}
 		peaks[i] = larger(peaks[i], k*key[i])
 	}

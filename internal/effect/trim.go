@@ -84,7 +84,7 @@ func (t *trimmer) Process(s *Span) {
 		return
 	}
 	for i := range s.L {
-		k := dsp.QuickGain(g.Track[i])
+		k := dsp.Gain(g.Track[i])
 		s.L[i] *= k
 		s.R[i] *= k
 	}

@@ -148,7 +148,7 @@ func applyGain(dst, src pair, n int, level, pan *effect.Value, law func(float64)
 	fading := open.Moving() || gate.Moving()
 	for i, v := range al {
 		if level.Track != nil {
-			g = dsp.QuickGain(level.Track[i])
+			g = dsp.Gain(level.Track[i])
 		}
 		if fading {
 			through = open.Next() * gate.Next()
