@@ -36,6 +36,9 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   The match brings each to the chain's integrated loudness (ITU-R BS.1770-5) over the loop or section, at most ±24 dB, and is never printed.
 - *Only what it changes* is a stage's output less its input at the same time; it and *up to here* are heard at the level of the row's and the main fader.
 - A bypassed stage that rings out gets no more input, and what it holds dies away; after its declared tail it rests.
+- A stage costs nothing while there is nothing to hear of it: it rests when nothing at all has come in, at its input and its key, and less than -180 dBFS has gone out, for as long as its effect needs to be
+  as good as new (an echo to come back, a level to be forgotten: sixteen times the release). The first sample that is not zero wakes it. Spin-down, repeat, reverse, detune, doubler, noise reducer
+  and rate reduction never rest. A stage that rested sounds as one that did not, within -120 dB; the examination that every effect passes holds it to that.
 
 ## What moves a parameter
 
@@ -45,7 +48,7 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   along the taper (ramp), by 3t²-2t³ (smooth), by (e^(kt)-1)/(e^k-1) with k six times the bend (curve), or stays (step).
 - Mutes and bypasses begin to fade at the frame of their line's step, over 240 frames.
 - Taking down keeps the fewest points from which ramps stay within 0.1 dB, or 0.2 % of the travel, of all that the hand did.
-- A mover is a pure function of the song's position, by frames or by ticks; it is worked out every 16 frames and goes straight between. Jumps in it take 1 % of its cycle. Chance falls by its throw.
+- A mover is a pure function of the song's position, by frames or by ticks; it is worked out every 16 frames and goes straight between. A drawn one goes straight from each of its places to the next. Jumps in it take 1 % of its cycle. Chance falls by its throw.
 - A mover that follows a level takes the higher of both sides' magnitudes, an attack and a release (63 % of the way in their time), in dB over its range, frame by frame, and hears it at its
   own time: where the parameter is later than the signal, exactly; where it is earlier, as late as the signal is.
 - Points that are changed while they play are heard in the running plan: a parameter that they move at that moment gets there in 240 frames.
