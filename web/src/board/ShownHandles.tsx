@@ -4,7 +4,7 @@ import * as moves from '../live/moves'
 import { useSession } from '../live/session'
 
 /** What one handle takes of the row, in pixels. */
-export const HANDLE = 132
+export const HANDLE = 116
 
 /** How many there is room for beside the chain. */
 const MOST = 3
@@ -30,12 +30,12 @@ export function ShownHandles({ channel }: { channel: Channel }) {
         <span
           key={h.id}
           className="flex items-center gap-1.5 px-1"
-          style={{ width: HANDLE, background: 'var(--shoal-1)' }}
+          style={{ maxWidth: HANDLE, background: 'var(--shoal-1)' }}
         >
-          <span className="water-label w-[52px] truncate text-right text-[12px] italic" title={h.name}>
+          <span className="water-label max-w-[48px] truncate text-[12px] italic" title={h.name}>
             {h.name}
           </span>
-          <span className="w-[68px]">
+          <span className="w-[60px]">
             <ParamControl
               owner={h.id}
               param={strip.handle}

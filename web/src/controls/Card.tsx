@@ -42,7 +42,7 @@ export function Card({
             Close <kbd className="kbd kbd-xs">Esc</kbd>
           </button>
         </div>
-        <div className="min-h-0 overflow-y-auto">{children}</div>
+        <div className="-m-1 min-h-0 overflow-y-auto p-1">{children}</div>
       </div>
     </dialog>
   )

@@ -10,9 +10,12 @@ export function Settle(p: { param: Param; value: number; onSettle: (v: number) =
     setHeld(null)
     if (v !== p.value) p.onSettle(v)
   }
+  // there is no room for the unit behind the figure
+  const { label, unit } = p.param
+  const param = unit && !label.includes(',') ? { ...p.param, label: `${label}, ${unit}` } : p.param
   return (
     <Scale
-      param={p.param}
+      param={param}
       value={held ?? p.value}
       compact
       onMove={(v, rest) => {
