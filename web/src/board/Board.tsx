@@ -85,14 +85,15 @@ export function Board() {
     >
       <Ruler timeline={timeline} lens={lens} width={width} />
       <div className="relative flex min-h-0 flex-1">
-        {lens && (
-          <div
-            className="pointer-events-none absolute inset-y-0 right-0 z-20 overflow-hidden"
-            style={{ left: HEAD }}
-          >
-            <Playhead lens={lens} />
-          </div>
-        )}
+        {lens &&
+          tide !== 'high' && ( // at high tide the board has no time
+            <div
+              className="pointer-events-none absolute inset-y-0 right-0 z-20 overflow-hidden"
+              style={{ left: HEAD }}
+            >
+              <Playhead lens={lens} />
+            </div>
+          )}
         <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
           <LitPath reach={reach} rows={shown} height={(c) => rowHeight(tide, base, open[c.id]?.length)} />
           {shown.map((c) => (
