@@ -170,7 +170,9 @@ func (e *Engine) Rehearse() bool {
 	if !e.Quiet() {
 		return false
 	}
+	e.now.cursor.rehearsing = true
 	e.now.run(e.now.room(Block))
+	e.now.cursor.rehearsing = false
 	return true
 }
 

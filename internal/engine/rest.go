@@ -31,6 +31,10 @@ func (s *stageStep) rests(c *cursor, l, r []float64) bool {
 		return false
 	}
 	x.in = true
+	if c.rehearsing { // the code is to be run
+		x.begun = false
+		return false
+	}
 	if s.stirred && s.busy() {
 		x.begun = false
 		return false
