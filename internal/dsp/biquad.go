@@ -30,14 +30,6 @@ func (s Section) Invert() Section {
 	return Section{B0: 1 / s.B0, B1: s.A1 / s.B0, B2: s.A2 / s.B0, A1: s.B1 / s.B0, A2: s.B2 / s.B0}
 }
 
-// Toward returns the section a part f of the way from s to t.
-func (s Section) Toward(t Section, f float64) Section {
-	return Section{
-		s.B0 + (t.B0-s.B0)*f, s.B1 + (t.B1-s.B1)*f, s.B2 + (t.B2-s.B2)*f,
-		s.A1 + (t.A1-s.A1)*f, s.A2 + (t.A2-s.A2)*f,
-	}
-}
-
 func sq(x float64) float64 { return x * x }
 
 // Biquad is the state of one section for one channel (transposed direct form II).

@@ -1,32 +1,11 @@
 package effect
 
 import (
-	"fmt"
 	"math"
 
 	"shoal/internal/dsp"
 	"shoal/internal/param"
 )
-
-// note is a length of the note list, in quarter notes.
-type note struct {
-	name     string
-	quarters float64
-}
-
-var notes = []note{
-	{"1/32", 0.125}, {"1/16 triplet", 1. / 6}, {"1/16", 0.25}, {"1/8 triplet", 1. / 3}, {"1/16 dotted", 0.375},
-	{"1/8", 0.5}, {"1/4 triplet", 2. / 3}, {"1/8 dotted", 0.75}, {"1/4", 1}, {"1/2 triplet", 4. / 3},
-	{"1/4 dotted", 1.5}, {"1/2", 2}, {"1/2 dotted", 3}, {"1/1", 4},
-}
-
-func noteNames() []string {
-	var n []string
-	for _, x := range notes {
-		n = append(n, x.name)
-	}
-	return n
-}
 
 const (
 	delayMax    = 4.0 // seconds
@@ -423,37 +402,4 @@ func (e *echo) CopyFrom(o Processor) {
 	e.l, e.r, e.echoRoom = l, r, room
 	e.l.CopyFrom(p.l)
 	e.r.CopyFrom(p.r)
-}
-
-func drawDelay(_, tempo float64, v []float64) Picture {
-	t, fb := delaySeconds(v, tempo), v[3]/100
-	quarter := 60 / tempo
-	span := max(4*quarter, math.Ceil(t*4/quarter)*quarter)
-	x := Axis{Label: "time", Unit: "s", Max: span}
-	for q := 0.0; q < span-1e-9 && len(x.Ticks) < 33; q += quarter {
-		x.Ticks = append(x.Ticks, math.Round(q*1000)/1000)
-	}
-	p := Picture{Says: fmt.Sprintf("Echoes every %.0f ms; the lines are quarter notes.", t*1000), X: x,
-		Curves: []Curve{}, Y: Axis{Label: "level", Unit: "dB", Min: -48, Max: 6, Ticks: []float64{-36, -24, -12, 0}}}
-	gain := 1.0
-	for k := 1; float64(k)*t <= span && k <= 256; k++ {
-		side := 0
-		if v[4] == 2 {
-			side = -1 + 2*((k+1)%2)
-		}
-		db := dsp.Decibels(gain)
-		if db < -48 {
-			break
-		}
-		p.Bars = append(p.Bars, Bar{X: float64(k) * t, Y: db, Side: side})
-		if v[4] != 2 || k%2 == 0 {
-			gain *= fb
-		}
-	}
-	h := Handle{Label: "Feedback", X: 2 * t, Y: max(-46, dsp.Decibels(fb)), ParamY: "feedback"}
-	if v[0] != 0 {
-		h = Handle{Label: "Time", X: t, Y: 0, ParamX: "time", ParamY: "feedback", ScaleX: 0.001}
-	}
-	p.Handles = append(p.Handles, h)
-	return p
 }

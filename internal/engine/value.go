@@ -133,10 +133,10 @@ func (s *slot) fillLine(c *cursor, lag, n int) effect.Value {
 	first := c.songFrame(lag, 0)
 	v := effect.Value{Step: c.jumped || s.line.stepsAt(first)}
 	if s.mending == 0 && c.songFrame(lag, n-1) == first+int64(n-1) {
-		v.Now = s.line.at(first, s)
 		if s.line.fill(s.track[:n], first, s) {
 			v.Track = s.track[:n]
 		}
+		v.Now = s.track[0]
 		return v
 	}
 	moving := false
@@ -221,7 +221,6 @@ func (l *line) at(f int64, s *slot) float64 {
 // each segment once; a ramp on a logarithmic travel goes from grid point to grid point, each value the one
 // before times the same, counted from the grid, so that a block's beginning does not change it.
 func (l *line) fill(dst []float64, f int64, s *slot) (moving bool) {
-	first := l.at(f, s)
 	for at := 0; at < len(dst); {
 		i := l.seek(f + int64(at))
 		end := len(dst)
@@ -235,7 +234,7 @@ func (l *line) fill(dst []float64, f int64, s *slot) (moving bool) {
 			for k := range part {
 				part[k] = v
 			}
-			moving = moving || v != first
+			moving = moving || v != dst[0]
 		case l.shapes[i] == project.Ramp && s.desc.Taper == param.Log:
 			l.slide(part, f+int64(at), i, s)
 			moving = true

@@ -2,6 +2,7 @@ package project
 
 import (
 	"fmt"
+	"math"
 	"slices"
 )
 
@@ -23,7 +24,10 @@ func (c *PutMover) apply(p *Project, _ Effects) ([]Change, error) {
 		m.Targets = []MoverTarget{}
 	}
 	if m.Shape == DrawnShape && len(m.Drawn) == 0 { // something to begin with
-		m.Drawn = []float64{0, 0.5, 1, 0.5, 0, -0.5, -1, -0.5}
+		m.Drawn = make([]float64, usualDrawn)
+		for i := range m.Drawn {
+			m.Drawn[i] = math.Round(1000*math.Sin(2*math.Pi*float64(i)/usualDrawn)) / 1000
+		}
 	}
 	if m.Shape == LevelShape && m.Follow == nil { // quick up, gently down, over what is usually loud
 		m.Follow, m.OneWay = &Follow{Attack: 10, Release: 150, Low: -40, High: -6}, true

@@ -46,8 +46,11 @@ const (
 	DrawnShape = "drawn"
 )
 
-// mostDrawn bounds the places of a drawn movement.
-const mostDrawn = 256
+// mostDrawn bounds the places of a drawn movement; usualDrawn is how many it begins with.
+const (
+	mostDrawn  = 256
+	usualDrawn = 32
+)
 
 // MoverTarget is a parameter that a mover moves by Depth of its travel, -1 to 1, to each side.
 type MoverTarget struct {

@@ -2,7 +2,6 @@ import { type KeyboardEvent, type PointerEvent, useState } from 'react'
 
 const W = 240
 const H = 64
-const STEPS = 32
 
 /** A movement that is drawn: over one cycle from left to right, by the pointer or by arrow keys. */
 export function DrawShape({ drawn, onDraw }: { drawn: number[]; onDraw: (drawn: number[]) => void }) {
@@ -10,22 +9,14 @@ export function DrawShape({ drawn, onDraw }: { drawn: number[]; onDraw: (drawn: 
   const [last, setLast] = useState<{ i: number; v: number } | null>(null)
   const [at, setAt] = useState(0)
   const shown = now ?? drawn
+  const steps = drawn.length
   const x = (i: number) => (i / shown.length) * W
   const y = (v: number) => H / 2 - v * (H / 2 - 4)
-  // as many places as can be drawn well; what was there is kept
-  const fine = () =>
-    drawn.length === STEPS
-      ? [...drawn]
-      : Array.from({ length: STEPS }, (_, i) => {
-          const p = (i / STEPS) * drawn.length
-          const a = drawn[Math.floor(p)]!
-          return a + (drawn[(Math.floor(p) + 1) % drawn.length]! - a) * (p % 1)
-        })
   const draw = (e: PointerEvent<SVGSVGElement>, from = last, into = now) => {
     const box = e.currentTarget.getBoundingClientRect()
-    const i = Math.min(STEPS - 1, Math.max(0, Math.floor(((e.clientX - box.left) / box.width) * STEPS)))
+    const i = Math.min(steps - 1, Math.max(0, Math.floor(((e.clientX - box.left) / box.width) * steps)))
     const v = Math.min(1, Math.max(-1, 1 - ((e.clientY - box.top - 4) / (box.height - 8)) * 2))
-    const next = [...(into ?? fine())]
+    const next = [...(into ?? drawn)]
     // a quick hand leaves places out: they are joined
     const a = from ?? { i, v }
     const n = Math.max(1, Math.abs(i - a.i))
@@ -40,8 +31,8 @@ export function DrawShape({ drawn, onDraw }: { drawn: number[]; onDraw: (drawn: 
     if (!along && !up) return
     e.preventDefault()
     e.stopPropagation()
-    if (along) return setAt((at + along + STEPS) % STEPS)
-    const next = fine()
+    if (along) return setAt((at + along + steps) % steps)
+    const next = [...drawn]
     next[at] = Math.min(1, Math.max(-1, next[at]! + up * (e.shiftKey ? 0.02 : 0.1)))
     onDraw(next)
   }
@@ -57,7 +48,7 @@ export function DrawShape({ drawn, onDraw }: { drawn: number[]; onDraw: (drawn: 
       aria-label="Draw the movement: left and right choose a place, up and down move it"
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId)
-        draw(e, null, fine())
+        draw(e, null, drawn)
       }}
       onPointerMove={(e) => now && draw(e)}
       onPointerUp={() => {
@@ -69,7 +60,7 @@ export function DrawShape({ drawn, onDraw }: { drawn: number[]; onDraw: (drawn: 
     >
       <path d={`M0 ${H / 2}H${W}`} stroke="var(--hair)" vectorEffect="non-scaling-stroke" />
       <path
-        d={`M${((at + 0.0) / STEPS) * W} 0V${H}`}
+        d={`M${(at / steps) * W} 0V${H}`}
         stroke="var(--deep)"
         strokeDasharray="2 3"
         opacity={0.5}
