@@ -51,7 +51,7 @@ function Drawn(p: Props & { v: LineView }) {
         : null
   return (
     <div
-      className="relative"
+      className="relative select-none"
       style={{ height: STRIP_HEIGHT, borderTop: '1px dotted var(--hair)' }}
       onClick={(e) => e.stopPropagation()}
       onDoubleClick={(e) => e.stopPropagation()}
