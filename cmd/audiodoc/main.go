@@ -34,6 +34,7 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
 
 - Trials run beside the chain from the same input and are padded to the longest latency; a change from one to another is a cross-fade of 10 ms.
   The match brings each to the chain's integrated loudness (ITU-R BS.1770-5) over the loop or section, at most ±24 dB, and is never printed.
+  A trial begins as a copy that moves as its chain does, by lines of its own and by the same movers, handles and passages; a new passage places what it needs on every trial of a row.
 - *Only what it changes* is a stage's output less its input at the same time; it and *up to here* are heard at the level of the row's and the main fader.
 - A bypassed stage that rings out gets no more input, and what it holds dies away; after its declared tail it rests.
 - A stage costs nothing while there is nothing to hear of it: it rests when nothing at all has come in, at its input and its key, and less than -180 dBFS has gone out, for as long as its effect needs to be

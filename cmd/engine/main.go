@@ -10,6 +10,8 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
+	"runtime"
 	"runtime/debug"
 	"slices"
 	"strings"
@@ -36,11 +38,14 @@ var (
 	tried []project.Change
 	// lastCosts are those that were last asked for.
 	lastCosts []engine.Cost
+	// rehearsal is under way; rehearsed are the effects that need none any more.
+	rehearsal *engine.Rehearsal
+	rehearsed = map[string]bool{}
 	begun     = time.Now() // the monotonic clock is the fine one here; the time of day comes in milliseconds
 )
 
 func main() {
-	debug.SetGCPercent(60)
+	debug.SetGCPercent(25) // nearly all of the memory is sound, which costs nothing to look through
 	select {}
 }
 
@@ -259,10 +264,34 @@ func hear(n int32) int32 {
 	return 0
 }
 
-// rehearse runs a block that nobody hears; false when something plays or rings.
+// rehearse runs a block that nobody hears, while nothing plays or rings and there are effects
+// that have not been rehearsed; false when there is no more to do.
 //
 //go:wasmexport rehearse
-func rehearse() bool { return eng.Rehearse() }
+func rehearse() bool {
+	if !eng.Quiet() {
+		rehearsal = nil
+		return false
+	}
+	if rehearsal == nil {
+		doc := onTrial()
+		if !engine.Unrehearsed(doc, rehearsed) { // every edit asks
+			return false
+		}
+		runtime.GC() // it needs about as much memory as the engine
+		r, err := engine.NewRehearsal(doc, eng.Position())
+		if err != nil {
+			return false // what is wrong was said when the document came
+		}
+		rehearsal = r
+	}
+	if !rehearsal.Run() {
+		maps.Copy(rehearsed, rehearsal.Effects)
+		rehearsal = nil
+		runtime.GC() // now, rather than in the first second of the music
+	}
+	return true
+}
 
 // move sets a parameter at once; the scratch buffer holds owner and name,
 // parted by a line break.

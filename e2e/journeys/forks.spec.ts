@@ -140,15 +140,16 @@ test('the braid of a row opens, and its stages are bypassed and moved there', as
 })
 
 test('paths are levelled by what is heard, and the output keeps its level', async ({ board, shoal }) => {
+  test.slow() // what is heard is rendered twice
   await row(board, 'Frame drum').locator('[data-fork]').click()
   const before = (await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level)
   await board.evaluate(() => (globalThis as unknown as { shoalEngine: { locate(f: number): void } }).shoalEngine.locate(48000 * 62))
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
   await board.getByRole('button', { name: 'Make the paths equally loud' }).click()
-  await expect.poll(async () => (await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level), { timeout: 30_000 }).not.toEqual(before)
+  await expect.poll(async () => (await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level), { timeout: 80_000 }).not.toEqual(before)
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
   await board.getByRole('button', { name: 'Keep the level: out as loud as in' }).click()
-  await expect.poll(async () => (await forkOf(board, shoal, 'Frame drum')).trim, { timeout: 30_000 }).not.toBe(0)
+  await expect.poll(async () => (await forkOf(board, shoal, 'Frame drum')).trim, { timeout: 80_000 }).not.toBe(0)
 })
 
 test('bands are spread to rows in two gestures, and heard there', async ({ board, shoal }) => {

@@ -182,6 +182,20 @@ test('points are boxed, keep their value when moved along, and those of several 
   await board.keyboard.press('Delete')
   await expect.poll(async () => (await points(board, shoal, 'pan')).length).toBe(2)
   expect(await points(board, shoal, 'fader')).toEqual(after)
+  // pulled as one: those of the other line are seen to go along
+  await drag(board, 'Level of Low horn', [430, 44], [840, 44])
+  await board.keyboard.press('Control+a')
+  await expect(chosen('Pan of Low horn')).toHaveCount(2)
+  const at = async (of: string) => (await strip(board, of).locator('circle').first().boundingBox())!
+  const [held, other] = [await at('Level of Low horn'), await at('Pan of Low horn')]
+  await board.mouse.move(held.x + held.width / 2, held.y + held.height / 2)
+  await board.mouse.down()
+  await board.mouse.move(held.x + 40, held.y + held.height / 2, { steps: 5 })
+  const pulled = (await at('Pan of Low horn')).x - other.x
+  expect(pulled).toBeGreaterThan(25)
+  expect(pulled).toBeCloseTo((await at('Level of Low horn')).x - held.x, 0)
+  await board.mouse.up()
+  await expect.poll(async () => (await points(board, shoal, 'pan'))[0]!.tick).toBeGreaterThan(pan[0]!.tick)
 })
 
 test('a clip is carried along its row, and its lines with it when that was said once', async ({ board, shoal }) => {

@@ -36,6 +36,21 @@ func Multiply(x, gains []float64) {
 	}
 }
 
+// Rise fills a block with a straight line that begins at from and is by higher at the end: the first
+// sample is that many frames after the beginning, and each frame is that share of the way.
+func Rise(dst []float64, from, by float64, gone int64, share float64) {
+	t := float64(gone)
+	for len(dst) >= 4 {
+		d := (*[4]float64)(dst)
+		d[0], d[1] = from+by*(t*share), from+by*((t+1)*share)
+		d[2], d[3] = from+by*((t+2)*share), from+by*((t+3)*share)
+		dst, t = dst[4:], t+4
+	}
+	for k := range dst {
+		dst[k] = from + by*((t+float64(k))*share)
+	}
+}
+
 // AddScaled adds src times a gain to dst.
 func AddScaled(dst, src []float64, gain float64) {
 	for len(dst) >= 8 && len(src) >= 8 {

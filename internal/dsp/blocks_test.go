@@ -20,6 +20,35 @@ func some(n int, seed uint64) []float64 {
 // lengths are those at which a loop of four or eight frames a turn could go wrong.
 var lengths = []int{0, 1, 2, 3, 4, 5, 7, 8, 9, 12, 15, 16, 17, 31, 33, 127, 128}
 
+// What fills a block makes the same wherever the block begins.
+func TestFillsAreTheirPlainTwins(t *testing.T) {
+	for _, n := range lengths {
+		x, gains, levels := make([]float64, n), make([]float64, n), some(n, 5)
+		Rise(x, -3, 7, 1000, 1./48000)
+		for i := range levels {
+			levels[i] *= 140
+		}
+		Gains(gains, levels)
+		for i := range x {
+			require.Equal(t, -3+7*(float64(1000+i)*(1./48000)), x[i])
+			require.Equal(t, Gain(levels[i]), gains[i])
+		}
+	}
+}
+
+// A gain is what it is by definition.
+func TestGains(t *testing.T) {
+	for db := -119.99; db < 90; db += 0.0373 {
+		require.InEpsilon(t, math.Pow(10, db/20), Gain(db), 1e-14)
+	}
+	require.Equal(t, 1.0, Gain(0))
+	for _, off := range []float64{Off, -130, math.Inf(-1)} {
+		require.Zero(t, Gain(off))
+	}
+	require.True(t, math.IsNaN(Gain(math.NaN())))
+	require.True(t, math.IsInf(Gain(math.Inf(1)), 1))
+}
+
 // Every loop over a block makes what its plain twin makes, to the bit, whatever the length.
 func TestBlocksAreTheirPlainTwins(t *testing.T) {
 	twins := map[string]struct {

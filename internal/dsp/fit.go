@@ -43,11 +43,21 @@ func (p *prototype) power(f float64) float64 {
 	return 1 / (sq(1-x) + x/qq)
 }
 
-// tame reports whether the matched section is known to be within 0.05 dB: for bells and shelves the error
-// grows with the square of the frequency and of the width. A test holds it to that.
+// tame reports whether the matched section is known to be within 0.05 dB: the error of bells and shelves
+// grows with the frequency, the gain and the width. The bounds were measured; a test holds them.
 func (p *prototype) tame(rate float64) bool {
 	r := p.freq / rate
-	return p.kind >= bellKind && r < 0.014*p.q && r < 0.05
+	if p.kind < bellKind || r > 0.065 {
+		return false
+	}
+	r *= p.half
+	switch {
+	case p.kind == bellKind:
+		return r < 0.07*p.q
+	case p.q < 0.72:
+		return r < 0.33*p.q*p.q
+	}
+	return r < 0.077
 }
 
 // section returns the digital twin of a prototype.

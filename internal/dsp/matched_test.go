@@ -114,9 +114,9 @@ func TestButterworthIsThreeDecibelsDownAtItsCorner(t *testing.T) {
 func TestWhatIsTakenUnseenFits(t *testing.T) {
 	tried := 0
 	for _, rate := range []float64{44100, 48000, 88200, 96000} {
-		for _, q := range []float64{0.3, 0.4, 0.5, 0.7071, 0.85, 1, 1.5, 2, 3.5, 5, 9, 20} {
-			for _, gain := range []float64{0.05, 0.5, 2, 4, 8, 14, 19, 24} {
-				for freq := 16.0; freq < 5000; freq *= 1.07 {
+		for _, q := range []float64{0.3, 0.35, 0.4, 0.5, 0.6, 0.7071, 0.75, 0.85, 1, 1.5, 2, 2.8, 3.5, 5, 9, 20} {
+			for _, gain := range []float64{0.05, 0.5, 1, 2, 3, 4, 6, 8, 11, 14, 16, 19, 21, 24} {
+				for freq := 16.0; freq < 7000; freq *= 1.04 {
 					for _, p := range []prototype{bell(freq, gain, q), shelf(false, freq, gain, min(q, 1)), shelf(true, freq, gain, min(q, 1))} {
 						if p.tame(rate) {
 							tried++

@@ -2,9 +2,6 @@ package dsp
 
 import "math"
 
-// Off is the level in dB at and below which a gain counts as zero.
-const Off = -120.0
-
 const (
 	ln2Hi = 6.93147180369123816490e-01
 	ln2Lo = 1.90821492927058770002e-10
@@ -50,9 +47,6 @@ func Exp(x float64) float64 {
 	return y * math.Float64frombits(uint64(k+1023)<<52)
 }
 
-// Pow returns x**y for x > 0 through Exp and Log.
-func Pow(x, y float64) float64 { return Exp(y * math.Log(x)) }
-
 // Tanh returns the hyperbolic tangent of x.
 func Tanh(x float64) float64 {
 	if x > 20 {
@@ -66,23 +60,6 @@ func Tanh(x float64) float64 {
 	}
 	e := Exp(2 * x)
 	return (e - 1) / (e + 1)
-}
-
-// Cosh returns the hyperbolic cosine of x.
-func Cosh(x float64) float64 {
-	e := Exp(x)
-	return (e + 1/e) / 2
-}
-
-// Gain turns a level in dB into a factor; Off and below is 0.
-func Gain(db float64) float64 {
-	if db <= Off {
-		return 0
-	}
-	if db == 0 {
-		return 1
-	}
-	return Exp(db * (ln10 / 20))
 }
 
 // Decibels turns a factor into dB, never below Off.

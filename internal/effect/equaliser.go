@@ -143,13 +143,20 @@ func (e *eq) Process(s *Span) {
 		e.runSettled(s)
 		return
 	}
+	var live [eqBands]bool // the others are as they are for the whole span
+	for b := range live {
+		live[b] = jump || e.stirs(s, b)
+	}
 	for from := 0; from < len(s.L); {
 		to, onGrid := s.piece(from)
 		if onGrid || (from == 0 && jump) {
-			for i := range s.Values {
-				e.values[i] = s.Values[i].At(from)
-			}
 			for b := range e.bands {
+				if !live[b] {
+					continue
+				}
+				for i := b * eqFields; i < (b+1)*eqFields; i++ {
+					e.values[i] = s.Values[i].At(from)
+				}
 				e.bands[b].look(readEQ(e.values, b), e.rate, from == 0 && jump, e.fadeFrames)
 			}
 		}
@@ -175,6 +182,21 @@ func (e *eq) Process(s *Span) {
 			e.settled = false
 		}
 	}
+}
+
+// stirs reports whether a band may have to be looked at within a span.
+func (e *eq) stirs(s *Span, b int) bool {
+	band := &e.bands[b]
+	if band.ramp || band.heard.Moving() {
+		return true
+	}
+	for i := b * eqFields; i < (b+1)*eqFields; i++ {
+		if v := &s.Values[i]; v.Track != nil || v.Now != e.values[i] {
+			return true
+		}
+	}
+	want := readEQ(e.values, b)
+	return want != band.now || want.on != (band.heard.Target() > 0)
 }
 
 // runSettled runs all working sections, two at a time.

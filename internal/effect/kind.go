@@ -1,6 +1,9 @@
 package effect
 
-import "shoal/internal/param"
+import (
+	"shoal/internal/dsp"
+	"shoal/internal/param"
+)
 
 // Grid is the number of frames after which coefficients are looked at again.
 const Grid = 16
@@ -116,6 +119,18 @@ func (v *Value) At(i int) float64 {
 		return v.Now
 	}
 	return v.Track[i]
+}
+
+// Gains fills dst with the factor that a level in dB is at every frame.
+func (v *Value) Gains(dst []float64) {
+	if v.Track != nil {
+		dsp.Gains(dst, v.Track[:len(dst)])
+		return
+	}
+	g := dsp.Gain(v.Now)
+	for i := range dst {
+		dst[i] = g
+	}
 }
 
 // Span is a stretch of sound for a stage to work on, of at most MaxFrames.

@@ -53,6 +53,8 @@ type limit struct {
 	calm           int  // frames since something passed the ceiling
 	asleep         bool // every gain is 1 and stays so while nothing does
 	gain           [MaxFrames]float64
+	pushed         [MaxFrames]float64 // the input's gain, while it or the ceiling moves
+	ceiling        [MaxFrames]float64
 	peaks          [MaxFrames]float64
 	between        *dsp.Between // nil: sample peaks
 	keyBetween     *dsp.Between
@@ -121,11 +123,11 @@ func (l *limit) Process(s *Span) {
 	}
 	n := float64(len(l.box))
 	if moving {
-		for i := range s.L {
-			k = dsp.Gain(in.At(i))
-			s.L[i] *= k
-			s.R[i] *= k
-		}
+		pushed := l.pushed[:len(s.L)]
+		in.Gains(pushed)
+		dsp.Multiply(s.L, pushed)
+		dsp.Multiply(s.R, pushed)
+		ceiling.Gains(l.ceiling[:len(s.L)])
 	} else {
 		dsp.Scale(s.L, k)
 		dsp.Scale(s.R, k)
@@ -136,7 +138,7 @@ func (l *limit) Process(s *Span) {
 	}
 	for i, p := range peaks {
 		if moving {
-			c = dsp.Gain(ceiling.At(i))
+			c = l.ceiling[i]
 		}
 		if p > l.in {
 			l.in = p
@@ -206,7 +208,7 @@ func (l *limit) look(s *Span, k, c float64) []float64 {
 	in := &s.Values[0]
 	for i := range peaks {
 		if in.Track != nil {
-			k = dsp.Gain(in.At(i))
+			k = l.pushed[i]
 		}
 		peaks[i] = larger(peaks[i], k*key[i])
 	}

@@ -31,6 +31,7 @@ type trimmer struct {
 	l, r   dsp.Biquad
 	matrix [4]dsp.Glide // ll lr rl rr, so that choices fade instead of clicking
 	set    bool
+	gain   [MaxFrames]float64
 }
 
 func (t *trimmer) Process(s *Span) {
@@ -83,16 +84,18 @@ func (t *trimmer) Process(s *Span) {
 		dsp.Scale(s.R, k)
 		return
 	}
-	for i := range s.L {
-		k := dsp.Gain(g.Track[i])
-		s.L[i] *= k
-		s.R[i] *= k
-	}
+	gain := t.gain[:len(s.L)]
+	g.Gains(gain)
+	dsp.Multiply(s.L, gain)
+	dsp.Multiply(s.R, gain)
 }
 
 func (t *trimmer) Reset() { t.l, t.r, t.set = dsp.Biquad{}, dsp.Biquad{}, false }
 
-func (t *trimmer) CopyFrom(o Processor) { *t = *o.(*trimmer) }
+func (t *trimmer) CopyFrom(o Processor) {
+	x := o.(*trimmer)
+	t.l, t.r, t.matrix, t.set = x.l, x.r, x.matrix, x.set
+}
 
 func drawTrim(_, _ float64, v []float64) Picture {
 	level := Axis{Unit: "dB", Min: -60, Max: 6, Ticks: []float64{-48, -36, -24, -12, 0}}

@@ -97,7 +97,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 			p.stirred = &t.stirred
 			t.slots = append(t.slots, p)
 		}
-		t.stirred = true
+		t.stirred, t.moving = true, make([]int, 0, len(kind.Params))
 		t.mix = c.slot(s.ID, "mix", param.Mix, s.Mix, n.lagIn)
 		t.span.Values = make([]effect.Value, len(kind.Params))
 		t.values, t.rate, t.rest.silent = make([]float64, len(kind.Params)), rate, forever

@@ -2,6 +2,7 @@ package engine
 
 import (
 	"context"
+	"fmt"
 	"math"
 	"slices"
 
@@ -27,6 +28,23 @@ type RowContour struct {
 	End   float64 `json:"end" required:"true"`
 	Left  float64 `json:"left" required:"true"`
 	Until int64   `json:"until" required:"true"`
+	Says  string  `json:"says" required:"true"` // what is left, in words
+}
+
+// nothingLeft is the peak in dB below which nothing is heard of a tail.
+const nothingLeft = -80
+
+// say puts into words what is left after the frame at which the passage ends.
+func (r *RowContour) say(end int64, rate float64) {
+	seconds := float64(r.Until-end) / rate
+	switch {
+	case seconds < 0.02:
+		r.Says = "The next sound begins at its end."
+	case r.Left < nothingLeft:
+		r.Says = fmt.Sprintf("Nothing is left in the %.1f s after its end.", seconds)
+	default:
+		r.Says = fmt.Sprintf("%.0f dB are left in the %.1f s after its end.", r.Left, seconds)
+	}
 }
 
 const (
@@ -94,6 +112,9 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 	}
 	if len(out.Rows) > 1 {
 		out.Rows = append([]RowContour{together(out.Rows)}, out.Rows...)
+	}
+	for i := range out.Rows {
+		out.Rows[i].say(doc.Clock().Frame(x.To), float64(doc.SampleRate))
 	}
 	return out, nil
 }

@@ -5,13 +5,11 @@ type cursor struct {
 	frame   int64 // at lag 0; runs on while stopped, as the effects' own time
 	hold    int64 // where the song stands while it is not rolling
 	rolling bool
-	// rehearsing says that the block is run for its code's sake: nothing rests.
-	rehearsing bool
-	jumped     bool // frame does not follow from the block before
-	loopOn     bool
-	from       int64 // of the loop
-	to         int64
-	wrapped    bool // the frames before from were those before to
+	jumped  bool // frame does not follow from the block before
+	loopOn  bool
+	from    int64 // of the loop
+	to      int64
+	wrapped bool // the frames before from were those before to
 }
 
 // songFrame is the song frame at frame i of the block for a node so late.

@@ -164,18 +164,6 @@ func (e *Engine) plans() []*plan {
 	return []*plan{e.now}
 }
 
-// Rehearse runs a block for nobody, while nothing plays and nothing rings: it brings the
-// code that will run into the state in which it runs fast. It reports whether it could.
-func (e *Engine) Rehearse() bool {
-	if !e.Quiet() {
-		return false
-	}
-	e.now.cursor.rehearsing = true
-	e.now.run(e.now.room(Block))
-	e.now.cursor.rehearsing = false
-	return true
-}
-
 // Latency is how many frames the output is behind the tracks.
 func (e *Engine) Latency() int { return e.now.latency }
 

@@ -548,26 +548,3 @@ func TestAStageThatMakesNaNIsSilencedAndTheRestPlaysOn(t *testing.T) {
 	}
 	require.NotEmpty(t, e.Broken())
 }
-
-// What is rehearsed leaves nothing behind.
-func TestARehearsalIsNotHeard(t *testing.T) {
-	take := func(rehearsed int) []float64 {
-		s := newSong(t)
-		a := s.track("a", noise(9000, 3))
-		a.Chain.Nodes = []*project.Node{stage("reverb", nil), stage("delay", nil), stage("chorus", nil)}
-		e := s.engine()
-		for range rehearsed {
-			require.True(t, e.Rehearse())
-		}
-		e.Play()
-		var out []float64
-		for len(out) < 20000 {
-			n := e.Render(Block)
-			require.NotZero(t, n)
-			out = append(out, e.L[:n]...)
-		}
-		require.False(t, e.Rehearse(), "not while it plays")
-		return out[:20000]
-	}
-	require.Equal(t, take(0), take(300))
-}

@@ -31,11 +31,7 @@ func (s *stageStep) rests(c *cursor, l, r []float64) bool {
 		return false
 	}
 	x.in = true
-	if c.rehearsing { // the code is to be run
-		x.begun = false
-		return false
-	}
-	if s.stirred && s.busy() {
+	if (s.stirred || len(s.moving) > 0) && s.busy() {
 		x.begun = false
 		return false
 	}

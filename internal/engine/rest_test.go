@@ -109,20 +109,3 @@ func TestAKeyKeepsAStageAwake(t *testing.T) {
 	play(t, e, 4*48000, Block)
 	require.False(t, e.now.stages[c.Stage.ID].rest.begun)
 }
-
-// A rehearsal runs the code of every stage, and changes nothing that is heard.
-func TestARehearsalLetsNothingRest(t *testing.T) {
-	s, _ := phrases(t)
-	e, want := s.engine(), s.engine()
-	require.True(t, e.Rehearse())
-	require.Zero(t, e.resting())
-	for range 50 {
-		require.True(t, e.Rehearse())
-	}
-	want.Play()
-	e.GoTo(0)
-	e.Play()
-	l, _ := play(t, want, 12000, Block)
-	heard, _ := play(t, e, 12000, Block)
-	require.Less(t, worst(l, heard), -120.0)
-}

@@ -17,8 +17,9 @@ type stageStep struct {
 	lag      int
 	clock    *project.Clock
 	slots    []*slot
-	stirred  bool // a parameter moves, or has just been moved
-	unseen   bool // parameters were filled that the effect has not had yet
+	stirred  bool  // a parameter has just been moved
+	moving   []int // the parameters that move by themselves
+	unseen   bool  // parameters were filled that the effect has not had yet
 	mix      *slot
 	add      bool
 	actsOn   string
@@ -63,6 +64,8 @@ func (s *stageStep) run(c *cursor, n int) {
 	}
 	if s.stirred || c.jumped {
 		s.fill(c, n)
+	} else if len(s.moving) > 0 {
+		s.fillMoving(c, n)
 	}
 	mix := s.mix.fill(c, s.lag, n)
 	off := !s.heard.Moving() && s.heard.Now() == 0
@@ -158,16 +161,31 @@ func (s *stageStep) ring(c *cursor, l, r []float64, n int, mix *effect.Value) {
 	}
 }
 
-// fill takes the parameters for the next n frames, and again for the next block
-// while any of them moves.
+// fill takes all parameters for the next n frames, and notes which will have to be taken again.
 func (s *stageStep) fill(c *cursor, n int) {
-	s.stirred, s.unseen = c.jumped, true
-	for i, p := range s.slots {
-		s.span.Values[i] = p.fill(c, s.lag, n)
-		if s.span.Values[i].Track != nil || s.span.Values[i].Step || p.moves() {
-			s.stirred = true
-		}
+	s.stirred, s.moving = false, s.moving[:0]
+	for i := range s.slots {
+		s.moving = append(s.moving, i)
 	}
+	s.fillMoving(c, n)
+	s.stirred = c.jumped // for what jumped must not seem to jump again
+}
+
+// fillMoving takes those that moved in the block before.
+func (s *stageStep) fillMoving(c *cursor, n int) {
+	s.unseen = true
+	still := 0
+	for k, i := range s.moving {
+		p := s.slots[i]
+		v := &s.span.Values[i]
+		*v = p.fill(c, s.lag, n)
+		if v.Track == nil && !v.Step && !p.moves() {
+			still++
+			continue
+		}
+		s.moving[k-still] = i
+	}
+	s.moving = s.moving[:len(s.moving)-still]
 }
 
 func (s *stageStep) process(c *cursor, l, r []float64, n int) {

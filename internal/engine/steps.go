@@ -142,22 +142,22 @@ func applyGain(dst, src pair, n int, level, pan *effect.Value, law func(float64)
 		dsp.ScaleTo(r, ar, gr)
 		return
 	}
-	g := dsp.Gain(level.Now)
-	through := open.Now() * gate.Now()
+	var room [Block]float64
+	gain := room[:n]
+	level.Gains(gain)
+	if open.Moving() || gate.Moving() {
+		for i := range gain {
+			gain[i] *= open.Next() * gate.Next()
+		}
+	} else if through := open.Now() * gate.Now(); through != 1 {
+		dsp.Scale(gain, through)
+	}
 	gl, gr := law(pan.Now)
-	fading := open.Moving() || gate.Moving()
-	for i, v := range al {
-		if level.Track != nil {
-			g = dsp.Gain(level.Track[i])
-		}
-		if fading {
-			through = open.Next() * gate.Next()
-		}
+	for i, k := range gain {
 		if pan.Track != nil {
 			gl, gr = law(pan.Track[i])
 		}
-		k := g * through
-		l[i], r[i] = v*(gl*k), ar[i]*(gr*k)
+		l[i], r[i] = al[i]*(gl*k), ar[i]*(gr*k)
 	}
 }
 

@@ -159,6 +159,7 @@ func (s *slot) fillLine(c *cursor, lag, n int) effect.Value {
 type line struct {
 	source *project.Line
 	frames []int64
+	shares []float64 // what part of the way to the next point a frame is
 	values []float64
 	places []float64
 	hold   []bool
@@ -178,6 +179,9 @@ func newLine(l *project.Line, s *slot, clock *project.Clock) *line {
 		x.low, x.high = min(x.low, s.place(p.Value)), max(x.high, s.place(p.Value))
 		x.hold = append(x.hold, p.Shape == project.Hold || s.desc.Stepped())
 		x.shapes, x.bends = append(x.shapes, p.Shape), append(x.bends, p.Bend)
+	}
+	for i := 1; i < len(x.frames); i++ {
+		x.shares = append(x.shares, 1/float64(max(1, x.frames[i]-x.frames[i-1])))
 	}
 	return x
 }
@@ -208,7 +212,7 @@ func (l *line) at(f int64, s *slot) float64 {
 	case i+1 >= len(l.frames) || l.hold[i]:
 		return l.values[i]
 	}
-	t := float64(f-l.frames[i]) / float64(l.frames[i+1]-l.frames[i])
+	t := float64(f-l.frames[i]) * l.shares[i]
 	if l.shapes[i] != project.Ramp {
 		t = project.Bent(l.shapes[i], l.bends[i], t)
 	} else if s.desc.Straight(l.values[i], l.values[i+1]) {
@@ -239,11 +243,7 @@ func (l *line) fill(dst []float64, f int64, s *slot) (moving bool) {
 			l.slide(part, f+int64(at), i, s)
 			moving = true
 		case l.shapes[i] == project.Ramp && s.desc.Straight(l.values[i], l.values[i+1]):
-			from, by, span := l.values[i], l.values[i+1]-l.values[i], float64(l.frames[i+1]-l.frames[i])
-			gone := f + int64(at) - l.frames[i]
-			for k := range part {
-				part[k] = from + by*(float64(gone+int64(k))/span)
-			}
+			dsp.Rise(part, l.values[i], l.values[i+1]-l.values[i], f+int64(at)-l.frames[i], l.shares[i])
 			moving = true
 		default:
 			for k := range part {
@@ -258,12 +258,13 @@ func (l *line) fill(dst []float64, f int64, s *slot) (moving bool) {
 
 // slide gives the values of a ramp along a logarithmic travel.
 func (l *line) slide(dst []float64, f int64, i int, s *slot) {
-	step := (l.places[i+1] - l.places[i]) / float64(l.frames[i+1]-l.frames[i])
-	ratio := dsp.Exp(step * math.Log(s.desc.Max/s.desc.Min))
+	step := (l.places[i+1] - l.places[i]) * l.shares[i]
+	span := math.Log(s.desc.Max / s.desc.Min)
+	ratio := dsp.Exp(step * span)
 	for k := 0; k < len(dst); {
 		off := int((f + int64(k)) & (effect.Grid - 1))
 		grid := f + int64(k-off)
-		v := s.desc.At(l.places[i] + step*float64(grid-l.frames[i])) // may lie before the ramp: it is only counted from
+		v := s.desc.Min * dsp.Exp((l.places[i]+step*float64(grid-l.frames[i]))*span) // may lie before the ramp: it is only counted from
 		for range off {
 			v *= ratio
 		}

@@ -143,17 +143,16 @@ func Make(doc *project.Project, spec Spec) (list []project.Change, says string, 
 	return append(m.list, &project.PutPassage{Passage: m.x}), m.says(), nil
 }
 
-// row places what a row needs and lets the courses move it.
+// row places what a row needs, on its trials as well as on its chain, so that whichever is heard has the
+// passage; and lets the courses move it.
 func (m *maker) row(row *project.Channel) error {
-	var owners []string
-	at := len(row.Chain.Nodes)
-	for _, p := range m.kind.stages {
-		id := m.there(row, p)
-		if id == "" {
-			id = m.place(row, p, at)
-			at++
-		}
-		owners = append(owners, id)
+	name := row.Name
+	if len(row.Trials) > 0 {
+		name += " " + row.Letter
+	}
+	owners := [][]string{m.chain(row.ID, &row.Chain, name)} // of the stages, by chain
+	for _, t := range row.Trials {
+		owners = append(owners, m.chain(t.ID, &t.Chain, row.Name+" "+t.Letter))
 	}
 	var sends []string
 	if m.kind.sends {
@@ -169,7 +168,10 @@ func (m *maker) row(row *project.Channel) error {
 			case t.stage == toSend:
 				on = sends
 			case t.stage >= 0:
-				on = owners[t.stage : t.stage+1]
+				on = nil
+				for _, stages := range owners {
+					on = append(on, stages[t.stage])
+				}
 			}
 			for _, id := range on {
 				m.x.Courses[i].Targets = append(m.x.Courses[i].Targets,
@@ -180,9 +182,23 @@ func (m *maker) row(row *project.Channel) error {
 	return nil
 }
 
-// there finds a stage on a row that serves: an idle one of this effect, or what another passage brought.
-func (m *maker) there(row *project.Channel, p placed) string {
-	for _, n := range row.Chain.Nodes {
+// chain gives the stages of the kind that stand in a chain, or are placed there.
+func (m *maker) chain(owner string, c *project.Chain, name string) (stages []string) {
+	at := len(c.Nodes)
+	for _, p := range m.kind.stages {
+		id := m.there(c, p)
+		if id == "" {
+			id = m.place(owner, p, at, name)
+			at++
+		}
+		stages = append(stages, id)
+	}
+	return stages
+}
+
+// there finds a stage in a chain that serves: an idle one of this effect, or what another passage brought.
+func (m *maker) there(c *project.Chain, p placed) string {
+	for _, n := range c.Nodes {
 		s := n.Stage
 		if s == nil || s.Effect != p.effect {
 			continue
@@ -195,7 +211,7 @@ func (m *maker) there(row *project.Channel, p placed) string {
 	return ""
 }
 
-func (m *maker) place(row *project.Channel, p placed, index int) string {
+func (m *maker) place(owner string, p placed, index int, name string) string {
 	k, ok := effect.Find(p.effect)
 	if !ok {
 		panic("passage: no effect " + p.effect)
@@ -208,9 +224,9 @@ func (m *maker) place(row *project.Channel, p placed, index int) string {
 	for n, v := range p.params {
 		s.Params[n] = v
 	}
-	m.list = append(m.list, &project.AddNode{Owner: row.ID, Index: index, Node: &project.Node{Stage: s}})
+	m.list = append(m.list, &project.AddNode{Owner: owner, Index: index, Node: &project.Node{Stage: s}})
 	m.x.Brought = append(m.x.Brought, s.ID)
-	m.note(fmt.Sprintf("%s (%s)", p.name, strings.ToLower(k.Name)), "at the end of the chain of", row.Name)
+	m.note(fmt.Sprintf("%s (%s)", p.name, strings.ToLower(k.Name)), "at the end of the chain of", name)
 	return s.ID
 }
 

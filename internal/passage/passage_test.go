@@ -159,3 +159,38 @@ func TestWhatCannotBeMadeIsSaid(t *testing.T) {
 	p.Channels = p.Channels[:len(p.Channels)-1]
 	refused("no return into which B", Spec{Kind: "wash", To: 48000, Rows: []string{a.ID}})
 }
+
+// Whichever trial of a row is heard, it has the passage: what is needed is placed on each of them, one that is
+// made later has it from the chain that it is a copy of, and all of it goes with the passage.
+func TestAPassageReachesIntoTrials(t *testing.T) {
+	p, lib := song(t)
+	a := p.Channels[0]
+	before, _, err := project.Apply(p, []project.Change{&project.AddTrial{ID: "b", Channel: a.ID}}, engine.EffectInfo)
+	require.NoError(t, err)
+	list, says, err := Make(before, Spec{ID: "x", Kind: "stop", From: 2 * 48000, To: 5 * 48000, Rows: []string{a.ID}})
+	require.NoError(t, err)
+	require.Contains(t, says, "B A and B B")
+	list = append(list, &project.AddTrial{ID: "c", Channel: a.ID, From: "b"})
+	next, _, err := project.Apply(before, list, engine.EffectInfo)
+	require.NoError(t, err)
+	plain := render(t, p, lib, a.ID)
+	for _, trial := range []string{"", "b", "c"} {
+		heard := next
+		if trial != "" {
+			heard, _, err = project.Apply(next, []project.Change{&project.TakeTrial{ID: trial}}, engine.EffectInfo)
+			require.NoError(t, err)
+		}
+		out := render(t, heard, lib, a.ID)
+		late := 5*48000 - 2400
+		require.Less(t, rms(out[late:5*48000]), rms(plain[late:5*48000])-20, "trial %q has stopped", trial)
+		require.InDelta(t, rms(plain[48000:90000]), rms(out[48000:90000]), 0.1)
+	}
+	require.Len(t, next.Passages[0].Brought, 3)
+	gone, _, err := project.Apply(next, []project.Change{&project.RemovePassage{ID: "x"}}, engine.EffectInfo)
+	require.NoError(t, err)
+	row, _ := gone.Channel(a.ID)
+	for _, trial := range row.Trials {
+		require.Empty(t, trial.Chain.Nodes)
+	}
+	require.Empty(t, row.Chain.Nodes)
+}

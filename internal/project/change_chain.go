@@ -211,6 +211,7 @@ func (c *DuplicateStage) apply(p *Project, effects Effects) ([]Change, error) {
 	}
 	s.Name += " 2"
 	at.chain.Nodes = insert(at.chain.Nodes, at.index+1, &Node{Stage: s})
+	p.moveCopies(map[string]string{c.ID: s.ID})
 	return []Change{&RemoveNode{s.ID}}, nil
 }
 

@@ -170,11 +170,6 @@ func (c *DuplicateChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	fresh := freshIDs(copied)
 	copied.Name = p.freeName(copied.Name)
 	p.Channels = insert(p.Channels, i+1, copied)
-	for _, l := range slices.Clone(p.Lines) {
-		if id, ok := fresh[l.Owner]; ok {
-			p.Lines = append(p.Lines, &Line{id, l.Name, slices.Clone(l.Points)})
-		}
-	}
 	p.moveCopies(fresh)
 	return []Change{&RemoveChannel{ID: copied.ID}}, nil
 }

@@ -106,9 +106,14 @@ func (c *RemoveHandle) apply(p *Project, _ Effects) ([]Change, error) {
 	return undo, nil
 }
 
-// moveCopies lets movers and handles move copies as they move what was copied; fresh has the new id
-// of each owner.
+// moveCopies lets copies move as what was copied does: by lines of their own, by movers, handles and
+// passages. fresh has the new id of each owner.
 func (p *Project) moveCopies(fresh map[string]string) {
+	for _, l := range slices.Clone(p.Lines) {
+		if id, ok := fresh[l.Owner]; ok {
+			p.Lines = append(p.Lines, &Line{id, l.Name, slices.Clone(l.Points)})
+		}
+	}
 	for _, m := range p.Movers {
 		for _, t := range slices.Clone(m.Targets) {
 			if id, ok := fresh[t.Owner]; ok {

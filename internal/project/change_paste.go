@@ -19,7 +19,7 @@ func (c *PasteNodes) apply(p *Project, effects Effects) ([]Change, error) {
 	if len(c.Nodes) == 0 {
 		return nil, fmt.Errorf("there is nothing to paste")
 	}
-	nodes, err := p.freshNodes(at.ID, c.Nodes, effects)
+	nodes, _, err := p.freshNodes(at.ID, c.Nodes, effects)
 	if err != nil {
 		return nil, err
 	}
@@ -31,14 +31,16 @@ func (c *PasteNodes) apply(p *Project, effects Effects) ([]Change, error) {
 	return undo, nil
 }
 
-// freshNodes copies nodes for a channel, with new ids and what is missing filled in.
-func (p *Project) freshNodes(channel string, nodes []*Node, effects Effects) ([]*Node, error) {
+// freshNodes copies nodes for a channel, with new ids and what is missing filled in. It gives the new id
+// of everything on them by the old one.
+func (p *Project) freshNodes(channel string, nodes []*Node, effects Effects) ([]*Node, map[string]string, error) {
 	holder := &Channel{ID: channel, Chain: Chain{Nodes: nodes}}
 	if err := noHoles(&holder.Chain, 0); err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	holder = Clone(holder)
 	fresh := freshIDs(holder)
+	delete(fresh, channel)
 	inside := map[string]bool{}
 	for _, id := range fresh {
 		inside[id] = true
@@ -66,7 +68,7 @@ func (p *Project) freshNodes(channel string, nodes []*Node, effects Effects) ([]
 		}
 		return true
 	})
-	return holder.Chain.Nodes, nil
+	return holder.Chain.Nodes, fresh, nil
 }
 
 // PutChain replaces all that stands in a chain, as a preset does. Lines of what goes
@@ -117,7 +119,7 @@ func (c *PutChain) apply(p *Project, effects Effects) ([]Change, error) {
 	nodes := Clone(c.Nodes)
 	if !c.Keep {
 		var err error
-		if nodes, err = p.freshNodes(ch.ID, c.Nodes, effects); err != nil {
+		if nodes, _, err = p.freshNodes(ch.ID, c.Nodes, effects); err != nil {
 			return nil, err
 		}
 	}

@@ -132,27 +132,29 @@ func (c *DuplicatePath) apply(p *Project, effects Effects) ([]Change, error) {
 	if at.fork.Kind != Copies {
 		return nil, fmt.Errorf("a path of %s cannot stand twice: fork inside it, or divide a band", at.fork.KindInWords())
 	}
-	copied, err := p.copyPath(at, effects)
-	if err != nil {
-		return nil, err
-	}
-	copied.Name, copied.Mute = at.fork.freeName(at.path().Name), true
-	if c.New != "" {
-		copied.ID = c.New
-	}
-	return p.each(effects, &AddPath{Fork: at.fork.ID, Index: at.index + 1, Path: copied})
+	name := at.fork.freeName(at.path().Name)
+	return p.copyPath(at, c.New, 0, effects, func(copied *Path) { copied.Name, copied.Mute = name, true })
 }
 
-// copyPath copies a path with new ids for all that is on it.
-func (p *Project) copyPath(at pathPlace, effects Effects) (*Path, error) {
+// copyPath puts a copy of a path behind it, with new ids for all that is on it and with all that moves in it.
+func (p *Project) copyPath(at pathPlace, id string, hz float64, effects Effects, differ func(*Path)) ([]Change, error) {
 	copied := Clone(at.path())
-	copied.ID = NewID()
-	nodes, err := p.freshNodes(at.channel.ID, copied.Chain.Nodes, effects)
+	if copied.ID = id; id == "" {
+		copied.ID = NewID()
+	}
+	nodes, fresh, err := p.freshNodes(at.channel.ID, copied.Chain.Nodes, effects)
 	if err != nil {
 		return nil, err
 	}
 	copied.Chain.Nodes = append([]*Node{}, nodes...)
-	return copied, nil
+	differ(copied)
+	undo, err := p.each(effects, &AddPath{Fork: at.fork.ID, Index: at.index + 1, Path: copied, Hz: hz})
+	if err != nil {
+		return nil, err
+	}
+	fresh[at.path().ID] = copied.ID
+	p.moveCopies(fresh)
+	return undo, nil
 }
 
 // DivideBand makes two bands of one, at Hz or in its middle. Both hold what the one held, so that
@@ -189,15 +191,8 @@ func (c *DivideBand) apply(p *Project, effects Effects) ([]Change, error) {
 	if at.index > 0 && hz < low*dsp.Apart || at.index < len(f.Crossovers) && hz > high/dsp.Apart {
 		return nil, fmt.Errorf("%s reaches from %.0f to %.0f Hz: there is no room for a crossover at %.0f Hz, a third of an octave from both", at.path().Name, low, high, hz)
 	}
-	upper, err := p.copyPath(at, effects)
-	if err != nil {
-		return nil, err
-	}
-	upper.Name = f.freeName(upper.Name)
-	if c.New != "" {
-		upper.ID = c.New
-	}
-	return p.each(effects, &AddPath{Fork: f.ID, Index: at.index + 1, Path: upper, Hz: hz})
+	name := f.freeName(at.path().Name)
+	return p.copyPath(at, c.New, hz, effects, func(upper *Path) { upper.Name = name })
 }
 
 // MovePath puts a path of a fork of copies in another place.

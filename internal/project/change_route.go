@@ -205,7 +205,7 @@ func (c *SendToStage) apply(p *Project, effects Effects) ([]Change, error) {
 	if len(ret.Chain.Nodes) == 0 {
 		return nil, fmt.Errorf("%s has nothing on it to bring back", ret.Name)
 	}
-	nodes, err := p.freshNodes(ch.ID, ret.Chain.Nodes, effects)
+	nodes, fresh, err := p.freshNodes(ch.ID, ret.Chain.Nodes, effects)
 	if err != nil {
 		return nil, err
 	}
@@ -238,11 +238,16 @@ func (c *SendToStage) apply(p *Project, effects Effects) ([]Change, error) {
 			}
 		}
 	}
-	list = append(list, &AddNode{ch.ID, len(ch.Chain.Nodes), node})
-	if others == 0 {
-		list = append(list, &RemoveChannel{ret.ID})
+	undo, err := p.each(effects, append(list, &AddNode{ch.ID, len(ch.Chain.Nodes), node})...)
+	if err != nil {
+		return nil, err
 	}
-	return p.each(effects, list...)
+	p.moveCopies(fresh)
+	if others > 0 {
+		return undo, nil
+	}
+	gone, err := p.each(effects, &RemoveChannel{ret.ID})
+	return append(gone, undo...), err
 }
 
 // CopySend gives other channels the same send, at the same level or silent. A channel that

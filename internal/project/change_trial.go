@@ -6,8 +6,8 @@ import (
 )
 
 // AddTrial keeps an alternative beside a channel's chain: a copy of one of them (of
-// the chain itself when From is empty), with its nodes in another order when Order
-// names one.
+// the chain itself when From is empty), with all that moves in it, and with its nodes in another order
+// when Order names one.
 type AddTrial struct {
 	ID      string `json:"id"` // of the new trial; may be empty
 	Channel string `json:"channel"`
@@ -39,12 +39,14 @@ func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
 	if t.ID == "" {
 		t.ID = NewID()
 	}
+	var fresh map[string]string
 	if len(nodes) > 0 {
-		if t.Chain.Nodes, err = p.freshNodes(ch.ID, nodes, effects); err != nil {
+		if t.Chain.Nodes, fresh, err = p.freshNodes(ch.ID, nodes, effects); err != nil {
 			return nil, err
 		}
 	}
 	ch.Trials = append(ch.Trials, t)
+	p.moveCopies(fresh)
 	return []Change{&DropTrial{t.ID}}, nil
 }
 

@@ -1,6 +1,7 @@
 package project
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -147,8 +148,8 @@ func (p *Project) checkMoves(effects Effects) error {
 			if err == nil {
 				err = d.Check(t.To)
 			}
-			if err == nil && !(t.Bend >= -1 && t.Bend <= 1) {
-				err = fmt.Errorf("a bend of %g: it must be -1 to 1", t.Bend)
+			if err == nil {
+				err = param.Moves.Bend.Check(100 * t.Bend)
 			}
 			if err != nil {
 				return fmt.Errorf("handle %s: %w", h.Name, err)
@@ -177,12 +178,11 @@ func (p *Project) checkMover(m *Mover, effects Effects) error {
 	switch {
 	case !slices.Contains(Shapes, m.Shape):
 		return fmt.Errorf("unknown shape %q", m.Shape)
-	case !(m.Rate >= 0.01 && m.Rate <= 40):
-		return fmt.Errorf("a rate of %g Hz: it must be 0.01 to 40", m.Rate)
 	case !(m.Quarters >= 0 && m.Quarters <= 256):
 		return fmt.Errorf("a cycle of %g quarter notes: it must be at most 256", m.Quarters)
-	case !(m.Phase >= 0 && m.Phase <= 1):
-		return fmt.Errorf("a phase of %g: it must be 0 to 1", m.Phase)
+	}
+	if err := errors.Join(param.Moves.Rate.Check(m.Rate), param.Moves.Phase.Check(100*m.Phase)); err != nil {
+		return err
 	}
 	if err := m.checkDrawn(); err != nil {
 		return err
@@ -194,8 +194,8 @@ func (p *Project) checkMover(m *Mover, effects Effects) error {
 		if _, err := p.movable(t.Owner, t.Name, effects); err != nil {
 			return err
 		}
-		if !(t.Depth >= -1 && t.Depth <= 1) {
-			return fmt.Errorf("a depth of %g: it must be -1 to 1 of the travel", t.Depth)
+		if err := param.Moves.Depth.Check(100 * t.Depth); err != nil {
+			return err
 		}
 	}
 	return nil
@@ -229,12 +229,11 @@ func (p *Project) checkFollow(m *Mover) error {
 		return fmt.Errorf("it follows a level: say which")
 	case f == nil:
 		return nil
-	case !(f.Attack >= 0.1 && f.Attack <= 2000) || !(f.Release >= 1 && f.Release <= 5000):
-		return fmt.Errorf("attack %g ms, release %g ms: they must be 0.1 to 2000 and 1 to 5000", f.Attack, f.Release)
-	case !(f.Low >= -90 && f.High <= 12 && f.High >= f.Low+1):
-		return fmt.Errorf("a range of %g to %g dB: it must rise by 1 dB at least, between -90 and 12", f.Low, f.High)
+	case !(f.High >= f.Low+1):
+		return fmt.Errorf("a range of %g to %g dB: it must rise by 1 dB at least", f.Low, f.High)
 	}
-	if err := p.checkTap(f.Tap); err != nil {
+	x := &param.Moves
+	if err := errors.Join(x.Attack.Check(f.Attack), x.Release.Check(f.Release), x.Low.Check(f.Low), x.High.Check(f.High), p.checkTap(f.Tap)); err != nil {
 		return err
 	}
 	for _, t := range m.Targets {

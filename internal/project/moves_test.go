@@ -58,10 +58,10 @@ func TestWhatCannotBeMovedIsRefused(t *testing.T) {
 	}
 	refusedWith(t, p, "changes latency or memory", mover(MoverTarget{stage, "size", 0.1}))
 	refusedWith(t, p, "has steps only", mover(MoverTarget{a.ID, "mute", 0.1}))
-	refusedWith(t, p, "a depth of 2", mover(MoverTarget{a.ID, "pan", 2}))
+	refusedWith(t, p, "Depth 200 is outside -100 to 100 %", mover(MoverTarget{a.ID, "pan", 2}))
 	refusedWith(t, p, "no parameter", mover(MoverTarget{a.ID, "shine", 0.1}))
 	refusedWith(t, p, "unknown shape", &PutMover{Mover: &Mover{Name: "x", Shape: "zigzag", Rate: 1}})
-	refusedWith(t, p, "a rate of 100", &PutMover{Mover: &Mover{Name: "x", Shape: "sine", Rate: 100}})
+	refusedWith(t, p, "Speed 100 is outside 0.01 to 40 Hz", &PutMover{Mover: &Mover{Name: "x", Shape: "sine", Rate: 100}})
 	handle := func(name string, t HandleTarget) *PutHandle {
 		return &PutHandle{Handle: &Handle{Name: name, Targets: []HandleTarget{t}}}
 	}

@@ -29,7 +29,9 @@ function Drawn(p: Props & { v: LineView }) {
   const box = useRef<SVGSVGElement>(null)
   const hand = useHand(v, p.lens, box, p.channel.id)
   const chosen = (pt: SeenPoint) => (stretch ?? along)?.ticks.includes(pt.tick) ?? false
-  const shift = hand.drag?.kind === 'points' ? hand.drag : null
+  const pull = useView((s) => (along ? s.pull : null))
+  const shift =
+    hand.drag?.kind === 'points' ? hand.drag : along && pull ? { ...pull, ticks: along.ticks } : null
   const held = (pt: SeenPoint) => shift?.ticks.includes(pt.tick) ?? false
   const seenAt = (pt: SeenPoint) => ({
     x: p.lens.x(pt.frame) + (held(pt) ? shift!.dx : 0),

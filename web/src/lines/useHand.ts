@@ -76,7 +76,9 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
       const dx = e.ctrlKey ? 0 : w.x - drag.x
       const dy = w.y - drag.y
       // who moves a point along keeps its value, unless Alt lets it go
-      setDrag({ ...drag, dx, dy: Math.abs(dx) > KEEP && Math.abs(dy) < KEEP && !e.altKey ? 0 : dy })
+      const to = { dx, dy: Math.abs(dx) > KEEP && Math.abs(dy) < KEEP && !e.altKey ? 0 : dy }
+      setDrag({ ...drag, ...to })
+      if (mine()?.more?.length) setView({ pull: to })
     }
     if (drag.kind === 'box') setDrag({ ...drag, toX: w.x, toY: w.y })
     if (drag.kind === 'range') setDrag({ ...drag, to: w.x })
@@ -95,6 +97,7 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
   const up = (e: PointerEvent) => {
     const d = drag
     setDrag(null)
+    if (view().pull) setView({ pull: null })
     if (!d) return
     if (d.kind === 'points' && (Math.abs(d.dx) > 2 || Math.abs(d.dy) > 2)) {
       const by = Math.abs(d.dx) > 2 ? d.dx * lens.perPixel : 0

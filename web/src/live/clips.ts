@@ -3,7 +3,7 @@ import * as act from './actions'
 import { along } from './along'
 import { rowOfOwner } from './lines'
 import { change, useSession } from './session'
-import { view } from './view'
+import { gridStep, view } from './view'
 
 /* Clips: how far a hand has carried them goes to Go, which finds their place on the grid. */
 
@@ -29,9 +29,8 @@ export function move(clip: Clip, row: string, how: How) {
   else run(false)
 }
 
-/** One step of the grid; a sixteenth where there is none. */
 export const step = (clip: Clip, row: string, direction: number) =>
-  move(clip, row, { ticks: direction * (view().grid || 240) })
+  move(clip, row, { ticks: direction * gridStep() })
 
 export const remove = (clip: Clip) =>
   change(`Remove ${clip.name}`, { type: 'clip.remove', do: { id: clip.id } })

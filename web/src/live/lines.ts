@@ -1,6 +1,6 @@
 import type { Change, Line, LineView } from '../api/types'
-import { findFork, findNode } from './chain'
-import { change, notice, theEngine, useSession } from './session'
+import { findFork, findNode, pathIn, placeIn } from './chain'
+import { chainsOf, change, notice, shownChain, theEngine, useSession } from './session'
 import { type Chosen, setView, type Stretch, view } from './view'
 
 /* Lines: opened under their row, and what is done with them. Frames and grid go to Go, which works out ticks. */
@@ -36,11 +36,23 @@ export function foldLine(row: string, key: string) {
   if (s && `${s.owner} ${s.name}` === key) setView({ stretch: null })
 }
 
-/** All lines of a row that have points, or none. */
+/** Whether something stands on a row's trial that is not the one shown. */
+function onAnotherTrial(row: string, id: string): boolean {
+  const c = project()?.channels.find((x) => x.id === row)
+  if (!c) return false
+  const shown = shownChain(c, view().trials).owner
+  return chainsOf(c).some(
+    (x) => x.owner !== shown && (placeIn(x.owner, x.chain.nodes, id) ?? pathIn(x.owner, x.chain.nodes, id)),
+  )
+}
+
+/** All lines of a row that have points, of what is shown of it, or none. */
 export function toggleLines(row: string) {
   const p = project()
   if ((view().lines[row] ?? []).length) return setView({ lines: { ...view().lines, [row]: [] } })
-  const keys = (p?.lines ?? []).filter((l) => rowOfOwner(l.owner) === row).map((l) => `${l.owner} ${l.name}`)
+  const keys = (p?.lines ?? [])
+    .filter((l) => rowOfOwner(l.owner) === row && !onAnotherTrial(row, l.owner))
+    .map((l) => `${l.owner} ${l.name}`)
   if (keys.length === 0) setView({ dialog: { kind: 'lines', row } })
   else
     setView({ lines: { ...view().lines, [row]: keys }, tide: view().tide === 'high' ? 'mid' : view().tide })

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Heard } from './engine'
-import { gather, Hold, none } from './meters'
+import { gather, Hold, interval, none } from './meters'
 
 const heard = (peak: number, truePeak = peak) =>
   ({ peaks: new Map([['after a', [peak, peak - 1]]]), truePeak }) as unknown as Heard
@@ -26,4 +26,12 @@ test('a level is held so that it can be read, and gives way to a higher one at o
   expect(h.feed(-60, 1600)).toBe(-6)
   expect(h.feed(-60, 1800)).toBe(-6) // still within the time that began with it
   expect(h.feed(-60, 2400)).toBe(-60)
+})
+
+test('pictures leave the machine to the sound', () => {
+  expect(interval(0.3, 5)).toBe(31)
+  expect(interval(0.3, 40)).toBe(80)
+  expect(interval(0.6, 40)).toBe(160)
+  expect(interval(0.9, 10)).toBe(180)
+  expect(interval(0.9, 1000)).toBe(400) // but there are some
 })

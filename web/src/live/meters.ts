@@ -11,9 +11,12 @@ export type Pace = 'movement' | 'meter' | 'figure'
 
 const every: Record<Pace, number> = { movement: 1, meter: 2, figure: 8 }
 const painters: Record<Pace, Set<Painter>> = { movement: new Set(), meter: new Set(), figure: new Set() }
-/** Milliseconds between two pictures. When the sound takes most of the machine, pictures give way. */
-const interval = (load: number) => (load < 0.5 ? 31 : load < 0.75 ? 62 : 180)
+/** Milliseconds between two pictures, of which each takes so many. When the sound takes most of the
+    machine, pictures give way: they get a quarter of the time at most. */
+export const interval = (load: number, took: number) =>
+  Math.max(load < 0.5 ? 31 : load < 0.75 ? 62 : 180, Math.min(400, took * (load < 0.5 ? 2 : 4)))
 let load = 0
+let took = 0 // ms: the last pictures, from their script until they are handed on
 let painted = 0
 let count = 0
 let running = false
@@ -34,10 +37,18 @@ export function gather(into: Highest, h: Heard) {
   }
 }
 
+// A message that is sent while a picture is worked out comes when it has been: style, layout and paint
+// belong to it.
+const after = new MessageChannel()
+let begun = 0
+after.port1.onmessage = () => (took += 0.2 * (performance.now() - begun - took))
+
 function frame(at: number) {
-  if (at - painted >= interval(load)) {
+  if (at - painted >= interval(load, took)) {
     painted = at
     count++
+    begun = performance.now()
+    after.port2.postMessage(0)
     const h = theEngine()?.heard()
     load = h?.load ?? 0
     if (h) {

@@ -63,6 +63,8 @@ export type View = {
   lines: Record<string, string[]>
   /** What is selected of a line: a stretch in frames, and the points in it by their ticks. */
   stretch: Stretch | null
+  /** How far the hand is pulling the points that are selected together, in pixels: all are seen to go. */
+  pull: { dx: number; dy: number } | null
   /** Ticks of the grid that points snap to; 0: none. */
   grid: number
   /** How long a line takes to be reached again after it was taken down, in milliseconds. */
@@ -122,6 +124,7 @@ export const useView = create<View>(() => ({
   folded: [],
   lines: {},
   stretch: null,
+  pull: null,
   grid: s.grid ?? 240,
   glide: s.glide ?? 200,
   untilStop: s.untilStop ?? false,
@@ -142,6 +145,9 @@ export const useView = create<View>(() => ({
 
 export const view = useView.getState
 export const setView = useView.setState
+
+/** What one press of an arrow key moves something by, in ticks: a step of the grid, or a sixteenth. */
+export const gridStep = () => useView.getState().grid || 240
 
 useView.subscribe((v, before) => {
   const kept = ({ tide, rowHeight, bench, depth, grid, glide, untilStop, along }: View) =>

@@ -91,7 +91,6 @@ let costsAt = 0
 let busy = 0 // part of real time that rendering takes
 const fetching = new Map<string, Promise<void>>()
 const lost = new Map<string, string>()
-const REHEARSAL = 600 // blocks
 const encoder = new TextEncoder()
 const decoder = new TextDecoder()
 
@@ -126,11 +125,11 @@ async function start(shared: Shared | null, wasm: string) {
 function document(json: string, fresh: boolean) {
   rate = (JSON.parse(json) as { sampleRate: number }).sampleRate
   if (fresh) lost.clear()
-  took(engine.document(write(json), fresh ? 1 : 0), fresh)
+  took(engine.document(write(json), fresh ? 1 : 0))
 }
 
 /** A revision was given to the engine: what follows from it. */
-function took(failed: number, fresh: boolean) {
+function took(failed: number) {
   if (failed) {
     say({ say: 'trouble', text: `The sound engine refused the project: ${text()}` })
     return
@@ -141,7 +140,7 @@ function took(failed: number, fresh: boolean) {
   tellLayout(true)
   sound()
   void fetchAhead()
-  if (fresh) void rehearse()
+  void rehearse()
 }
 
 let sounded = ''
@@ -155,12 +154,13 @@ function sound() {
   say({ say: 'soundings', json: now })
 }
 
-/** Runs the engine for nobody, so that the browser has compiled it well before it is heard. */
+let rehearsing = false
+/** Plays for nobody, so that the browser has compiled the engine well before it is heard. */
 async function rehearse() {
-  for (let i = 0; i < REHEARSAL && !asked; i++) {
-    if (!engine.rehearse()) return
-    if (i % 4 === 3) await breathe()
-  }
+  if (rehearsing) return
+  rehearsing = true
+  for (let i = 1; !asked && engine.rehearse(); i++) if (i % 4 === 0) await breathe()
+  rehearsing = false
 }
 
 function tellLayout(fresh = false) {
@@ -391,7 +391,7 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     return
   }
   if (m.do === 'document') return document(m.json, m.fresh)
-  if (m.do === 'revision') return took(engine.revision(write(m.json)), false)
+  if (m.do === 'revision') return took(engine.revision(write(m.json)))
   if (m.do === 'buffer') {
     target = m.frames
     return

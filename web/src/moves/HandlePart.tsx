@@ -5,19 +5,6 @@ import { useSession } from '../live/session'
 import { HandleSettings } from './HandleSettings'
 import { Settle } from './Settle'
 
-const bend: Param = {
-  name: 'bend',
-  label: 'Bend',
-  unit: '%',
-  says: 'Above 0 it comes late in the travel of the handle, below 0 early.',
-  min: -100,
-  max: 100,
-  default: 0,
-  taper: 'linear',
-  step: 5,
-  digits: 0,
-}
-
 /** Hangs a parameter on a handle, over a range of its own, or lets it go. */
 export function HandlePart(p: {
   owner: string
@@ -84,7 +71,7 @@ export function HandlePart(p: {
           caption="Where it stands, %"
         />
         <HandleSettings handle={h} />
-        <Settle param={bend} value={target.bend * 100} onSettle={(v) => set({ bend: v / 100 })} />
+        <Settle param={strip.moves.bend} value={target.bend * 100} onSettle={(v) => set({ bend: v / 100 })} />
         <Settle
           param={{
             ...param,

@@ -1,44 +1,10 @@
-import type { Mover, Param } from '../api/types'
+import type { Mover } from '../api/types'
 import { Pick, Toggle } from '../controls/Pick'
 import * as moves from '../live/moves'
 import { useSession } from '../live/session'
 import { DrawShape } from './DrawShape'
 import { FollowPart } from './FollowPart'
 import { Settle } from './Settle'
-
-const depth: Param = {
-  name: 'depth',
-  label: 'Depth',
-  unit: '%',
-  says: 'How far it moves to each side, in parts of the travel; below 0 the other way round.',
-  min: -100,
-  max: 100,
-  default: 10,
-  taper: 'linear',
-  step: 1,
-  digits: 0,
-}
-const phase: Param = {
-  ...depth,
-  name: 'phase',
-  label: 'Phase',
-  says: 'Where in its movement the song begins.',
-  min: 0,
-  default: 0,
-}
-const rate: Param = {
-  ...depth,
-  name: 'rate',
-  label: 'Speed',
-  unit: 'Hz',
-  says: 'How often it moves to and fro.',
-  min: 0.02,
-  max: 40,
-  default: 0.5,
-  taper: 'log',
-  step: 3,
-  digits: 2,
-}
 
 /** One mover: its shape, how fast, how far, and chance thrown again. */
 export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string; name: string }) {
@@ -98,7 +64,7 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
           />
         )}
         <Settle
-          param={depth}
+          param={strip.moves.depth}
           value={moves.depthOf(mover, owner, name) * 100}
           onSettle={(v) =>
             void moves.putMover(
@@ -108,11 +74,15 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
           }
         />
         {!follow && mover.quarters === 0 && (
-          <Settle param={rate} value={mover.rate} onSettle={(v) => set({ rate: v }, 'Change the speed of')} />
+          <Settle
+            param={strip.moves.rate}
+            value={mover.rate}
+            onSettle={(v) => set({ rate: v }, 'Change the speed of')}
+          />
         )}
         {!follow && (
           <Settle
-            param={phase}
+            param={strip.moves.phase}
             value={mover.phase * 100}
             onSettle={(v) => set({ phase: v / 100 }, 'Change the phase of')}
           />

@@ -86,26 +86,9 @@ export function ContourPicture(p: { v: PassageView; contour: Contour | null; row
           level, dB
         </text>
       </svg>
-      <Left v={v} row={row} />
+      <p className="soft mt-1 h-[26px] text-[11px] leading-[13px]" data-testid="left">
+        {row.says.replace('-', '−')} Dotted: without it.
+      </p>
     </>
-  )
-}
-
-const QUIET = -80
-
-/** What is left after its end, in words. */
-function Left({ v, row }: { v: PassageView; row: Row }) {
-  const rate = useSession((s) => s.project!.sampleRate)
-  const seconds = (row.until - v.to) / rate
-  const text =
-    seconds < 0.02
-      ? 'The next sound begins at its end.'
-      : row.left < QUIET
-        ? `Nothing is left in the ${seconds.toFixed(1)} s after its end.`
-        : `${row.left.toFixed(0).replace('-', '−')} dB are left in the ${seconds.toFixed(1)} s after its end.`
-  return (
-    <p className="soft mt-1 h-[26px] text-[11px] leading-[13px]" data-testid="left">
-      {text} Dotted: without it.
-    </p>
   )
 }

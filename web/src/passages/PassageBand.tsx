@@ -3,7 +3,7 @@ import type { PassageSpan } from '../api/types'
 import type { Lens } from '../board/time'
 import type { Timeline } from '../live/engine'
 import * as passages from '../live/passages'
-import { type Range, useView } from '../live/view'
+import { gridStep, type Range, useView } from '../live/view'
 
 /** How much higher the ruler is for the passages. */
 export const BAND = 17
@@ -74,7 +74,6 @@ type BandProps = { x: PassageSpan; lens: Lens; room: number }
 
 function Band({ x, lens, room }: BandProps) {
   const selected = useView((v) => v.stage === x.id)
-  const grid = useView((v) => v.grid)
   const [drag, setDrag] = useState<Drag | null>(null)
   const moved = useRef(false)
   const by = (drag?.by ?? 0) * lens.perPixel
@@ -125,7 +124,7 @@ function Band({ x, lens, room }: BandProps) {
           if (!d) return
           e.preventDefault()
           e.stopPropagation()
-          void passages.stepRange(x, d * (grid || 240), e.shiftKey)
+          void passages.stepRange(x, d * gridStep(), e.shiftKey)
         }}
       >
         {at.inside && x.name}

@@ -1,0 +1,211 @@
+package server
+
+import (
+	"encoding/json"
+	"math"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/coder/websocket"
+	"github.com/stretchr/testify/require"
+
+	"shoal/internal/engine"
+	"shoal/internal/passage"
+	"shoal/internal/printing"
+	"shoal/internal/project"
+	"shoal/internal/store"
+)
+
+// A project is made, duplicated, put into the bin and taken out of it; bundled, it comes back as another one that
+// is the same.
+func TestAProjectsLife(t *testing.T) {
+	d := newDesktop(t)
+	id, track := d.begin()
+	list := func() map[string]store.Summary {
+		var all []store.Summary
+		d.ask("GET", "/api/projects", nil, &all)
+		out := map[string]store.Summary{}
+		for _, s := range all {
+			out[s.ID] = s
+		}
+		return out
+	}
+	require.Equal(t, "Rope", list()[id].Name)
+	var copied store.Summary
+	d.ask("POST", "/api/projects/"+id+"/copies", nil, &copied)
+	require.Equal(t, "Rope copy", copied.Name)
+	mute := true
+	d.change(copied.ID, &project.SetChannel{ID: track.ID, Mute: &mute})
+	require.False(t, d.open(id).Channels[0].Mute, "the copy is its own")
+	d.ask("DELETE", "/api/projects/"+copied.ID, nil, &Health{})
+	require.NotEmpty(t, list()[copied.ID].Binned)
+	d.ask("POST", "/api/projects/"+copied.ID+"/restore", nil, &Health{})
+	require.Empty(t, list()[copied.ID].Binned)
+	code, zip := d.ask("GET", "/api/projects/"+copied.ID+"/bundle", nil, nil)
+	require.Equal(t, http.StatusOK, code)
+	var back store.Summary
+	d.ask("POST", "/api/bundles", []byte(zip), &back)
+	require.NotEqual(t, copied.ID, back.ID)
+	want, got := d.open(copied.ID), d.open(back.ID)
+	got.ID, got.Name = want.ID, want.Name
+	require.Equal(t, want, got)
+	d.refused("does not exist", "DELETE", "/api/projects/nowhere", nil)
+	d.refused("1 to 80 letters", "POST", "/api/projects", NewProject{"  ", 48000, 100, 4, 4})
+	d.refused("zip", "POST", "/api/bundles", []byte(zip[:len(zip)/2]))
+}
+
+// The audio of a project is fetched in pages, and drawn from an overview.
+func TestAudioIsFetchedInPages(t *testing.T) {
+	d := newDesktop(t)
+	id, track := d.begin()
+	hash := track.Clips[0].Audio
+	require.Equal(t, hash, d.open(id).Audio[0].Hash)
+	code, body := d.ask("GET", "/api/audio/"+hash+"/pcm/1", nil, nil)
+	require.Equal(t, http.StatusOK, code)
+	require.Len(t, body, 4*(48000-engine.PageFrames), "the second and last page of a second")
+	code, body = d.ask("GET", "/api/audio/"+hash+"/overview", nil, nil)
+	require.Equal(t, http.StatusOK, code)
+	require.GreaterOrEqual(t, len(body), 2*48000/512)
+	require.InDelta(t, 255*math.Sqrt(0.25), float64(body[40]), 8, "the peak of a tone of -12 dBFS")
+	d.refused("", "GET", "/api/audio/"+hash+"/pcm/2", nil)
+	d.refused("", "GET", "/api/audio/no/pcm/0", nil)
+	d.refused("", "GET", "/api/audio/"+hash+"/pcm/x", nil)
+}
+
+// A print becomes a track beside its source, which is muted; it can be undone. One to a file is fetched. What has
+// ended cannot be cancelled.
+func TestAPrintIsMadeAndFetched(t *testing.T) {
+	d := newDesktop(t)
+	id, track := d.begin()
+	fader := -7.5
+	d.change(id, &project.SetParam{Owner: track.ID, Name: "fader", Value: fader})
+	add := func(spec printing.Spec) printing.Status {
+		var s printing.Status
+		d.ask("POST", "/api/projects/"+id+"/prints", spec, &s)
+		require.Eventually(t, func() bool {
+			var all []printing.Status
+			d.ask("GET", "/api/projects/"+id+"/prints", nil, &all)
+			for _, x := range all {
+				if x.ID == s.ID {
+					s = x
+				}
+			}
+			return s.State == "done" || s.State == "failed"
+		}, 30*time.Second, 50*time.Millisecond)
+		require.Equal(t, "done", s.State, s.Error)
+		return s
+	}
+	add(printing.Spec{Channel: track.ID, To: 24000, Target: "track", Mute: true})
+	p := d.open(id)
+	require.Equal(t, track.Name+" print", p.Channels[1].Name)
+	require.True(t, p.Channels[0].Mute)
+	require.InDelta(t, fader, p.Channels[1].Fader, 0)
+	require.EqualValues(t, 24000, p.Channels[1].Clips[0].Frames)
+	d.ask("POST", "/api/projects/"+id+"/undo", nil, &Revised{})
+	p = d.open(id)
+	require.Len(t, p.Channels, 2)
+	require.False(t, p.Channels[0].Mute)
+
+	s := add(printing.Spec{Channel: p.MainChannel().ID, To: 24000, Target: "file", Format: "flac16"})
+	code, file := d.ask("GET", "/api/prints/"+s.ID+"/file", nil, nil)
+	require.Equal(t, http.StatusOK, code)
+	require.True(t, strings.HasPrefix(file, "fLaC"))
+	d.refused("has ended already", "DELETE", "/api/prints/"+s.ID, nil)
+	d.refused("empty", "POST", "/api/projects/"+id+"/prints", printing.Spec{Channel: track.ID, From: 9, To: 9, Target: "track"})
+}
+
+// Whoever has a project open hears at once who else has, and what they change, with their name.
+func TestPeopleInAProjectHearOfEachOther(t *testing.T) {
+	d := newDesktop(t)
+	id, track := d.begin()
+	house := httptest.NewServer(d.srv)
+	defer house.Close()
+	dial := func(cookie string) *websocket.Conn {
+		conn, _, err := websocket.Dial(t.Context(), "ws"+strings.TrimPrefix(house.URL, "http")+"/api/projects/"+id+"/live",
+			&websocket.DialOptions{HTTPHeader: http.Header{"Cookie": {personCookie + "=" + cookie}}})
+		require.NoError(t, err)
+		return conn
+	}
+	next := func(c *websocket.Conn) (m Message) {
+		_, b, err := c.Read(t.Context())
+		require.NoError(t, err)
+		require.NoError(t, json.Unmarshal(b, &m))
+		return m
+	}
+	ada := dial(d.cookie)
+	defer ada.CloseNow()
+	require.Len(t, next(ada).Presence, 1)
+	odile := newDesktopPerson(t, d, "Odile")
+	other := dial(odile.cookie)
+	names := []string{}
+	for _, p := range next(ada).Presence {
+		names = append(names, p.Person.Name)
+	}
+	require.ElementsMatch(t, []string{"Ada", "Odile"}, names)
+	mute := true
+	odile.change(id, &project.SetChannel{ID: track.ID, Mute: &mute})
+	c := next(ada).Change
+	require.NotNil(t, c)
+	require.Equal(t, "Odile", c.Author.Name)
+	require.Equal(t, "do", c.Kind)
+	require.Contains(t, string(c.Patch), "mute")
+	var missed Missed
+	d.ask("GET", "/api/projects/"+id+"/changes?since=1", nil, &missed)
+	require.NotEmpty(t, missed.Changes)
+	require.Equal(t, c.Revision, missed.Changes[len(missed.Changes)-1].Revision)
+	require.NoError(t, other.Close(websocket.StatusNormalClosure, ""))
+	require.Len(t, next(ada).Presence, 1)
+}
+
+// newDesktopPerson is somebody else at the same server.
+func newDesktopPerson(t *testing.T, d *desktop, name string) *desktop {
+	o := &desktop{t: t, srv: d.srv, dir: d.dir}
+	o.ask("PUT", "/api/me", NewName{name}, &store.Person{})
+	return o
+}
+
+// Passages are made over HTTP with what they need, and their contour is drawn before anybody plays.
+func TestAPassageIsMadeAndItsContourDrawn(t *testing.T) {
+	d := newDesktop(t)
+	id, track := d.begin()
+	var kinds []passage.Kind
+	d.ask("GET", "/api/passages", nil, &kinds)
+	require.GreaterOrEqual(t, len(kinds), 10)
+	var r Revised
+	d.ask("POST", "/api/projects/"+id+"/passages", passage.Spec{ID: "x", Kind: "stop", From: 12000, To: 36000, Rows: []string{track.ID}}, &r)
+	require.Contains(t, r.Label, "Placed")
+	p := d.open(id)
+	require.Len(t, p.Channels[0].Chain.Nodes, 1)
+	require.Equal(t, "spindown", p.Channels[0].Chain.Nodes[0].Stage.Effect)
+	var c engine.Contour
+	d.ask("GET", "/api/projects/"+id+"/passages/x", nil, &c)
+	require.NotEmpty(t, c.Rows)
+	d.refused("kind of passage", "POST", "/api/projects/"+id+"/passages", passage.Spec{Kind: "none", From: 0, To: 9000, Rows: []string{track.ID}})
+}
+
+// What the API says of itself is what it has.
+func TestTheDescriptionNamesEveryOperation(t *testing.T) {
+	d := newDesktop(t)
+	var spec struct {
+		Paths map[string]map[string]any `json:"paths"`
+	}
+	d.ask("GET", "/api/openapi.json", nil, &spec)
+	for _, r := range table() {
+		path := r.path
+		for _, part := range strings.Split(path, "/") {
+			if strings.HasPrefix(part, ":") {
+				path = strings.Replace(path, part, "{"+part[1:]+"}", 1)
+			}
+		}
+		require.Contains(t, spec.Paths, path)
+		require.Contains(t, spec.Paths[path], strings.ToLower(r.method), path)
+	}
+	var params Params
+	d.ask("GET", "/api/params", nil, &params)
+	require.NotEmpty(t, params.Cycles)
+	require.InDelta(t, 40, params.Moves.Rate.Max, 0)
+	d.refused("", "GET", "/api/nothing", nil)
+}
