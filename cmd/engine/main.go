@@ -269,7 +269,7 @@ func hear(n int32) int32 {
 //
 //go:wasmexport rehearse
 func rehearse() bool {
-	if !eng.Quiet() {
+	if !eng.AtRest() {
 		rehearsal = nil
 		return false
 	}

@@ -89,7 +89,7 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 	if doc.SampleRate != int(e.rate) {
 		return fmt.Errorf("the engine runs at %g Hz and the project at %d Hz", e.rate, doc.SampleRate)
 	}
-	if e.next != nil && e.atRest() { // nobody hears the fade, and nothing is run that would end it
+	if e.next != nil && e.AtRest() { // nobody hears the fade, and nothing is run that would end it
 		e.now, e.next = e.next, nil
 	}
 	if e.next != nil { // one fade after another

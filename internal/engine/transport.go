@@ -109,10 +109,10 @@ func (e *Engine) State() State {
 
 // Quiet reports whether the song stands and nothing has rung for a second.
 func (e *Engine) Quiet() bool {
-	return e.atRest() && e.next == nil
+	return e.AtRest() && e.next == nil
 }
 
-// atRest is the same while a change of structure still waits for its fade.
-func (e *Engine) atRest() bool {
+// AtRest is the same while a change of structure still waits for its fade.
+func (e *Engine) AtRest() bool {
 	return !e.now.cursor.rolling && e.quiet > int(e.rate) && e.seek == nil
 }

@@ -54,6 +54,20 @@ func TestASeekWhileStoppedIsSilent(t *testing.T) {
 	require.False(t, e.Quiet())
 }
 
+// A change of structure while the song stands waits for its fade, but nothing is heard of it: the
+// engine is at rest, and the time may be used to rehearse what has come.
+func TestTheEngineIsAtRestThoughAFadeWaits(t *testing.T) {
+	s := newSong(t)
+	a := s.track("a", noise(90000, 33))
+	e := s.engine()
+	a.Chain.Nodes = []*project.Node{stage("limiter", nil)}
+	require.NoError(t, e.SetDocument(project.Clone(s.doc)))
+	require.True(t, e.AtRest())
+	require.False(t, e.Quiet())
+	e.Play()
+	require.False(t, e.AtRest())
+}
+
 // Loudness is measured from where it was begun anew.
 func TestLoudnessIsMeasuredAnew(t *testing.T) {
 	s := newSong(t)

@@ -293,6 +293,7 @@ async function pump() {
   let waited = false
   let broken = ''
   let checked = 0
+  costsAt = performance.now() // the beginning is busy enough
   while (asked) {
     const begun = performance.now()
     let made = 0
