@@ -17,8 +17,8 @@ const chromium = {
 export default defineConfig({
   workers: 1,
   retries: process.env.CI ? 1 : 0,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 150_000,
+  expect: { timeout: 25_000 },
   outputDir: 'results',
   reporter: [['list']],
   use: { launchOptions: chromium, viewport: { width: 1280, height: 800 }, colorScheme: 'light', acceptDownloads: true, permissions: ['clipboard-read', 'clipboard-write'] },

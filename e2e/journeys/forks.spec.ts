@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { expect, project, row, type Shoal, stagesOf, test } from '../support/shoal'
+import { type Shoal, expect, project, row, stagesOf, still, test } from '../support/shoal'
 
 type Path = { id: string; name: string; level: number; mute: boolean; chain: { nodes: Node[] } }
 type Fork = { id: string; kind: string; trim: number; crossovers: number[]; slope: number; linear: boolean; bypass: boolean; paths: Path[] }
@@ -191,7 +191,7 @@ test('a fork on the bench has no barriers, in both themes', async ({ board }) =>
   await expect(bench(board).getByText(/Thick: the whole/)).toBeVisible()
   for (const theme of ['day', 'night']) {
     if (theme === 'night') await board.keyboard.press('g')
-    await board.waitForTimeout(500) // colours fade
+    await still(board) // colours fade
     const found = await new AxeBuilder({ page: board }).include('section[aria-label=Bench]').withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze()
     expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)).toEqual([])
   }

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { expect, project, row, type Shoal, stagesOf, test } from '../support/shoal'
+import { type Shoal, expect, project, row, stagesOf, still, test } from '../support/shoal'
 
 type Point = { tick: number; value: number; shape: string }
 type Line = { owner: string; name: string; points: Point[] }
@@ -131,7 +131,7 @@ test('lines have no barriers, in both themes', async ({ board }) => {
       await row(board, 'Low horn').getByRole('button', { name: 'Low horn', exact: true }).click()
       await board.keyboard.press('g')
     }
-    await board.waitForTimeout(500) // colours fade
+    await still(board) // colours fade
     const found = await new AxeBuilder({ page: board }).include('[data-row][aria-label="Low horn"]').withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze()
     expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 140)).join(' | ')}`)).toEqual([])
   }

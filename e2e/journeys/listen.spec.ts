@@ -47,7 +47,7 @@ test('an effect is added by typing, heard, moved, bypassed, duplicated, replaced
   await board.getByLabel('Search effects').fill('limiter')
   await board.keyboard.press('Shift+Enter')
   await expect(board.getByRole('button', { name: 'Limiter, bypassed', exact: true })).toBeVisible()
-  expect(await clock(board)).toBeGreaterThan(0)
+  await expect.poll(() => clock(board)).toBeGreaterThan(0)
 })
 
 test('a stage is dragged to another place and to another row, and an effect from the list onto a chain', async ({ board }) => {

@@ -82,6 +82,14 @@ export async function enter(page: Page, shoal: Shoal, name: string, path = '/pro
 export const row = (page: Page, name: string) => page.getByRole('group', { name, exact: true })
 export const stagesOf = (page: Page, name: string) => row(page, name).locator('[data-stage]')
 
+/** Waits until colours have faded and nothing moves to its place any more. */
+export const still = (page: Page) =>
+  page.evaluate(async () => {
+    for (let i = 0; i < 2; i++) await new Promise((drawn) => requestAnimationFrame(drawn))
+    const ending = document.getAnimations().filter((a) => a.effect?.getComputedTiming().iterations !== Infinity)
+    await Promise.allSettled(ending.map((a) => a.finished))
+  })
+
 /** Seconds of the song, as the clock shows them. */
 export async function clock(page: Page): Promise<number> {
   const [m, s] = (await page.getByTestId('clock').textContent())!.split(':')
