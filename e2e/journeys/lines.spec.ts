@@ -23,19 +23,22 @@ async function drag(board: Page, of: string, from: [number, number], to: [number
   await board.mouse.up()
 }
 const points = async (board: Page, shoal: Shoal, name: string) => (await linesOf(board, shoal)).find((l) => l.name === name)?.points ?? []
+/** Puts a point on a line by a double click, and waits until it is drawn. */
+async function put(board: Page, of: string, x: number, y: number) {
+  const count = async () => Number(/(\d+) points$/.exec((await strip(board, of).getAttribute('aria-label'))!)![1])
+  const before = await count()
+  const b = (await strip(board, of).boundingBox())!
+  await board.mouse.dblclick(b.x + x, b.y + y)
+  await expect.poll(count).toBe(before + 1)
+}
 
 test('a line is opened by searching; points are put, moved together, shaped and taken off', async ({ board, shoal }) => {
   await open(board, 'Low horn', 'level low horn')
   await expect(strip(board, 'Level of Low horn')).toBeVisible()
-  const b = (await strip(board, 'Level of Low horn').boundingBox())!
-  for (const [x, y] of [[500, 10], [700, 36], [900, 12]] as const) {
-    const before = (await points(board, shoal, 'fader')).length
-    await board.mouse.dblclick(b.x + x, b.y + y)
-    await expect.poll(async () => (await points(board, shoal, 'fader')).length).toBe(before + 1)
-  }
-  const put = await points(board, shoal, 'fader')
-  expect(put.every((p) => p.tick % 240 === 0)).toBe(true)
-  expect(put[1]!.value).toBeLessThan(put[0]!.value)
+  for (const [x, y] of [[500, 10], [700, 36], [900, 12]] as const) await put(board, 'Level of Low horn', x, y)
+  const three = await points(board, shoal, 'fader')
+  expect(three.every((p) => p.tick % 240 === 0)).toBe(true)
+  expect(three[1]!.value).toBeLessThan(three[0]!.value)
   // two of them selected by a stretch and moved to the right
   await drag(board, 'Level of Low horn', [450, 44], [760, 44])
   await expect(strip(board, 'Level of Low horn').locator('circle[r="4.5"]')).toHaveCount(2)
@@ -44,9 +47,9 @@ test('a line is opened by searching; points are put, moved together, shaped and 
   await board.mouse.down()
   await board.mouse.move(first.x + 60, first.y + first.height / 2, { steps: 5 })
   await board.mouse.up()
-  await expect.poll(async () => (await points(board, shoal, 'fader')).map((p) => p.tick - put[0]!.tick)[0]).toBeGreaterThan(400)
+  await expect.poll(async () => (await points(board, shoal, 'fader')).map((p) => p.tick - three[0]!.tick)[0]).toBeGreaterThan(400)
   const moved = await points(board, shoal, 'fader')
-  expect(moved[1]!.tick - moved[0]!.tick).toBe(put[1]!.tick - put[0]!.tick)
+  expect(moved[1]!.tick - moved[0]!.tick).toBe(three[1]!.tick - three[0]!.tick)
   // a shape, and a value that is typed
   await drag(board, 'Level of Low horn', [450, 44], [660, 44])
   await board.getByLabel('Menu of the line of Level of Low horn').click()
@@ -101,9 +104,7 @@ test('a scale says that its line moves it, and is taken down by hand while it pl
   await level.focus()
   await board.keyboard.press('x') // its line, from the scale
   await expect(strip(board, 'Level of Marimba')).toBeVisible()
-  const b = (await strip(board, 'Level of Marimba').boundingBox())!
-  await board.mouse.dblclick(b.x + 400, b.y + 14)
-  await expect.poll(async () => (await points(board, shoal, 'fader')).length).toBe(1)
+  await put(board, 'Level of Marimba', 400, 14)
   await expect(board.getByRole('region', { name: 'Bench' }).getByRole('button', { name: 'line', exact: true })).toBeVisible()
   await board.keyboard.press('Space')
   await expect.poll(() => board.getByTestId('clock').textContent()).not.toBe('0:00.00')
@@ -141,14 +142,8 @@ test('points are boxed, keep their value when moved along, and those of several 
   await open(board, 'Low horn', 'level low horn')
   await open(board, 'Low horn', 'pan low horn')
   await expect(strip(board, 'Pan of Low horn')).toBeVisible()
-  const put = async (of: string, name: string, x: number, y: number) => {
-    const before = (await points(board, shoal, name)).length
-    const b = (await strip(board, of).boundingBox())!
-    await board.mouse.dblclick(b.x + x, b.y + y)
-    await expect.poll(async () => (await points(board, shoal, name)).length).toBe(before + 1)
-  }
-  for (const [x, y] of [[500, 10], [700, 38], [800, 12]] as const) await put('Level of Low horn', 'fader', x, y)
-  for (const [x, y] of [[520, 30], [760, 14]] as const) await put('Pan of Low horn', 'pan', x, y)
+  for (const [x, y] of [[500, 10], [700, 38], [800, 12]] as const) await put(board, 'Level of Low horn', x, y)
+  for (const [x, y] of [[520, 30], [760, 14]] as const) await put(board, 'Pan of Low horn', x, y)
   const chosen = (of: string) => strip(board, of).locator('circle[r="4.5"]')
   // a box around the upper two
   await board.keyboard.down('Shift')

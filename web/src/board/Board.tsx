@@ -94,7 +94,11 @@ export function Board() {
               <Playhead lens={lens} />
             </div>
           )}
-        <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+        <div
+          className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
+          // an opaque ground lets the browser scroll what is painted, instead of painting it anew
+          style={{ background: 'var(--paper)' }}
+        >
           <LitPath reach={reach} rows={shown} height={(c) => rowHeight(tide, base, open[c.id]?.length)} />
           {shown.map((c) => (
             <Row

@@ -8,6 +8,7 @@ import { useView } from '../live/view'
 import { perPixel, placeAt, STRIP_HEIGHT, valueOf, within, y } from './face'
 import { LineHead } from './LineHead'
 import { LineValueAt } from './LineValueAt'
+import { Points } from './Points'
 import { useHand } from './useHand'
 import { useLine } from './useLine'
 
@@ -38,6 +39,7 @@ function Drawn(p: Props & { v: LineView }) {
     y: y(within(pt.place - (held(pt) ? shift!.dy * perPixel : 0))),
   })
   const first = v.points.find(held)
+  const told = first ?? (hand.drag ? undefined : v.points.find((pt) => pt.tick === hand.over))
   const flat = hand.drag?.kind === 'flat' ? hand.drag.place : null
   const path = v.path
     .map(
@@ -53,7 +55,7 @@ function Drawn(p: Props & { v: LineView }) {
         : null
   return (
     <div
-      className="relative select-none"
+      className="relative select-none [content-visibility:auto] focus-within:[content-visibility:visible] hover:[content-visibility:visible]"
       style={{ height: STRIP_HEIGHT, borderTop: '1px dotted var(--hair)' }}
       onClick={(e) => e.stopPropagation()}
       onDoubleClick={(e) => e.stopPropagation()}
@@ -69,6 +71,7 @@ function Drawn(p: Props & { v: LineView }) {
         onPointerDown={hand.down}
         onPointerMove={hand.drags}
         onPointerUp={hand.up}
+        onPointerLeave={hand.leave}
         onDoubleClick={(e) => {
           const w = hand.where(e)
           void lines.putPoint(v, p.lens.frame(w.x), valueOf(v, placeAt(w.y)), e.altKey ? 0 : undefined)
@@ -104,24 +107,13 @@ function Drawn(p: Props & { v: LineView }) {
           opacity={0.35}
         />
         <path d={path} fill="none" stroke={taken ? 'var(--live)' : 'var(--deep)'} strokeWidth={1.6} />
-        {v.points.map((pt, i) => {
-          const s = seenAt(pt)
-          return (
-            <circle
-              key={i}
-              cx={s.x}
-              cy={s.y}
-              r={chosen(pt) ? 4.5 : 3.5}
-              fill={chosen(pt) ? 'var(--ink)' : 'var(--card)'}
-              stroke="var(--deep)"
-              strokeWidth={1.4}
-            >
-              <title>{`${figure(v.param, pt.value)} ${v.param.unit}, ${pt.shape}`}</title>
-            </circle>
-          )
-        })}
-        {first && (
-          <Tip v={v} seen={seenAt(first)} value={valueOf(v, placeAt(seenAt(first).y))} width={p.width} />
+        <Points points={v.points} seenAt={seenAt} chosen={chosen} />
+        {told && (
+          <Tip
+            text={`${figure(v.param, held(told) ? valueOf(v, placeAt(seenAt(told).y)) : told.value)} ${v.param.unit}${told === first ? '' : `, ${told.shape}`}`}
+            seen={seenAt(told)}
+            width={p.width}
+          />
         )}
       </svg>
       <LineHead v={v} row={p.channel.id} stretch={stretch} taken={taken}>
@@ -131,7 +123,7 @@ function Drawn(p: Props & { v: LineView }) {
   )
 }
 
-function Tip(p: { v: LineView; seen: { x: number; y: number }; value: number; width: number }) {
+function Tip(p: { text: string; seen: { x: number; y: number }; width: number }) {
   const end = p.seen.x > p.width - 90
   return (
     <text
@@ -142,7 +134,7 @@ function Tip(p: { v: LineView; seen: { x: number; y: number }; value: number; wi
       fontSize={11}
       fill="var(--ink)"
     >
-      {figure(p.v.param, p.value)} {p.v.param.unit}
+      {p.text}
     </text>
   )
 }

@@ -22,6 +22,7 @@ const KEEP = 6
     set, a segment bent. */
 export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | null>, row: string) {
   const [drag, setDrag] = useState<Drag | null>(null)
+  const [over, setOver] = useState<number | null>(null) // the point under the pointer, by its tick
   const mine = () => {
     const s = view().stretch // as it is now: a key may follow a drag before that is drawn
     return s?.owner === v.owner && s.name === v.name ? s : null
@@ -39,13 +40,16 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
     return v.points.filter((pt) => inside(lens.x(pt.frame), b.x, b.toX) && inside(y(pt.place), b.y, b.toY))
   }
 
+  const nearest = (w: { x: number; y: number }) =>
+    v.points.find((pt) => Math.hypot(lens.x(pt.frame) - w.x, y(pt.place) - w.y) < 8)
+
   const down = (e: PointerEvent) => {
     if (e.button !== 0) return
     e.stopPropagation()
     box.current!.focus()
     e.currentTarget.setPointerCapture(e.pointerId)
     const w = where(e)
-    const near = v.points.find((pt) => Math.hypot(lens.x(pt.frame) - w.x, y(pt.place) - w.y) < 8)
+    const near = nearest(w)
     if (near) {
       const held = mine()?.ticks.includes(near.tick) || e.shiftKey
       const ticks = held ? [...new Set([...(mine()?.ticks ?? []), near.tick])] : [near.tick]
@@ -70,8 +74,8 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
     setDrag({ kind: 'range', from: w.x, to: w.x })
   }
   const drags = (e: PointerEvent) => {
-    if (!drag) return
     const w = where(e)
+    if (!drag) return setOver(nearest(w)?.tick ?? null)
     if (drag.kind === 'points') {
       const dx = e.ctrlKey ? 0 : w.x - drag.x
       const dy = w.y - drag.y
@@ -145,5 +149,5 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
       void lines.movePoints(v, ticks, 0, place(v.param, next) - first.place)
     }
   }
-  return { drag, where, down, drags, up, key }
+  return { drag, over, where, down, drags, up, key, leave: () => setOver(null) }
 }
