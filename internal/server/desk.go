@@ -131,11 +131,11 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, k
 	if err != nil {
 		return 0, refuse(err)
 	}
-	doc, err := json.Marshal(next)
+	patch, rest, err := patchOf(o.doc, o.rest, next)
 	if err != nil {
 		return 0, err
 	}
-	patch, rest, err := patchOf(o.doc, o.rest, next)
+	lines, err := changedLines(o.doc.Lines, next.Lines)
 	if err != nil {
 		return 0, err
 	}
@@ -150,7 +150,7 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, k
 		}
 		*part.to = string(b)
 	}
-	if err := d.store.Commit(ctx, id, next.Name, doc, e, spends); err != nil {
+	if err := d.store.Commit(ctx, id, next.Name, rest, lines, e, spends); err != nil {
 		return 0, err
 	}
 	o.doc, o.rest, o.revision = next, rest, e.Revision

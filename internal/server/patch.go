@@ -7,6 +7,7 @@ import (
 	"github.com/wI2L/jsondiff"
 
 	"shoal/internal/project"
+	"shoal/internal/store"
 )
 
 // bare is a document as JSON without its lines, which may hold very many points.
@@ -48,4 +49,20 @@ func linesPatch(old, next []*project.Line) (patch jsondiff.Patch) {
 		patch = append(patch, jsondiff.Operation{Type: jsondiff.OperationAdd, Path: "/lines/-", Value: l})
 	}
 	return patch
+}
+
+// changedLines are those that are not at the same place as before with the same points.
+func changedLines(old, next []*project.Line) (store.Lines, error) {
+	out := store.Lines{Count: len(next), Changed: map[int][]byte{}}
+	for i, l := range next {
+		if i < len(old) && old[i].Owner == l.Owner && old[i].Name == l.Name && l.SamePoints(old[i]) {
+			continue
+		}
+		b, err := json.Marshal(l)
+		if err != nil {
+			return out, err
+		}
+		out.Changed[i] = b
+	}
+	return out, nil
 }

@@ -1,7 +1,10 @@
 package server
 
 import (
+	"encoding/json"
 	"fmt"
+	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -46,6 +49,19 @@ func TestAPatchHoldsOnlyTheLinesThatChanged(t *testing.T) {
 			got += op.Type + " " + op.Path + "; "
 		}
 		require.Equal(t, want, got)
+		// what is stored of the lines makes the new list of the old one
+		lines, err := changedLines(p.Lines, next.Lines)
+		require.NoError(t, err)
+		kept := append(slices.Clone(p.Lines), make([]*project.Line, len(next.Lines))...)[:lines.Count]
+		for place, b := range lines.Changed {
+			kept[place] = &project.Line{}
+			require.NoError(t, json.Unmarshal(b, kept[place]))
+		}
+		require.Equal(t, next.Lines, kept)
+		require.LessOrEqual(t, len(lines.Changed), len(next.Lines))
+		if !strings.HasPrefix(want, "replace /lines;") {
+			require.Len(t, lines.Changed, strings.Count(want, "/lines/"))
+		}
 	}
 	row := p.Channels[0].ID
 	look("replace /lines/4; ", &project.EditLine{Owner: row, Name: "fader", From: 100, To: 130, Points: nil})

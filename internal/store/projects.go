@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"database/sql"
-	"fmt"
 )
 
 // Summary is a project in a list.
@@ -34,22 +33,6 @@ func (s *Store) Projects(ctx context.Context) ([]Summary, error) {
 	return list, rows.Err()
 }
 
-// AddProject stores a new project at revision 1.
-func (s *Store) AddProject(ctx context.Context, id, name string, document []byte) error {
-	t := now()
-	_, err := s.DB.ExecContext(ctx, `INSERT INTO projects (id, name, document, revision, created, changed) VALUES (?, ?, ?, 1, ?, ?)`, id, name, string(document), t, t)
-	if err != nil {
-		return fmt.Errorf("store project %s: %w", name, err)
-	}
-	return nil
-}
-
-// Project reads a project's document and revision.
-func (s *Store) Project(ctx context.Context, id string) (document []byte, revision int64, err error) {
-	err = s.DB.QueryRowContext(ctx, `SELECT document, revision FROM projects WHERE id = ?`, id).Scan(&document, &revision)
-	return document, revision, none(err)
-}
-
 // Bin puts a project in the bin or takes it out.
 func (s *Store) Bin(ctx context.Context, id string, in bool) error {
 	t := ""
@@ -77,34 +60,6 @@ type Entry struct {
 	Patch    string
 	Spent    bool // undone already (for do and redo), or redone (for undo)
 	Time     string
-}
-
-// Commit stores a new revision of a project and the change that led to it, in
-// one transaction. spends, if not 0, is the entry that this one takes back.
-func (s *Store) Commit(ctx context.Context, id, name string, document []byte, e Entry, spends int64) error {
-	tx, err := s.DB.BeginTx(ctx, nil)
-	if err != nil {
-		return fmt.Errorf("begin commit: %w", err)
-	}
-	defer func() { _ = tx.Rollback() }()
-	r, err := tx.ExecContext(ctx, `UPDATE projects SET document = ?, name = ?, revision = ?, changed = ? WHERE id = ? AND revision = ?`,
-		string(document), name, e.Revision, now(), id, e.Revision-1)
-	if err != nil {
-		return fmt.Errorf("store revision %d: %w", e.Revision, err)
-	}
-	if n, _ := r.RowsAffected(); n != 1 {
-		return fmt.Errorf("store revision %d: the project has moved on", e.Revision)
-	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, time) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		id, e.Revision, e.Author, e.Label, e.Kind, e.Batch, e.Undo, e.Patch, now()); err != nil {
-		return fmt.Errorf("store change %d: %w", e.Revision, err)
-	}
-	if spends != 0 {
-		if _, err := tx.ExecContext(ctx, `UPDATE changes SET spent = 1 WHERE project = ? AND revision = ?`, id, spends); err != nil {
-			return fmt.Errorf("mark change %d: %w", spends, err)
-		}
-	}
-	return tx.Commit()
 }
 
 const entryColumns = `revision, author, label, kind, batch, undo, patch, spent, time`

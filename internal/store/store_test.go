@@ -20,17 +20,17 @@ func TestAProjectIsKeptWithItsChanges(t *testing.T) {
 	require.ErrorIs(t, err, ErrNone)
 	for i, author := range []string{"ada", "odile", "ada"} {
 		e := Entry{Revision: int64(i + 2), Author: author, Label: author, Kind: "do", Batch: "[]", Undo: "[]", Patch: "[]"}
-		require.NoError(t, s.Commit(ctx, "p", "Rope", []byte(`{"a":2}`), e, 0))
+		require.NoError(t, s.Commit(ctx, "p", "Rope", []byte(`{"a":2}`), Lines{}, e, 0))
 	}
 	b, revision, err := s.Project(ctx, "p")
 	require.NoError(t, err)
-	require.Equal(t, `{"a":2}`, string(b))
+	require.JSONEq(t, `{"a":2,"lines":[]}`, string(b))
 	require.EqualValues(t, 4, revision)
 	// a revision that is there already is refused, and changes nothing
-	require.Error(t, s.Commit(ctx, "p", "Other", []byte(`{"a":3}`), Entry{Revision: 4, Author: "ada", Kind: "do"}, 0))
+	require.Error(t, s.Commit(ctx, "p", "Other", []byte(`{"a":3}`), Lines{}, Entry{Revision: 4, Author: "ada", Kind: "do"}, 0))
 	b, _, err = s.Project(ctx, "p")
 	require.NoError(t, err)
-	require.Equal(t, `{"a":2}`, string(b))
+	require.JSONEq(t, `{"a":2,"lines":[]}`, string(b))
 
 	last, err := s.LastToUndo(ctx, "p", "odile")
 	require.NoError(t, err)
