@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { Channel } from '../api/types'
 import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
@@ -24,14 +25,15 @@ type Props = {
   lit: 'feeds' | 'fed' | ''
 }
 
-/** A row: time above the surface, signal below it; the tide sets how much of each. */
 export const rowHeight = (tide: string, base: number, lines = 0) =>
   (tide === 'mid' ? base : Math.max(41, Math.round(base * 0.65))) +
   (tide === 'high' ? 0 : lines * STRIP_HEIGHT)
 
 const none: string[] = []
 
-export function Row({ channel, index, timeline, lens, width, depth, lit }: Props) {
+/** A row: time above the surface, signal below it; the tide sets how much of each. Drawn anew when it has changed,
+    not with every revision. */
+export const Row = memo(function Row({ channel, index, timeline, lens, width, depth, lit }: Props) {
   const tide = useView((v) => v.tide)
   const base = useView((v) => v.rowHeight)
   const selected = useView((v) => v.channel === channel.id)
@@ -110,7 +112,7 @@ export function Row({ channel, index, timeline, lens, width, depth, lit }: Props
       </div>
     </div>
   )
-}
+})
 
 /** What a track without clips lives from, or how it comes by some. */
 function Empty({ channel }: { channel: Channel }) {

@@ -1,4 +1,4 @@
-import { useRef } from 'react'
+import { memo, useRef } from 'react'
 import type { Channel, LineView, SeenPoint } from '../api/types'
 import type { Lens } from '../board/time'
 import { figure } from '../controls/format'
@@ -15,10 +15,10 @@ import { useLine } from './useLine'
 type Props = { channel: Channel; owner: string; name: string; lens: Lens; width: number }
 
 /** A line in the air of its row. */
-export function LineStrip(p: Props) {
+export const LineStrip = memo(function LineStrip(p: Props) {
   const v = useLine(p.owner, p.name, p.lens, p.width)
   return v ? <Drawn {...p} v={v} /> : <div style={{ height: STRIP_HEIGHT }} />
-}
+})
 
 /** It is drawn in its own taper, with points that are taken hold of. */
 function Drawn(p: Props & { v: LineView }) {

@@ -1,16 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
 import type { LineView } from '../api/types'
 import type { Lens } from '../board/time'
+import { serialOf } from '../live/patch'
 import { theEngine, useSession } from '../live/session'
 
-/** A line as Go sees it between the edges of the board, anew with every revision. */
+/** A line as Go sees it between the edges of the board: asked anew when it has changed, or anything that is
+    no line. */
 export function useLine(owner: string, name: string, lens: Lens, width: number): LineView | null {
-  const revision = useSession((s) => s.revision)
+  const shape = useSession((s) => s.shape)
+  const line = useSession((s) => s.project?.lines.find((l) => l.owner === owner && l.name === name))
   const ready = useSession((s) => s.timeline !== null)
   const from = Math.round(lens.frame(0))
   const to = Math.round(lens.frame(width))
   const { data } = useQuery({
-    queryKey: ['line', owner, name, from, to, width, revision],
+    queryKey: ['line', owner, name, from, to, width, shape, serialOf(line)],
     queryFn: () => theEngine()!.line({ owner, name, from, to, steps: Math.ceil(width / 2) }),
     enabled: ready,
     staleTime: Infinity,

@@ -1,6 +1,7 @@
 import { applyPatch, type Operation } from 'fast-json-patch'
 import { expect, test } from 'vitest'
-import { patched } from './patch'
+import type { Project } from '../api/types'
+import { patched, sameButLines, serialOf } from './patch'
 
 const document = () => ({
   name: 'Slack Water',
@@ -41,4 +42,18 @@ test('what is not touched is shared', () => {
   expect(next.channels).toBe(old.channels)
   expect(next.lines[0]).toBe(old.lines[0])
   expect(next.lines[1]).not.toBe(old.lines[1])
+})
+
+test('a change of one line leaves all that is drawn of the rest as it is', () => {
+  const old = document() as unknown as Project
+  const after = (...patch: Operation[]) => patched(old, patch)
+  const line = after({ op: 'replace', path: '/lines/1/points', value: [4] })
+  expect(sameButLines(old, line)).toBe(true)
+  expect(serialOf(line.lines[0])).toBe(serialOf(old.lines[0]))
+  expect(serialOf(line.lines[1])).not.toBe(serialOf(old.lines[1]))
+  expect(serialOf(undefined)).toBe(0)
+  expect(sameButLines(old, after({ op: 'add', path: '/lines/-', value: { points: [] } }))).toBe(false)
+  expect(sameButLines(old, after({ op: 'replace', path: '/name', value: 'Ebb' }))).toBe(false)
+  expect(sameButLines(old, after({ op: 'add', path: '/tempo', value: [] }))).toBe(false)
+  expect(sameButLines(old, after({ op: 'remove', path: '/name' }))).toBe(false)
 })

@@ -1,4 +1,5 @@
 import { applyPatch, type Operation } from 'fast-json-patch'
+import type { Project } from '../api/types'
 
 /** Applies a patch and leaves the old document as it is; what the patch does not touch is shared by both, so
     that it can be seen at once what has changed. */
@@ -21,4 +22,23 @@ export function patched<T extends object>(old: T, patch: Operation[]): T {
     applyPatch(root, [op], false, true)
   }
   return root
+}
+
+/** Whether nothing but points of lines differs between two revisions, of which the newer was patched from the
+    older: then what is drawn of all else, and of all other lines, is still right. */
+export function sameButLines(a: Project, b: Project): boolean {
+  const keys = Object.keys({ ...a, ...b }) as (keyof Project)[]
+  return keys.every((k) => k === 'lines' || a[k] === b[k]) && a.lines.length === b.lines.length
+}
+
+const serials = new WeakMap<object, number>()
+let serial = 0
+
+/** A number for an object that it keeps for as long as it is the same one; 0 for none. */
+export function serialOf(o: object | undefined): number {
+  if (!o) return 0
+  const known = serials.get(o)
+  if (known) return known
+  serials.set(o, ++serial)
+  return serial
 }

@@ -28,8 +28,16 @@ export const STATE = { stopped: 0, playing: 1, waiting: 2, tripped: 3 } as const
 
 export type Point = { kind: string; owner: string; report: number }
 
+/** What is asked of the engine and changes nothing: it is answered when there is time. */
+export type Question =
+  | { do: 'draw' | 'learn'; stage: string; ticket: number }
+  | { do: 'reach' | 'trace' | 'line' | 'movables' | 'passage'; of: string; ticket: number }
+  | { do: 'lineValues'; frame: number; ticket: number }
+  | { do: 'waits'; ticket: number }
+
 /** From the page to the worker. */
 export type ToWorker =
+  | Question
   | { do: 'start'; shared: Shared | null; wasm: string }
   | { do: 'document'; json: string; fresh: boolean }
   | { do: 'revision'; json: string }
@@ -38,14 +46,9 @@ export type ToWorker =
   | { do: 'loop'; from: number; to: number }
   | { do: 'hear'; hearing: Hearing }
   | { do: 'move'; owner: string; name: string; value: number }
-  | { do: 'draw' | 'learn'; stage: string; ticket: number }
-  | { do: 'reach' | 'trace'; of: string; ticket: number }
-  | { do: 'waits'; ticket: number }
   | { do: 'try'; json: string; ticket: number }
   | { do: 'listen'; point: Listening }
   | { do: 'take'; owner: string; name: string; on: boolean }
-  | { do: 'line' | 'movables' | 'passage'; of: string; ticket: number }
-  | { do: 'lineValues'; frame: number; ticket: number }
   | { do: 'trial'; json: string }
   | { do: 'rms'; on: boolean }
   | { do: 'watch'; stage: string }

@@ -21,7 +21,7 @@ import type {
   Stage,
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
-import { patched } from './patch'
+import { patched, sameButLines } from './patch'
 import { takeDown, takesDown } from './takedown'
 import { setView, view } from './view'
 
@@ -36,6 +36,8 @@ export type Notice = {
 export type Session = {
   project: Project | null
   revision: number
+  /** The newest revision in which something else has changed than points of lines. */
+  shape: number
   connected: boolean
   people: Presence[]
   me: Person | null
@@ -66,6 +68,7 @@ export type Session = {
 const empty: Session = {
   project: null,
   revision: 0,
+  shape: 0,
   connected: false,
   people: [],
   me: null,
@@ -168,6 +171,7 @@ export async function open(id: string) {
     ...empty,
     project: opened.project,
     revision: opened.revision,
+    shape: opened.revision,
     effects,
     strip,
     me: me.id ? me : null,
@@ -225,16 +229,18 @@ function hear(m: Message) {
 
 /** Applies revisions in order and passes the newest to the engine. */
 function take(changes: ChangeMessage[]) {
-  let { project, revision, lastChange } = now()
+  let { project, revision, shape, lastChange } = now()
   if (!project) return
   for (const c of changes) {
     if (c.revision !== revision + 1) continue
-    project = patched(project, c.patch as unknown as Operation[])
+    const before: Project = project
+    project = patched(before, c.patch as unknown as Operation[])
     revision = c.revision
+    if (!sameButLines(before, project)) shape = revision
     lastChange = c
   }
   void engine?.document(project, false) // first: what is drawn is asked of it
-  set({ project, revision, lastChange })
+  set({ project, revision, shape, lastChange })
 }
 
 async function catchUp() {
@@ -244,7 +250,7 @@ async function catchUp() {
       if (m.gap) {
         const o = await get<Opened>(`/api/projects/${openId}`)
         void engine?.document(o.project, false)
-        set({ project: o.project, revision: o.revision })
+        set({ project: o.project, revision: o.revision, shape: o.revision })
       } else take(m.changes)
     } catch {
       // the connection will come back and ask again

@@ -2,9 +2,11 @@
 /* The engine's worker: holds the WebAssembly engine, keeps the ring full, and
    fetches pages of audio before they are needed. */
 import './gen/wasm_exec.js'
+import type { Exports } from './exports'
 import {
   type FromWorker,
   HEAD,
+  type Question,
   RING_FRAMES,
   type Shared,
   SLOTS,
@@ -13,59 +15,10 @@ import {
   STATE,
   type ToWorker,
 } from './ring'
+import { type Missing, Pages } from './pages'
+import { Turns } from './turns'
 
 declare const Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> }
-
-type Exports = {
-  mem: WebAssembly.Memory
-  room(n: number): number
-  textAt(): number
-  textLength(): number
-  outAt(): number
-  levelsAt(): number
-  document(n: number, fresh: number): number
-  revision(n: number): number
-  timeline(): void
-  play(): void
-  stop(): void
-  locate(frame: number): void
-  loop(from: number, to: number): void
-  measureAgain(): void
-  render(): number
-  rehearse(): number
-  position(): number
-  latency(): number
-  state(): number
-  quiet(): number
-  readLevels(): number
-  plan(): number
-  layout(): void
-  broken(): void
-  need(frames: number): number
-  move(n: number, value: number): number
-  hear(n: number): number
-  soundings(load: number): void
-  waits(): void
-  reach(n: number): number
-  trace(n: number): number
-  page(index: number, frames: number, channels: number): void
-  draw(n: number): number
-  learn(n: number): number
-  try(n: number): number
-  listen(n: number): number
-  take(n: number, on: number): void
-  line(n: number): number
-  movables(n: number): number
-  passage(n: number): number
-  lineValues(frame: number): void
-  trial(n: number): number
-  rms(on: number): void
-  watch(n: number): void
-  spectrum(): number
-  costs(): void
-}
-
-type Missing = { hash: string; page: number }
 
 let engine: Exports
 let loaded = false
@@ -76,7 +29,7 @@ let ring: Float32Array
 let stamps: Float64Array
 let values: Float32Array
 let slot = 0
-let turns = 0 // stamps made: while nothing plays, many of them are for the same frame
+let stamped = 0 // stamps made: while nothing plays, many of them are for the same frame
 let sinceLevels = 0
 let layoutId = 0
 let layoutText = ''
@@ -89,12 +42,21 @@ let watching = false // somebody looks at a spectrum
 let spectrumAt = 0
 let costsAt = 0
 let busy = 0 // part of real time that rendering takes
-const fetching = new Map<string, Promise<void>>()
-const lost = new Map<string, string>()
 const encoder = new TextEncoder()
 const decoder = new TextDecoder()
 
 const say = (m: FromWorker) => postMessage(m)
+
+const pages = new Pages(
+  (m, bytes, channels) => {
+    const at = engine.room(64 + bytes.length)
+    const memory = new Uint8Array(engine.mem.buffer)
+    memory.set(encoder.encode(m.hash), at)
+    memory.set(bytes, at + 64)
+    engine.page(m.page, bytes.length / 4 / channels, channels)
+  },
+  (trouble) => say({ say: 'trouble', text: trouble }),
+)
 
 function write(text: string): number {
   const bytes = encoder.encode(text)
@@ -124,7 +86,7 @@ async function start(shared: Shared | null, wasm: string) {
 
 function document(json: string, fresh: boolean) {
   rate = (JSON.parse(json) as { sampleRate: number }).sampleRate
-  if (fresh) lost.clear()
+  if (fresh) pages.forget()
   took(engine.document(write(json), fresh ? 1 : 0))
 }
 
@@ -135,12 +97,21 @@ function took(failed: number) {
     return
   }
   loaded = true
-  engine.timeline()
-  say({ say: 'timeline', json: text() })
+  tellTimeline()
   tellLayout(true)
   sound()
   void fetchAhead()
   void rehearse()
+}
+
+let timed = ''
+/** Says where things stand in time, when that has changed: what is drawn from it need not be drawn again. */
+function tellTimeline() {
+  engine.timeline()
+  const now = text()
+  if (now === timed) return
+  timed = now
+  say({ say: 'timeline', json: now })
 }
 
 let sounded = ''
@@ -178,46 +149,7 @@ function tellLayout(fresh = false) {
 /** Fetches what is missing within the next seconds; resolves when it is there. */
 async function fetchAhead(seconds = 8): Promise<void> {
   if (!loaded || engine.need(seconds * rate) === 0) return
-  const need = JSON.parse(text()) as Missing[]
-  await Promise.all(need.slice(0, 24).map(fetchPage))
-}
-
-function fetchPage(m: Missing): Promise<void> {
-  const key = `${m.hash}/${m.page}`
-  if (lost.has(key)) return Promise.resolve()
-  const running = fetching.get(key)
-  if (running) return running
-  const p = load(m, key).finally(() => fetching.delete(key))
-  fetching.set(key, p)
-  return p
-}
-
-async function load(m: Missing, key: string) {
-  for (let attempt = 0; ; attempt++) {
-    try {
-      const r = await fetch(`/api/audio/${m.hash}/pcm/${m.page}`)
-      if (!r.ok) throw new Error(`the server answered ${r.status}`)
-      const channels = Number(r.headers.get('X-Channels') ?? 1)
-      const bytes = new Uint8Array(await r.arrayBuffer())
-      const at = engine.room(64 + bytes.length)
-      const memory = new Uint8Array(engine.mem.buffer)
-      memory.set(encoder.encode(m.hash), at)
-      memory.set(bytes, at + 64)
-      engine.page(m.page, bytes.length / 4 / channels, channels)
-      return
-    } catch (e) {
-      if (attempt < 3) {
-        await new Promise((r) => setTimeout(r, 200 * 2 ** attempt))
-        continue
-      }
-      lost.set(key, String(e))
-      say({
-        say: 'trouble',
-        text: `A piece of audio cannot be fetched (${String(e)}). Playback waits; press Play to try again.`,
-      })
-      return
-    }
-  }
+  await pages.fetch((JSON.parse(text()) as Missing[]).slice(0, 24))
 }
 
 const queued = () => (Atomics.load(head!, HEAD.write) - Atomics.load(head!, HEAD.read)) | 0
@@ -257,7 +189,7 @@ function stamp(write: number, song: number) {
   stamps[s + STAMP.layout] = layoutId
   stamps[s + STAMP.count] = count
   stamps[s + STAMP.load] = busy
-  stamps[s + STAMP.turn] = ++turns
+  stamps[s + STAMP.turn] = ++stamped
   stamps[s + STAMP.write] = write
 }
 
@@ -314,7 +246,8 @@ async function pump() {
       waited = true
       stamp(Atomics.load(head, HEAD.write), engine.position())
       await fetchAhead()
-      if (lost.size > 0) await sleep()
+      runSome()
+      if (pages.lost > 0) await sleep()
       continue
     }
     if (waited) {
@@ -353,9 +286,11 @@ async function pump() {
       asked = false
       break
     }
+    runSome()
     await (queued() >= target ? sleep() : breathe())
   }
   pumping = false
+  runSome()
 }
 
 /** Throws away what is in the ring, so that nothing stale is heard. */
@@ -373,9 +308,40 @@ function wake() {
   void pump()
 }
 
+const turns = new Turns()
+function inTurn(run: () => void, revision = false) {
+  turns.add(run, revision)
+  if (pumping) wakeUp?.()
+  else runSome()
+}
+
+/** Lets revisions and questions have their turn, as long as most of what the ring should hold is in it. */
+const runSome = () =>
+  turns.run(() => !pumping || !Atomics.load(head!, HEAD.running) || queued() > 0.7 * target)
+
 /** Answers a question: what the engine left as text, or why it could not. */
 function reply(ticket: number, failed: number) {
   say({ say: 'answer', ticket, json: failed ? '' : text() || 'null', trouble: failed ? text() : '' })
+}
+
+function answer(m: Question) {
+  switch (m.do) {
+    case 'reach':
+    case 'trace':
+    case 'line':
+    case 'movables':
+    case 'passage':
+      return reply(m.ticket, engine[m.do](write(m.of)))
+    case 'draw':
+    case 'learn':
+      return reply(m.ticket, engine[m.do](write(m.stage)))
+    case 'lineValues':
+      engine.lineValues(m.frame)
+      return reply(m.ticket, 0)
+    case 'waits':
+      engine.waits()
+      return reply(m.ticket, 0)
+  }
 }
 
 /** While nothing plays, a stamp shows where the song stands. */
@@ -391,16 +357,18 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     )
     return
   }
-  if (m.do === 'document') return document(m.json, m.fresh)
-  if (m.do === 'revision') return took(engine.revision(write(m.json)))
+  if (m.do === 'document') return inTurn(() => document(m.json, m.fresh), true)
+  if (m.do === 'revision') return inTurn(() => took(engine.revision(write(m.json))), true)
   if (m.do === 'buffer') {
     target = m.frames
     return
   }
   if (!loaded) return
+  if ('ticket' in m && m.do !== 'try') return inTurn(() => answer(m))
+  turns.catchUp()
   switch (m.do) {
     case 'play':
-      lost.clear()
+      pages.forget()
       void fetchAhead(2).then(() => {
         engine.play()
         prime = target
@@ -430,32 +398,11 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     case 'hear':
       engine.hear(write(JSON.stringify(m.hearing)))
       break
-    case 'reach':
-    case 'trace':
-      reply(m.ticket, (m.do === 'reach' ? engine.reach : engine.trace)(write(m.of)))
-      break
-    case 'line':
-    case 'movables':
-    case 'passage':
-      reply(m.ticket, engine[m.do](write(m.of)))
-      break
-    case 'lineValues':
-      engine.lineValues(m.frame)
-      reply(m.ticket, 0)
-      break
     case 'take':
       engine.take(write(`${m.owner}\n${m.name}`), m.on ? 1 : 0)
       break
-    case 'waits':
-      engine.waits()
-      reply(m.ticket, 0)
-      break
     case 'move':
       engine.move(write(`${m.owner}\n${m.name}`), m.value)
-      break
-    case 'draw':
-    case 'learn':
-      reply(m.ticket, (m.do === 'draw' ? engine.draw : engine.learn)(write(m.stage)))
       break
     case 'try':
       reply(m.ticket, engine.try(write(m.json)))
