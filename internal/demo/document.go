@@ -8,6 +8,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/effect"
+	"shoal/internal/engine"
 	"shoal/internal/project"
 )
 
@@ -127,9 +128,6 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 		ch := project.NewChannel(project.Track, v.name, main.ID)
 		ch.Tint, ch.Fader, ch.Pan = v.tint, v.fader, v.pan
 		ch.Chain.Nodes = v.chain
-		if v.order != nil {
-			ch.Trials = []*project.Trial{{ID: project.NewID(), Letter: "B", Chain: project.Chain{Nodes: reordered(v.chain, v.order)}}}
-		}
 		if v.send > -120 {
 			ch.Sends = []*project.Send{{ID: project.NewID(), To: hall.ID, Pre: v.pre, Level: v.send}}
 		}
@@ -193,18 +191,16 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 	if err != nil {
 		return nil, err
 	}
-	return pass(p)
-}
-
-// reordered copies nodes in another order, with ids of their own.
-func reordered(nodes []*project.Node, order []int) []*project.Node {
-	var out []*project.Node
-	for _, i := range order {
-		n := project.Clone(nodes[i])
-		n.Stage.ID = project.NewID()
-		out = append(out, n)
+	var trials []project.Change
+	for i, v := range vs {
+		if v.order != nil {
+			trials = append(trials, &project.AddTrial{Channel: rows[i].ID, Order: v.order})
+		}
 	}
-	return out
+	if p, _, err = project.Apply(p, trials, engine.EffectInfo); err != nil {
+		return nil, err
+	}
+	return pass(p)
 }
 
 func keep(folder *audiofile.Folder, t *take) (audiofile.Entry, error) {

@@ -132,6 +132,14 @@ func (p *Project) moveCopies(fresh map[string]string) {
 	p.passCopies(fresh)
 }
 
+// moved reports whether anything besides a hand moves a parameter.
+func (p *Project) moved(owner, name string) bool {
+	_, _, handled := p.HandleOf(owner, name)
+	return handled || p.hasLine(owner, name) || slices.ContainsFunc(p.Movers, func(m *Mover) bool {
+		return slices.ContainsFunc(m.Targets, func(t MoverTarget) bool { return t.Owner == owner && t.Name == name })
+	})
+}
+
 // dropMoves takes away what moves parameters of the owners, and returns what brings it back.
 func (p *Project) dropMoves(owners map[string]bool) (undo []Change) {
 	for i, m := range p.Movers {

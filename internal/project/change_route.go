@@ -212,7 +212,7 @@ func (c *SendToStage) apply(p *Project, effects Effects) ([]Change, error) {
 	gain := gainOf(send.Level) * gainOf(ret.Fader)
 	var node *Node
 	list := []Change{&RemoveSend{send.ID}}
-	if s := nodes[0].Stage; len(nodes) == 1 && s != nil && s.Mix == 100 {
+	if s := nodes[0].Stage; len(nodes) == 1 && s != nil && s.Mix == 100 && !p.moved(ret.Chain.Nodes[0].ID(), "mix") {
 		if s.Name == "" && ret.Name != "" {
 			s.Name = ret.Name
 		}

@@ -87,6 +87,33 @@ func TestAReturnOfSeveralStagesComesBackAsAPath(t *testing.T) {
 	assert.InDelta(t, a.Sends[0].Level-2, f.Paths[1].Level, 0.01)
 }
 
+// The mix of a stage that comes back alone says how much is sent: a line of its own would mean something else
+// there, so that it stays on a path.
+func TestAReturnWhoseMixIsMovedComesBackAsAPath(t *testing.T) {
+	moving := map[string]func(id string) Change{
+		"line": func(id string) Change {
+			return &SetLine{Owner: id, Name: "mix", Points: []Point{{Tick: 0, Value: 30, Shape: Ramp}, {Tick: 960, Value: 90, Shape: Hold}}}
+		},
+		"mover": func(id string) Change { return &AddMover{ID: "sway", Owner: id, Name: "mix"} },
+		"handle": func(id string) Change {
+			return &PutHandle{Handle: &Handle{ID: "grip", Name: "Grip", Targets: []HandleTarget{{Owner: id, Name: "mix", To: 100}}}}
+		},
+	}
+	for name, moves := range moving {
+		p := sample(t)
+		a, hall := p.Channels[0], p.Channels[2]
+		hall.Chain.Nodes = []*Node{stageNode("reverb")}
+		id := hall.Chain.Nodes[0].ID()
+		p = one(t, p, moves(id))
+		require.Truef(t, p.moved(id, "mix"), name)
+		next := one(t, p, &SendToStage{a.Sends[0].ID})
+		ch, _ := next.Channel(a.ID)
+		f := ch.Chain.Nodes[len(ch.Chain.Nodes)-1].Fork
+		require.NotNilf(t, f, name)
+		require.Truef(t, next.moved(f.Paths[1].Chain.Nodes[0].ID(), "mix"), name)
+	}
+}
+
 func TestASendIsCopied(t *testing.T) {
 	p := sample(t)
 	a, b := p.Channels[0], p.Channels[1]
