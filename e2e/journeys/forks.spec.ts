@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { type Shoal, expect, project, row, stagesOf, still, test } from '../support/shoal'
+import { type Shoal, clock, expect, project, row, stagesOf, still, test } from '../support/shoal'
 
 type Path = { id: string; name: string; level: number; mute: boolean; chain: { nodes: Node[] } }
 type Fork = { id: string; kind: string; trim: number; crossovers: number[]; slope: number; linear: boolean; bypass: boolean; paths: Path[] }
@@ -144,8 +144,17 @@ test('paths are levelled by what is heard, and the output keeps its level', asyn
   await row(board, 'Frame drum').locator('[data-fork]').click()
   const before = (await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level)
   await board.evaluate(() => (globalThis as unknown as { shoalEngine: { locate(f: number): void } }).shoalEngine.locate(48000 * 62))
+  await expect.poll(() => clock(board)).toBeGreaterThan(60)
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
   await board.getByRole('button', { name: 'Make the paths equally loud' }).click()
+  // how far it is is seen, and it can be given up
+  await expect(board.getByRole('progressbar', { name: /^Listening to .* \d+ %$/ })).toBeVisible()
+  await board.getByRole('status').getByRole('button', { name: 'Cancel' }).click()
+  await expect(board.getByText('Cancelled: nothing has changed.')).toBeVisible()
+  expect((await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level)).toEqual(before)
+  await board.getByRole('button', { name: 'Paths of the fork' }).click()
+  await board.getByRole('button', { name: 'Make the paths equally loud' }).click()
+  await expect(board.getByRole('progressbar', { name: /^Listening to .* [1-9]\d* %$/ })).toBeVisible()
   await expect.poll(async () => (await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level), { timeout: 80_000 }).not.toEqual(before)
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
   await board.getByRole('button', { name: 'Keep the level: out as loud as in' }).click()

@@ -78,8 +78,8 @@ func (s *contourStep) figures() []float64 {
 	return out
 }
 
-// ContourOf renders the rows of a passage.
-func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id string, load Loader) (*Contour, error) {
+// ContourOf renders the rows of a passage. progress, if not nil, is told the part done.
+func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id string, load Loader, progress func(float64)) (*Contour, error) {
 	x, ok := doc.PassageByID(id)
 	if !ok {
 		return nil, errNoPassage
@@ -89,7 +89,7 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 	if len(x.Rows) == 0 {
 		return out, nil
 	}
-	with, err := contours(ctx, doc, lib, x, out, load)
+	with, err := contours(ctx, doc, lib, x, out, load, PartOf(progress, 0, 2))
 	if err != nil {
 		return nil, err
 	}
@@ -98,7 +98,7 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 	turned := *x
 	turned.Off = !x.Off
 	other.Passages[slices.Index(doc.Passages, x)] = &turned
-	without, err := contours(ctx, &other, lib, x, out, load)
+	without, err := contours(ctx, &other, lib, x, out, load, PartOf(progress, 1, 2))
 	if err != nil {
 		return nil, err
 	}
@@ -136,7 +136,7 @@ func together(rows []RowContour) RowContour {
 }
 
 // contours renders a passage's rows and gathers their levels.
-func contours(ctx context.Context, doc *project.Project, lib *Library, x *project.Passage, o *Contour, load Loader) ([]*contourStep, error) {
+func contours(ctx context.Context, doc *project.Project, lib *Library, x *project.Passage, o *Contour, load Loader, progress func(float64)) ([]*contourStep, error) {
 	p, err := ready(ctx, doc, lib, &capture{rows: x.Rows}, load)
 	if err != nil {
 		return nil, err
@@ -154,11 +154,17 @@ func contours(ctx context.Context, doc *project.Project, lib *Library, x *projec
 	for _, pl := range p.players {
 		pl.roll.Set(1)
 	}
-	p.cursor.frame = max(0, o.From-contourSettle*rate)
+	begin, end := max(0, o.From-contourSettle*rate), last+int64(p.latency)
+	p.cursor.frame = begin
 	p.cursor.rolling, p.cursor.jumped = true, true
-	for i := 0; p.cursor.frame < last+int64(p.latency); i++ {
-		if i%64 == 0 && ctx.Err() != nil {
-			return nil, ctx.Err()
+	for i := 0; p.cursor.frame < end; i++ {
+		if i%64 == 0 {
+			if ctx.Err() != nil {
+				return nil, ctx.Err()
+			}
+			if progress != nil {
+				progress(float64(p.cursor.frame-begin) / float64(end-begin))
+			}
 		}
 		n := p.room(Block)
 		if err := fetch(ctx, p, n, load); err != nil {

@@ -97,6 +97,14 @@ func offline(ctx context.Context, doc *project.Project, lib *Library, job Job, l
 	return nil
 }
 
+// PartOf tells the progress of one of several steps as that of all; nil stays nil.
+func PartOf(progress func(float64), step, steps int) func(float64) {
+	if progress == nil {
+		return nil
+	}
+	return func(part float64) { progress((float64(step) + part) / float64(steps)) }
+}
+
 // ready compiles a plan for which everything that stages use, such as impulse responses, is there.
 func ready(ctx context.Context, doc *project.Project, lib *Library, only *capture, load Loader) (*plan, error) {
 	p, err := compile(doc, lib, only, Listening{})

@@ -44,8 +44,9 @@ func (s *weighStep) lufs() float64 {
 	return max(dsp.Off, 10*math.Log10(s.power/float64(max(1, s.frames))+1e-12))
 }
 
-// Weigh plays a row as far as the end of a range and measures one of its forks over the range.
-func Weigh(ctx context.Context, doc *project.Project, lib *Library, fork string, from, to int64, load Loader) (*Weights, error) {
+// Weigh plays a row as far as the end of a range and measures one of its forks over the range. progress, if not
+// nil, is told the part done.
+func Weigh(ctx context.Context, doc *project.Project, lib *Library, fork string, from, to int64, load Loader, progress func(float64)) (*Weights, error) {
 	f, ch, ok := doc.ForkByID(fork)
 	if !ok {
 		return nil, errGone
@@ -82,7 +83,7 @@ func Weigh(ctx context.Context, doc *project.Project, lib *Library, fork string,
 		}
 		p.steps = steps
 	}
-	err := offline(ctx, doc, lib, job, load, func(_, _ []float64) error { return nil }, nil, false, with)
+	err := offline(ctx, doc, lib, job, load, func(_, _ []float64) error { return nil }, progress, false, with)
 	if err != nil {
 		return nil, err
 	}

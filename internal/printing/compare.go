@@ -34,7 +34,7 @@ type Comparison struct {
 }
 
 // Compare renders a channel with each of its trials over a range of song frames and measures them.
-func Compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder, channel string, from, to int64) (*Comparison, error) {
+func Compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder, channel string, from, to int64, progress func(float64)) (*Comparison, error) {
 	ch, ok := doc.Channel(channel)
 	if !ok {
 		return nil, fmt.Errorf("the row is no longer there")
@@ -42,21 +42,10 @@ func Compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder
 	if from < 0 || to <= from {
 		return nil, fmt.Errorf("the range to compare over is empty: frames %d to %d", from, to)
 	}
-	type answer struct {
-		c   *Comparison
-		err error
-	}
-	done := make(chan answer, 1)
-	go func() { // on a thread of its own: somebody is listening
-		gentle()
-		r, err := compare(ctx, doc, folder, ch, from, to)
-		done <- answer{r, err}
-	}()
-	a := <-done
-	return a.c, a.err
+	return gently(func() (*Comparison, error) { return compare(ctx, doc, folder, ch, from, to, progress) })
 }
 
-func compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder, ch *project.Channel, from, to int64) (*Comparison, error) {
+func compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder, ch *project.Channel, from, to int64, progress func(float64)) (*Comparison, error) {
 	c := &Comparison{From: from, To: to}
 	for b := range measure.BandCount {
 		c.Hz = append(c.Hz, measure.BandHz(b))
@@ -70,7 +59,7 @@ func compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder
 		err := Render(ctx, d, folder, Spec{Channel: ch.ID, From: from, To: to}, func(src [][]float64) error {
 			_ = bands.Write(src)
 			return meter.Write(src)
-		}, nil)
+		}, engine.PartOf(progress, len(c.Alternatives), 1+len(ch.Trials)))
 		if err != nil {
 			return fmt.Errorf("render trial %s: %w", letter, err)
 		}

@@ -18,17 +18,27 @@ const (
 )
 
 // LevelFork measures a fork over a range of song frames and returns what levels it.
-func LevelFork(ctx context.Context, doc *project.Project, folder *audiofile.Folder, fork, what string, from, to int64) ([]project.Change, error) {
+func LevelFork(ctx context.Context, doc *project.Project, folder *audiofile.Folder, fork, what string, from, to int64, progress func(float64)) ([]project.Change, error) {
 	if from < 0 || to <= from {
 		return nil, fmt.Errorf("the range to measure over is empty: frames %d to %d", from, to)
 	}
-	return gently(func() ([]project.Change, error) { return levelFork(ctx, doc, folder, fork, what, from, to) })
+	return gently(func() ([]project.Change, error) { return levelFork(ctx, doc, folder, fork, what, from, to, progress) })
 }
 
-func levelFork(ctx context.Context, doc *project.Project, folder *audiofile.Folder, fork, what string, from, to int64) ([]project.Change, error) {
+func levelFork(ctx context.Context, doc *project.Project, folder *audiofile.Folder, fork, what string, from, to int64, progress func(float64)) ([]project.Change, error) {
+	left := 1.0 // how many looks it takes is not known: each is half of what is left, where there may be more
 	weigh := func(d *project.Project) (*engine.Weights, error) {
-		lib := engine.NewLibrary(offlinePages)
-		return engine.Weigh(ctx, d, lib, fork, from, to, Pages(folder, lib))
+		lib, before := engine.NewLibrary(offlinePages), left
+		if what == LevelOutput {
+			left /= 2
+		} else {
+			left = 0
+		}
+		return engine.Weigh(ctx, d, lib, fork, from, to, Pages(folder, lib), func(part float64) {
+			if progress != nil {
+				progress(1 - before + part*(before-left))
+			}
+		})
 	}
 	w, err := weigh(doc)
 	if err != nil {

@@ -18,7 +18,7 @@ func withFork(t *testing.T, kind string) (*project.Project, *project.Fork, func(
 	ch.Chain.Nodes = []*project.Node{{Fork: f}}
 	require.NoError(t, p.Validate(engine.EffectInfo))
 	return p, f, func(what string) *project.Fork {
-		list, err := LevelFork(t.Context(), p, folder, f.ID, what, 0, 96000)
+		list, err := LevelFork(t.Context(), p, folder, f.ID, what, 0, 96000, nil)
 		require.NoError(t, err)
 		next, _, err := project.Apply(p, list, engine.EffectInfo)
 		require.NoError(t, err)
@@ -54,9 +54,9 @@ func TestNothingToLevelIsSaid(t *testing.T) {
 	require.NoError(t, err)
 	f.Crossovers[0] = 10000 // the tone lies far below
 	ch.Chain.Nodes = []*project.Node{{Fork: f}}
-	_, err = LevelFork(t.Context(), p, folder, f.ID, LevelPaths, 0, 96000)
+	_, err = LevelFork(t.Context(), p, folder, f.ID, LevelPaths, 0, 96000, nil)
 	require.ErrorContains(t, err, "nothing to level")
 	ch.Clips = ch.Clips[:0]
-	_, err = LevelFork(t.Context(), p, folder, f.ID, LevelOutput, 0, 96000)
+	_, err = LevelFork(t.Context(), p, folder, f.ID, LevelOutput, 0, 96000, nil)
 	require.ErrorContains(t, err, "nothing comes into")
 }

@@ -48,7 +48,7 @@ func (s *Server) levelFork(c *gin.Context) {
 		return
 	}
 	fork := c.Param("fork")
-	list, err := printing.LevelFork(c.Request.Context(), doc, s.folder, fork, spec.What, spec.From, spec.To)
+	list, err := printing.LevelFork(c.Request.Context(), doc, s.folder, fork, spec.What, spec.From, spec.To, s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))
 		return

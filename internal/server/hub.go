@@ -14,6 +14,7 @@ type Message struct {
 	Presence []Presence       `json:"presence,omitempty"`
 	Print    *printing.Status `json:"print,omitempty"`
 	Import   *ImportMessage   `json:"import,omitempty"`
+	Work     *WorkMessage     `json:"work,omitempty"`
 	Gap      bool             `json:"gap,omitempty"` // too much was missed: take the document anew
 }
 
@@ -36,6 +37,12 @@ type Presence struct {
 // ImportMessage tells how far a file's conversion is.
 type ImportMessage struct {
 	Name     string  `json:"name" required:"true"`
+	Progress float64 `json:"progress" required:"true"`
+}
+
+// WorkMessage tells how far something is that a window waits for; others need not care.
+type WorkMessage struct {
+	ID       string  `json:"id" required:"true"` // as the window named it
 	Progress float64 `json:"progress" required:"true"`
 }
 

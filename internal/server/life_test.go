@@ -158,6 +158,20 @@ func TestPeopleInAProjectHearOfEachOther(t *testing.T) {
 	require.Equal(t, c.Revision, missed.Changes[len(missed.Changes)-1].Revision)
 	require.NoError(t, other.Close(websocket.StatusNormalClosure, ""))
 	require.Len(t, next(ada).Presence, 1)
+	// what somebody waits for tells how far it is, under the name that they gave it
+	spec, err := json.Marshal(CompareSpec{track.ID, 0, 48000})
+	require.NoError(t, err)
+	q, err := http.NewRequestWithContext(t.Context(), "POST", house.URL+"/api/projects/"+id+"/trials", strings.NewReader(string(spec)))
+	require.NoError(t, err)
+	q.Header.Set(workHeader, "mine")
+	answer, err := house.Client().Do(q)
+	require.NoError(t, err)
+	require.NoError(t, answer.Body.Close())
+	require.Equal(t, http.StatusOK, answer.StatusCode)
+	w := next(ada).Work
+	require.NotNil(t, w)
+	require.Equal(t, "mine", w.ID)
+	require.Less(t, w.Progress, 0.5)
 }
 
 // newDesktopPerson is somebody else at the same server.

@@ -46,7 +46,7 @@ func (s *Server) passageContour(c *gin.Context) {
 		return
 	}
 	lib := engine.NewLibrary(forkPages)
-	f, err := printing.Contour(c.Request.Context(), doc, s.folder, lib, c.Param("passage"))
+	f, err := printing.Contour(c.Request.Context(), doc, s.folder, lib, c.Param("passage"), s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))
 		return

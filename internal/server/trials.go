@@ -35,7 +35,7 @@ func (s *Server) compare(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	r, err := printing.Compare(c.Request.Context(), doc, s.folder, spec.Channel, spec.From, spec.To)
+	r, err := printing.Compare(c.Request.Context(), doc, s.folder, spec.Channel, spec.From, spec.To, s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))
 		return

@@ -8,6 +8,17 @@ export class Refused extends Error {
   }
 }
 
+/** Somebody did not want to wait any longer. */
+export class Cancelled extends Error {
+  constructor() {
+    super('Cancelled: nothing has changed.')
+  }
+}
+
+/** How a request may be waited for: until somebody has enough, and under a name by which the server tells how
+    far it is. */
+export type Waiting = { signal?: AbortSignal; work?: string }
+
 async function answer<T>(r: Response): Promise<T> {
   if (r.ok) return (await r.json()) as T
   let detail = `The server answered ${r.status}.`
@@ -19,23 +30,27 @@ async function answer<T>(r: Response): Promise<T> {
   throw new Refused(detail, r.status)
 }
 
-async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+async function ask<T>(method: string, path: string, body?: unknown, w: Waiting = {}): Promise<T> {
   let r: Response
   try {
     r = await fetch(path, {
       method,
-      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+      headers: {
+        ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+        ...(w.work ? { 'X-Work': w.work } : {}),
+      },
       body: body === undefined ? undefined : JSON.stringify(body),
-      signal,
+      signal: w.signal,
     })
   } catch {
+    if (w.signal?.aborted) throw new Cancelled()
     throw new Refused('The server cannot be reached. Is Shoal still running?', 0)
   }
   return answer<T>(r)
 }
 
-export const get = <T>(path: string, signal?: AbortSignal) => ask<T>('GET', path, undefined, signal)
-export const post = <T>(path: string, body?: unknown) => ask<T>('POST', path, body)
+export const get = <T>(path: string, w?: Waiting) => ask<T>('GET', path, undefined, w)
+export const post = <T>(path: string, body?: unknown, w?: Waiting) => ask<T>('POST', path, body, w)
 export const put = <T>(path: string, body?: unknown) => ask<T>('PUT', path, body)
 export const remove = <T>(path: string) => ask<T>('DELETE', path)
 

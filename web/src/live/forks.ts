@@ -7,6 +7,7 @@ import { chosen } from './selection'
 import { change, notice, refused, useSession } from './session'
 import { range } from './trials'
 import { setView, view } from './view'
+import { work } from './works'
 
 /* Forks: made, divided, levelled and dissolved. What is possible is decided in Go, which refuses in words. */
 
@@ -122,13 +123,11 @@ export async function level(f: Fork, what: 'paths' | 'output') {
   const p = project()
   if (!p) return
   const { from, to, name } = range()
-  notice(`Listening to ${on(f)} over ${name}…`)
+  const spec = { what, from: Math.round(from), to: Math.round(to) }
   try {
-    const r = await post<Revised>(`/api/projects/${p.id}/forks/${f.id}/level`, {
-      what,
-      from: Math.round(from),
-      to: Math.round(to),
-    })
+    const r = await work(`Listening to ${on(f)} over ${name}…`, (w) =>
+      post<Revised>(`/api/projects/${p.id}/forks/${f.id}/level`, spec, w),
+    )
     notice(`${r.label}: done.`)
   } catch (e) {
     refused(e)

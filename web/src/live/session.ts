@@ -1,6 +1,6 @@
 import type { Operation } from 'fast-json-patch'
 import { create } from 'zustand'
-import { get, post, Refused } from '../api/client'
+import { Cancelled, get, post } from '../api/client'
 import type {
   Chain,
   Change,
@@ -23,6 +23,7 @@ import type {
 import { Engine, type Timeline } from './engine'
 import { patched, sameButLines } from './patch'
 import { takeDown, takesDown } from './takedown'
+import type { Work } from './works'
 import { setView, view } from './view'
 
 export type Notice = {
@@ -47,6 +48,8 @@ export type Session = {
   timeline: Timeline | null
   prints: PrintStatus[]
   importing: { name: string; progress: number } | null
+  /** What this window waits for. */
+  works: Work[]
   lastChange: ChangeMessage | null
   notices: Notice[]
   waiting: boolean
@@ -77,6 +80,7 @@ const empty: Session = {
   timeline: null,
   prints: [],
   importing: null,
+  works: [],
   lastChange: null,
   notices: [],
   waiting: false,
@@ -113,7 +117,7 @@ export const dismiss = (id: number) => set((s) => ({ notices: s.notices.filter((
 
 /** Shows a refusal in its own words. */
 export const refused = (e: unknown) =>
-  notice(e instanceof Refused || e instanceof Error ? e.message : String(e), 'refused')
+  notice(e instanceof Error ? e.message : String(e), e instanceof Cancelled ? 'info' : 'refused')
 
 let restarts = 0
 
@@ -225,6 +229,10 @@ function hear(m: Message) {
     set((s) => ({ prints: [p, ...s.prints.filter((x) => x.id !== p.id)] }))
   }
   if (m.import) set({ importing: m.import })
+  if (m.work) {
+    const { id, progress } = m.work
+    set((s) => ({ works: s.works.map((w) => (w.id === id ? { ...w, progress } : w)) }))
+  }
 }
 
 /** Applies revisions in order and passes the newest to the engine. */

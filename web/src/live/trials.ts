@@ -4,6 +4,7 @@ import { newId } from './actions'
 import { holds } from './chain'
 import { chainsOf, change, refused, shownChain, theEngine, useSession } from './session'
 import { setView, view } from './view'
+import { work } from './works'
 
 /** Alternatives of a chain: which one is heard belongs to this window, that they exist to the document. */
 
@@ -97,24 +98,34 @@ export function range(): { from: number; to: number; name: string } {
   return s ?? { from: 0, to: t?.end ?? 48000, name: 'the whole song' }
 }
 
-/** Measures a row's alternatives over the loop or section, and matches their loudness from then on. */
+const measuring = new Map<string, AbortController>()
+
+/** Measures a row's alternatives over the loop or section, and matches their loudness from then on. Another
+    measurement of the row takes the place of one that is under way. */
 export async function measure(channel: string): Promise<(Comparison & { over: string }) | null> {
   const p = useSession.getState().project
   if (!p) return null
   const { from, to, name } = range()
+  const row = p.channels.find((x) => x.id === channel)?.name ?? ''
+  const spec = { channel, from: Math.round(from), to: Math.round(to) }
+  measuring.get(channel)?.abort()
+  const mine = new AbortController()
+  measuring.set(channel, mine)
   try {
-    const c = await post<Comparison>(`/api/projects/${p.id}/trials`, {
-      channel,
-      from: Math.round(from),
-      to: Math.round(to),
-    })
+    const c = await work(
+      `Measuring each trial of ${row} over ${name}…`,
+      (w) => post<Comparison>(`/api/projects/${p.id}/trials`, spec, w),
+      mine.signal,
+    )
     const match = Object.fromEntries(c.alternatives.map((a) => [a.trial, a.match]))
     setView({ matches: { ...view().matches, [channel]: match } })
     tell(channel, view().trials[channel] ?? '')
     return { ...c, over: name }
   } catch (e) {
-    refused(e)
+    if (!mine.signal.aborted) refused(e)
     return null
+  } finally {
+    if (measuring.get(channel) === mine) measuring.delete(channel)
   }
 }
 

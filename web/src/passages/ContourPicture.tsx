@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import { get } from '../api/client'
 import type { Contour, PassageView } from '../api/types'
 import { useSession } from '../live/session'
+import { work } from '../live/works'
 
 const W = 216
 const H = 132
@@ -22,7 +23,12 @@ export function useContour(v: PassageView | null): Contour | null {
   }, [key])
   const { data } = useQuery({
     queryKey: ['contour', project.id, settled],
-    queryFn: ({ signal }) => get<Contour>(`/api/projects/${project.id}/passages/${v!.passage.id}`, signal),
+    queryFn: ({ signal }) =>
+      work(
+        `Listening to what ${v!.passage.name} does…`,
+        (w) => get<Contour>(`/api/projects/${project.id}/passages/${v!.passage.id}`, w),
+        signal,
+      ),
     enabled: v !== null,
     placeholderData: keepPreviousData,
     retry: false,
