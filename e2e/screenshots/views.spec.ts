@@ -31,6 +31,7 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   await board.waitForTimeout(1500)
   await shoot('trials')
   await board.keyboard.press('Escape')
+  await board.keyboard.press('y') // back to the chain: what follows shows its lines
   await board.keyboard.press('Escape')
   // forks: a nested one by day, bands by night, and the braids of the board at high tide, shut and open
   await row(board, 'Frame drum').locator('[data-fork]').click()

@@ -86,10 +86,23 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 		of, row := p.ownerName(id, effects)
 		if c, ok := p.Channel(row); ok {
 			of += " on " + c.Name
+			if t := c.trialWith(id); t != nil {
+				of += ", trial " + t.Letter
+			}
 		}
 		v.Brought = append(v.Brought, of)
 	}
 	return v, nil
+}
+
+// trialWith is the trial that has a node in its chain; nil: it stands in the channel's own.
+func (c *Channel) trialWith(node string) *Trial {
+	for _, t := range c.Trials {
+		if !t.Chain.Walk(func(_ *Chain, _ int, n *Node) bool { return n.ID() != node }) {
+			return t
+		}
+	}
+	return nil
 }
 
 // PassageSpan is a passage in frames, for the board.

@@ -9,10 +9,9 @@ import { LitPath, useReach } from '../routing/LitPath'
 import { makeGroup, openSend } from '../routing/gestures'
 import { Playhead } from './Playhead'
 import { Row, rowHeight } from './Row'
+import { HEAD } from './RowHead'
 import { Ruler } from './Ruler'
 import { lens as makeLens } from './time'
-
-const HEAD = 146
 
 export function Board() {
   const project = useSession((s) => s.project)!

@@ -5,12 +5,13 @@ import * as act from '../live/actions'
 import { shownChain, useSession } from '../live/session'
 import { useView, view } from '../live/view'
 import { STRIP_HEIGHT } from '../lines/face'
+import { LineHead } from '../lines/LineHead'
 import { LineStrip } from '../lines/LineStrip'
 import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
 import { carried } from './carry'
 import { ClipView } from './ClipView'
-import { RowHead } from './RowHead'
+import { HEAD, RowHead } from './RowHead'
 import { Surface } from './Surface'
 import type { Lens } from './time'
 import { Water } from './Water'
@@ -69,6 +70,16 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
       }}
     >
       <RowHead channel={channel} index={index} low={tide !== 'mid'} depth={depth} lit={lit} />
+      {air > 0 && lens && open.length > 0 && (
+        <div className="absolute left-0 pr-2" style={{ top: air, width: HEAD, paddingLeft: 12 + depth * 7 }}>
+          {open.map((key) => {
+            const [owner, name] = key.split(' ') as [string, string]
+            return (
+              <LineHead key={key} channel={channel} owner={owner} name={name} lens={lens} width={width} />
+            )
+          })}
+        </div>
+      )}
       <div className="relative min-w-0 flex-1 overflow-hidden">
         {air > 0 && timeline && lens && (
           <div

@@ -19,6 +19,9 @@ export const tints = [
   '#8a6a52',
 ]
 
+/** How wide the heads of rows are. */
+export const HEAD = 146
+
 type Props = {
   channel: Channel
   index: number
@@ -38,7 +41,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
       className="relative flex h-full shrink-0 flex-col justify-between py-1.5 pr-2"
       data-lit={lit || undefined}
       style={{
-        width: 146,
+        width: HEAD,
         paddingLeft: 12 + depth * 7,
         background: lit ? 'var(--shoal-1)' : undefined,
         borderRight: '1px solid var(--hair)',

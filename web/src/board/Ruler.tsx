@@ -7,6 +7,7 @@ import { BAND, PassageBand } from '../passages/PassageBand'
 import { Playhead } from './Playhead'
 import { SectionHead } from '../sections/SectionHead'
 import { barAt, type Lens } from './time'
+import { HEAD } from './RowHead'
 
 const tides: Tide[] = ['low', 'mid', 'high']
 
@@ -29,8 +30,8 @@ export function Ruler({
   return (
     <div className="flex shrink-0" style={{ height: 29 + more, borderBottom: '1px solid var(--hair)' }}>
       <div
-        className="flex w-[146px] shrink-0 items-center gap-2 pl-3"
-        style={{ borderRight: '1px solid var(--hair)' }}
+        className="flex shrink-0 items-center gap-2 pl-3"
+        style={{ width: HEAD, borderRight: '1px solid var(--hair)' }}
       >
         <span className="soft text-[12px]">Tide</span>
         <span className="join">

@@ -1,20 +1,31 @@
-import type { ReactNode } from 'react'
-import type { LineView } from '../api/types'
+import type { Channel, LineView } from '../api/types'
+import type { Lens } from '../board/time'
 import { Menu } from '../controls/Menu'
 import * as lines from '../live/lines'
-import { notice } from '../live/session'
-import { setView, type Stretch } from '../live/view'
+import { notice, useSession } from '../live/session'
+import { setView, type Stretch, useView } from '../live/view'
+import { STRIP_HEIGHT } from './face'
 import { LineSettings } from './LineSettings'
+import { LineValueAt } from './LineValueAt'
+import { useLine } from './useLine'
 
-/** The head of a line: what it moves, where it stands, and what can be done with it and what is selected of it. */
-export function LineHead(p: {
-  v: LineView
-  row: string
-  stretch: Stretch | null
-  taken: boolean
-  children: ReactNode
-}) {
-  const { v, stretch } = p
+type Props = { channel: Channel; owner: string; name: string; lens: Lens; width: number }
+
+/** The head of a line, beside it under the head of its row. */
+export function LineHead(p: Props) {
+  const v = useLine(p.owner, p.name, p.lens, p.width)
+  return (
+    <div style={{ height: STRIP_HEIGHT, borderTop: '1px dotted var(--hair)' }}>
+      {v && <Told v={v} channel={p.channel} />}
+    </div>
+  )
+}
+
+/** What it moves, where it stands, and what can be done with it and what is selected of it. */
+function Told({ v, channel }: { v: LineView; channel: Channel }) {
+  const any = useView((s) => s.stretch)
+  const stretch = any?.owner === v.owner && any.name === v.name ? any : null
+  const taken = useSession((s) => s.takingDown.includes(`${v.owner} ${v.name}`))
   const ticks = stretch?.ticks ?? []
   const some = (run: (s: Stretch) => unknown) => () => {
     if (!stretch || stretch.to <= stretch.from) return notice('Select a stretch first: drag along the line.')
@@ -27,68 +38,73 @@ export function LineHead(p: {
   const value = (points: boolean) => stretch && setView({ dialog: { kind: 'value', v, stretch, points } })
   const span = [v.low, v.high] as const
   const switches = v.param.taper === 'switch' || v.param.taper === 'choice'
-  return (
-    <span
-      className="pointer-events-none absolute top-0 left-1 flex max-w-[70%] items-center gap-1.5 rounded-[2px] px-1"
-      style={{ background: 'color-mix(in srgb, var(--paper) 60%, transparent)' }}
+  const menu = (
+    <Menu
+      label={`Menu of the line of ${lines.labelOf(v)}`}
+      className="soft pointer-events-auto h-[24px] min-w-[24px] leading-none"
+      items={[
+        { text: 'Fold it', run: () => lines.foldLine(channel.id, `${v.owner} ${v.name}`) },
+        { text: 'Type the value of the points', key: '⏎', run: points(() => value(true)) },
+        ...(switches
+          ? []
+          : (['ramp', 'smooth', 'curve', 'step'] as const).map((shape) => ({
+              text: `Go on from the points by ${shape === 'smooth' ? 'a gentle S' : `a ${shape}`}`,
+              run: points(() => lines.setPoints(v, ticks, { shape })),
+            }))),
+        { text: 'Hold a value over the stretch', run: some(() => value(false)) },
+        {
+          text: 'Fill with a value on the grid',
+          run: some((s) => lines.fillStretch(v, s, 'value', ...span, 0)),
+        },
+        { text: 'Fill rising', run: some((s) => lines.fillStretch(v, s, 'rise', ...span, 0)) },
+        {
+          text: 'Fill by chance (again: another throw)',
+          run: some((s) => lines.fillStretch(v, s, 'chance', ...span, Date.now() % 100000)),
+        },
+        ...['rise', 'fall', 'pulse', 'tremble', 'stair'].map((kind) => ({
+          text: `Draw a ${kind}`,
+          run: some((s) => lines.shapeStretch(v, s, kind, ...span)),
+        })),
+        { text: 'Thin out', run: some((s) => lines.turnStretch(v, s, 'thin')) },
+        { text: 'Reverse', run: some((s) => lines.turnStretch(v, s, 'reverse')) },
+        { text: 'Half as far', run: some((s) => lines.turnStretch(v, s, 'scale', 0.5)) },
+        { text: 'Half as far again', run: some((s) => lines.turnStretch(v, s, 'scale', 1.5)) },
+        {
+          text: 'Select it in all open lines of the row',
+          key: 'Ctrl A',
+          run: () => void lines.selectAll(v, channel.id),
+        },
+        { text: 'Copy the points', key: 'Ctrl C', run: () => lines.copyPoints(v, ticks) },
+        { text: 'Put points down at the playhead', key: 'Ctrl V', run: () => void lines.pastePoints(v) },
+        { text: 'Take the points off', key: 'Del', run: points(() => lines.cutPoints(v, ticks)) },
+        {
+          text: 'Remove the line',
+          run: () =>
+            void lines.removeLine(v).then((ok) => ok && lines.foldLine(channel.id, `${v.owner} ${v.name}`)),
+        },
+      ]}
+      foot={() => <LineSettings />}
     >
-      <span className="truncate text-[11px]" title={v.param.says}>
-        {lines.labelOf(v)}
-      </span>
-      {p.children}
-      {p.taken && (
-        <span className="text-[11px]" style={{ color: 'var(--live)' }}>
-          taken down
-        </span>
-      )}
-      <Menu
-        label={`Menu of the line of ${lines.labelOf(v)}`}
-        className="soft pointer-events-auto h-[24px] min-w-[24px] leading-none"
-        items={[
-          { text: 'Fold it', run: () => lines.foldLine(p.row, `${v.owner} ${v.name}`) },
-          { text: 'Type the value of the points', key: '⏎', run: points(() => value(true)) },
-          ...(switches
-            ? []
-            : (['ramp', 'smooth', 'curve', 'step'] as const).map((shape) => ({
-                text: `Go on from the points by ${shape === 'smooth' ? 'a gentle S' : `a ${shape}`}`,
-                run: points(() => lines.setPoints(v, ticks, { shape })),
-              }))),
-          { text: 'Hold a value over the stretch', run: some(() => value(false)) },
-          {
-            text: 'Fill with a value on the grid',
-            run: some((s) => lines.fillStretch(v, s, 'value', ...span, 0)),
-          },
-          { text: 'Fill rising', run: some((s) => lines.fillStretch(v, s, 'rise', ...span, 0)) },
-          {
-            text: 'Fill by chance (again: another throw)',
-            run: some((s) => lines.fillStretch(v, s, 'chance', ...span, Date.now() % 100000)),
-          },
-          ...['rise', 'fall', 'pulse', 'tremble', 'stair'].map((kind) => ({
-            text: `Draw a ${kind}`,
-            run: some((s) => lines.shapeStretch(v, s, kind, ...span)),
-          })),
-          { text: 'Thin out', run: some((s) => lines.turnStretch(v, s, 'thin')) },
-          { text: 'Reverse', run: some((s) => lines.turnStretch(v, s, 'reverse')) },
-          { text: 'Half as far', run: some((s) => lines.turnStretch(v, s, 'scale', 0.5)) },
-          { text: 'Half as far again', run: some((s) => lines.turnStretch(v, s, 'scale', 1.5)) },
-          {
-            text: 'Select it in all open lines of the row',
-            key: 'Ctrl A',
-            run: () => void lines.selectAll(v, p.row),
-          },
-          { text: 'Copy the points', key: 'Ctrl C', run: () => lines.copyPoints(v, ticks) },
-          { text: 'Put points down at the playhead', key: 'Ctrl V', run: () => void lines.pastePoints(v) },
-          { text: 'Take the points off', key: 'Del', run: points(() => lines.cutPoints(v, ticks)) },
-          {
-            text: 'Remove the line',
-            run: () =>
-              void lines.removeLine(v).then((ok) => ok && lines.foldLine(p.row, `${v.owner} ${v.name}`)),
-          },
-        ]}
-        foot={() => <LineSettings />}
+      ⋯
+    </Menu>
+  )
+  return (
+    <>
+      <div
+        className="line-clamp-2 pt-[2px] text-[11px] leading-[13px]"
+        title={`${lines.labelOf(v)}. ${v.param.says}`}
       >
-        ⋯
-      </Menu>
-    </span>
+        {lines.labelOf(v)}
+      </div>
+      <div className="flex h-[18px] items-center gap-1.5">
+        <LineValueAt v={v} />
+        {taken && (
+          <span className="text-[11px] whitespace-nowrap" style={{ color: 'var(--live)' }}>
+            taken down
+          </span>
+        )}
+        <span className="ml-auto">{menu}</span>
+      </div>
+    </>
   )
 }

@@ -6,8 +6,6 @@ import * as lines from '../live/lines'
 import { useSession } from '../live/session'
 import { useView } from '../live/view'
 import { perPixel, placeAt, STRIP_HEIGHT, valueOf, within, y } from './face'
-import { LineHead } from './LineHead'
-import { LineValueAt } from './LineValueAt'
 import { Points } from './Points'
 import { useHand } from './useHand'
 import { useLine } from './useLine'
@@ -116,9 +114,6 @@ function Drawn(p: Props & { v: LineView }) {
           />
         )}
       </svg>
-      <LineHead v={v} row={p.channel.id} stretch={stretch} taken={taken}>
-        <LineValueAt v={v} />
-      </LineHead>
     </div>
   )
 }

@@ -42,16 +42,14 @@ function alike(targets: CourseTargetView[]): CourseTargetView[][] {
 
 function Targets({ v, index, list }: { v: PassageView; index: number; list: CourseTargetView[] }) {
   const t = list[0]!
-  const rows = list.length === 1 ? t.row : `${list.length} rows`
+  const on = [...new Set(list.map((x) => x.row))] // also once where a row's trials are reached too
+  const rows = on.length === 1 ? t.row : `${on.length} rows`
   const of = t.of === t.row ? '' : `${t.of}, `
   const name = `${t.param.label} of ${t.of === t.row ? rows : t.of}`
   const choice = t.param.taper === 'choice' || t.param.taper === 'switch'
   return (
     <div className="flex items-center gap-1 text-[12px]">
-      <span
-        className="min-w-0 flex-1 truncate"
-        title={`${t.param.label} of ${of}${list.map((x) => x.row).join(', ')}`}
-      >
+      <span className="min-w-0 flex-1 truncate" title={`${t.param.label} of ${of}${on.join(', ')}`}>
         {t.param.label} <span className="soft text-[11px]">{`${of}${rows}`}</span>
       </span>
       {t.length ? (
