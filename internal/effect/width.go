@@ -91,7 +91,7 @@ func (w *wide) Report(dst []float64) {
 		dst[0] = w.lr / e
 	}
 	if w.mids > 1e-12 {
-		dst[1] = 0.5 * dsp.Decibels(w.sides/w.mids)
+		dst[1] = dsp.Decibels(math.Sqrt(w.sides / w.mids))
 	}
 	w.lr, w.ll, w.rr, w.mids, w.sides = 0, 0, 0, 0, 0
 }
