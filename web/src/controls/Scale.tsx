@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
 import type { Param } from '../api/types'
 import { notice } from '../live/session'
-import { at, figure, place, read, round, step } from './format'
+import { at, figure, parted, place, read, round, said, step } from './format'
 
 type Props = {
   param: Param
@@ -42,6 +42,7 @@ export function Scale({
   const x = place(param, value)
   const name = label ?? param.label
   const shown = figure(param, value)
+  const [number, unit] = parted(param, value)
 
   const down = (e: PointerEvent) => {
     if (e.button !== 0) return
@@ -73,7 +74,7 @@ export function Scale({
     const inside = Math.min(Math.max(v, param.min), param.max)
     if (inside !== v)
       notice(
-        `${name} goes from ${figure(param, param.min)} to ${figure(param, param.max)} ${param.unit}: it is now at ${figure(param, inside)}.`,
+        `${name} goes from ${said(param, param.min)} to ${said(param, param.max)}: it is now at ${said(param, inside)}.`,
       )
     onMove(inside, true)
     return true
@@ -82,7 +83,7 @@ export function Scale({
     if ((e.ctrlKey || e.metaKey) && (e.key === 'c' || e.key === 'v')) {
       e.preventDefault()
       e.stopPropagation()
-      if (e.key === 'c') void navigator.clipboard.writeText(`${shown.replace('−', '-')} ${param.unit}`.trim())
+      if (e.key === 'c') void navigator.clipboard.writeText(said(param, value).replace('−', '-'))
       else
         void navigator.clipboard.readText().then((t) => {
           if (!take(t)) notice(`“${t.slice(0, 40)}” is no value for ${name}.`, 'refused')
@@ -128,7 +129,7 @@ export function Scale({
       aria-valuemin={param.min}
       aria-valuemax={param.max}
       aria-valuenow={value}
-      aria-valuetext={`${shown} ${param.unit}`}
+      aria-valuetext={said(param, value)}
       className={`${narrow ? 'h-5' : 'h-[15px]'} block w-full cursor-ew-resize touch-none overflow-visible`}
       viewBox="0 0 100 20"
       preserveAspectRatio="none"
@@ -192,7 +193,7 @@ export function Scale({
   )
   if (narrow) {
     return (
-      <span className="relative inline-block w-full" title={`${name} ${shown} ${param.unit}`}>
+      <span className="relative inline-block w-full" title={`${name} ${said(param, value)}`}>
         {drawn}
         {pointer}
       </span>
@@ -255,7 +256,7 @@ export function Scale({
           title={`${param.says} Click to type a value.`}
           onClick={() => setTyping(true)}
         >
-          {shown} {!compact && <span className="soft text-[11px]">{param.unit}</span>}
+          {compact ? shown : number} {!compact && <span className="soft text-[11px]">{unit}</span>}
         </button>
       )}
     </div>

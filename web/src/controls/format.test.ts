@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { at, figure, place, read } from './format'
+import { at, figure, place, read, said } from './format'
 
 const hz = { taper: 'log', min: 20, max: 20000, digits: 0, unit: 'Hz' } as const
 const db = { taper: 'level', min: -120, max: 12, digits: 1, unit: 'dB' } as const
@@ -38,4 +38,13 @@ test('values are written as people read them', () => {
 test('a place along a scale and its value agree', () => {
   for (const p of [hz, db])
     for (const x of [0, 0.05, 0.3, 0.7, 1]) expect(place(p, at(p, x))).toBeCloseTo(x, 9)
+})
+
+test('a value is said with its unit, thousands of hertz as kHz, and can be read again', () => {
+  expect(said(hz, 440)).toBe('440 Hz')
+  expect(said(hz, 5620)).toBe('5.62 kHz')
+  expect(said(hz, 20000)).toBe('20.0 kHz')
+  expect(said(db, -3)).toBe('−3.0 dB')
+  expect(said({ ...db, unit: '' }, 0)).toBe('0.0')
+  for (const v of [20, 999, 1000, 12300]) expect(read(hz, said(hz, v))).toBe(v)
 })

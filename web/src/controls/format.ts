@@ -21,6 +21,17 @@ export function figure(
   return sign + s
 }
 
+type Said = Parameters<typeof figure>[0]
+
+/** A value and the unit that its figure is in: thousands of hertz are kHz. */
+export function parted(p: Said, v: number): [number: string, unit: string] {
+  const f = figure(p, v)
+  return f.endsWith(' k') ? [f.slice(0, -2), `k${p.unit}`] : [f, p.unit]
+}
+
+/** A value with its unit. */
+export const said = (p: Said, v: number) => parted(p, v).join(' ').trim()
+
 type Readable = Pick<Param, 'unit' | 'min' | 'max' | 'taper' | 'choices'>
 
 /** Reads what a person typed: "2k", "-6", "1.5 s" for a time in ms, "1/8d", "off". It may lie outside the range. */

@@ -1,7 +1,7 @@
 import { memo, useRef } from 'react'
 import type { Channel, LineView, SeenPoint } from '../api/types'
 import type { Lens } from '../board/time'
-import { figure } from '../controls/format'
+import { said } from '../controls/format'
 import * as lines from '../live/lines'
 import { useSession } from '../live/session'
 import { useView } from '../live/view'
@@ -108,7 +108,7 @@ function Drawn(p: Props & { v: LineView }) {
         <Points points={v.points} seenAt={seenAt} chosen={chosen} />
         {told && (
           <Tip
-            text={`${figure(v.param, held(told) ? valueOf(v, placeAt(seenAt(told).y)) : told.value)} ${v.param.unit}${told === first ? '' : `, ${told.shape}`}`}
+            text={`${said(v.param, held(told) ? valueOf(v, placeAt(seenAt(told).y)) : told.value)}${told === first ? '' : `, ${told.shape}`}`}
             seen={seenAt(told)}
             width={p.width}
           />

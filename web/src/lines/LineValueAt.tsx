@@ -1,6 +1,6 @@
 import { useRef } from 'react'
 import type { LineView } from '../api/types'
-import { figure } from '../controls/format'
+import { said } from '../controls/format'
 import { useLineValue } from './values'
 
 /** Where a line stands at the playhead, in figures. */
@@ -13,7 +13,7 @@ export function LineValueAt({ v }: { v: LineView }) {
         ? value
           ? 'on'
           : 'off'
-        : `${figure(v.param, value)} ${v.param.unit}`
+        : said(v.param, value)
   useLineValue(v.owner, v.name, (now) => {
     const text = say(now.value)
     if (ref.current && ref.current.textContent !== text) ref.current.textContent = text

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { LineView } from '../api/types'
 import { Card } from '../controls/Card'
-import { figure, read } from '../controls/format'
+import { figure, read, said } from '../controls/format'
 import * as lines from '../live/lines'
 import { setView, type Stretch } from '../live/view'
 
@@ -20,7 +20,7 @@ export function ValueCard({ v, stretch, points }: { v: LineView; stretch: Stretc
   return (
     <Card title={points ? `Value of the points` : `Hold a value over the stretch`} width={380}>
       <label className="block text-[13px]">
-        {lines.labelOf(v)}, {figure(v.param, v.param.min)} to {figure(v.param, v.param.max)} {v.param.unit}
+        {lines.labelOf(v)}, {said(v.param, v.param.min)} to {said(v.param, v.param.max)}
         <input
           data-first
           className={`input input-sm figure mt-2 w-full ${wrong ? 'input-error' : ''}`}

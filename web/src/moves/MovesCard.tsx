@@ -1,6 +1,6 @@
 import type { Handle, Mover, Param } from '../api/types'
 import { Card } from '../controls/Card'
-import { figure } from '../controls/format'
+import { said } from '../controls/format'
 import { findNode } from '../live/chain'
 import { openLine } from '../live/lines'
 import * as moves from '../live/moves'
@@ -27,8 +27,8 @@ export function MovesCard({ owner, param, label }: { owner: string; param: Param
           : line?.points.length
             ? 'Its line gives its base.'
             : 'Its hand gives its base.'}{' '}
-        Movers add around that, in parts of its travel; it never leaves {figure(param, param.min)} to{' '}
-        {`${figure(param, param.max)} ${param.unit}`.trim()}.
+        Movers add around that, in parts of its travel; it never leaves {said(param, param.min)} to{' '}
+        {said(param, param.max)}.
       </p>
       <div className="flex flex-col gap-3">
         {own ? (
