@@ -23,15 +23,7 @@ func (c *PutMover) apply(p *Project, _ Effects) ([]Change, error) {
 	if m.Targets == nil {
 		m.Targets = []MoverTarget{}
 	}
-	if m.Shape == DrawnShape && len(m.Drawn) == 0 { // something to begin with
-		m.Drawn = make([]float64, usualDrawn)
-		for i := range m.Drawn {
-			m.Drawn[i] = math.Round(1000*math.Sin(2*math.Pi*float64(i)/usualDrawn)) / 1000
-		}
-	}
-	if m.Shape == LevelShape && m.Follow == nil { // quick up, gently down, over what is usually loud
-		m.Follow, m.OneWay = &Follow{Attack: 10, Release: 150, Low: -40, High: -6}, true
-	}
+	m.begin()
 	if i := slices.IndexFunc(p.Movers, func(x *Mover) bool { return x.ID == m.ID }); i >= 0 {
 		old := p.Movers[i]
 		p.Movers[i] = m
@@ -43,6 +35,19 @@ func (c *PutMover) apply(p *Project, _ Effects) ([]Change, error) {
 	}
 	p.Movers = insert(p.Movers, at, m)
 	return []Change{&RemoveMover{m.ID}}, nil
+}
+
+// begin gives a mover what its shape needs to begin with.
+func (m *Mover) begin() {
+	if m.Shape == DrawnShape && len(m.Drawn) == 0 { // something to begin with
+		m.Drawn = make([]float64, usualDrawn)
+		for i := range m.Drawn {
+			m.Drawn[i] = math.Round(1000*math.Sin(2*math.Pi*float64(i)/usualDrawn)) / 1000
+		}
+	}
+	if m.Shape == LevelShape && m.Follow == nil { // quick up, gently down, over what is usually loud
+		m.Follow, m.OneWay = &Follow{Attack: 10, Release: 150, Low: -40, High: -6}, true
+	}
 }
 
 // RemoveMover takes a mover away.

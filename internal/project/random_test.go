@@ -1,6 +1,7 @@
 package project
 
 import (
+	"encoding/json"
 	"fmt"
 	"math/rand/v2"
 )
@@ -39,7 +40,7 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(70) {
+	switch r.IntN(78) {
 	case 0:
 		return &AddChannel{Channel: NewChannel([]string{Track, Group, Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
 	case 1:
@@ -181,6 +182,36 @@ func randomChange(r *rand.Rand, p *Project) Change {
 		return &PutTempo{At: int64(r.IntN(200000)), BPM: float64(60 + r.IntN(100)), Ramp: yes}
 	case 68:
 		return &CutClips{ch.ID}
+	case 70:
+		return &AddMover{Owner: []string{ch.ID, pick(nodes)}[r.IntN(2)], Name: []string{"fader", "mix"}[r.IntN(2)]}
+	case 71, 72:
+		id, what := "none", []string{`{"shape":"level"}`, `{"shape":"drawn"}`, `{"rate":2,"quarters":0}`, `{"follow":{"attack":3}}`, `{"seed":9,"nothing":1}`,
+			`{"follow":{"tap":{"channel":"` + other.ID + `","point":"post"}}}`, `{"shape":"sine","follow":null}`, `{"name":"x","id":"y"}`}[r.IntN(8)]
+		var target *MoverTarget
+		if len(p.Movers) > 0 {
+			m := p.Movers[r.IntN(len(p.Movers))]
+			if id = m.ID; yes && len(m.Targets) > 0 {
+				target = &MoverTarget{m.Targets[0].Owner, m.Targets[0].Name, r.Float64()}
+			}
+		}
+		return &SetMover{ID: id, What: json.RawMessage(what), Target: target}
+	case 73:
+		return &Hang{Owner: ch.ID, Name: []string{"fader", "pan"}[r.IntN(2)]}
+	case 74, 75:
+		id, what := "none", []string{`{"shown":true}`, `{"home":"` + ch.ID + `"}`, `{"home":"","shown":false}`, `{"name":"grip"}`, `{"name":7}`}[r.IntN(5)]
+		var target *HandleTarget
+		if len(p.Handles) > 0 {
+			h := p.Handles[r.IntN(len(p.Handles))]
+			if id = h.ID; yes && len(h.Targets) > 0 {
+				target = &HandleTarget{h.Targets[0].Owner, h.Targets[0].Name, 0, r.Float64(), 0.5}
+			}
+		}
+		return &SetHandle{ID: id, What: json.RawMessage(what), Target: target}
+	case 76:
+		if len(p.Movers) > 0 {
+			return &RemoveMover{p.Movers[r.IntN(len(p.Movers))].ID}
+		}
+		return &LetGo{ch.ID, "fader"}
 	case 61:
 		return &RemovePassage{randomPassage(r, p)}
 	case 62:

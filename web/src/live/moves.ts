@@ -12,7 +12,24 @@ export const moversOf = (p: Project | null, owner: string, name: string): Mover[
 export const handleOf = (p: Project | null, owner: string, name: string): Handle | undefined =>
   (p?.handles ?? []).find((h) => h.targets.some((t) => t.owner === owner && t.name === name))
 
-export const putMover = (m: Mover, label: string) => change(label, { type: 'mover.put', do: { mover: m } })
+/** Changes some of what a mover or a handle is: the rest is left as others may have made it meanwhile. */
+type Parts<T> = { [K in keyof T]?: T[K] extends object | undefined ? Partial<T[K]> | null : T[K] }
+export const setMover = (m: Mover, what: Parts<Mover>, label: string) =>
+  change(label, { type: 'mover.set', do: { id: m.id, what } })
+export const setHandle = (h: Handle, what: Parts<Handle>, label: string) =>
+  change(label, { type: 'handle.set', do: { id: h.id, what } })
+
+/** How far a mover moves one of its parameters. */
+export const setDepth = (m: Mover, owner: string, name: string, depth: number) =>
+  change(`Change the depth of ${m.name}`, {
+    type: 'mover.set',
+    do: { id: m.id, target: { owner, name, depth } },
+  })
+
+/** Over which range a handle moves one of its parameters. */
+export const setTarget = (h: Handle, target: Handle['targets'][number]) =>
+  change(`Change what ${h.name} moves`, { type: 'handle.set', do: { id: h.id, target } })
+
 export const removeMover = (m: Mover) =>
   change(`Remove ${m.name}`, { type: 'mover.remove', do: { id: m.id } })
 
@@ -31,11 +48,6 @@ export const moveApart = (owner: string, name: string, label: string) =>
 
 export const depthOf = (m: Mover, owner: string, name: string) =>
   m.targets.find((t) => t.owner === owner && t.name === name)?.depth ?? 0
-
-export const withDepth = (m: Mover, owner: string, name: string, depth: number): Mover => ({
-  ...m,
-  targets: m.targets.map((t) => (t.owner === owner && t.name === name ? { ...t, depth } : t)),
-})
 
 /** Where a handle can belong: the project, the rows that it moves something of, and their forks. */
 export function homesOf(p: Project, h: Handle): { value: string; text: string }[] {
@@ -60,8 +72,6 @@ const forkIn = (c: Project['channels'][number], id?: string) =>
 export const shownOn = (p: Project | null, c: Project['channels'][number]): Handle[] =>
   (p?.handles ?? []).filter((h) => h.shown && h.home && (h.home === c.id || forkIn(c, h.home)))
 
-export const putHandle = (h: Handle, label: string) =>
-  change(label, { type: 'handle.put', do: { handle: h } })
 /** Hangs a parameter on a handle; without one, on a new one. */
 export const hang = (handle: string, owner: string, name: string, label: string) =>
   change(`Hang ${label} on a handle`, { type: 'handle.hang', do: { handle, owner, name } })

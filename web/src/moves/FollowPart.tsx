@@ -5,12 +5,13 @@ import { TapPick } from '../routing/TapPick'
 import { Settle } from './Settle'
 
 type Follow = NonNullable<Mover['follow']>
+const leave = { node: null }
 
 /** What a mover follows, and over which levels. */
 export function FollowPart({ mover, follow }: { mover: Mover; follow: Follow }) {
   const of = useSession((s) => s.strip)!.moves
-  const set = (what: Partial<Follow>) =>
-    void moves.putMover({ ...mover, follow: { ...follow, ...what } }, `Change what moves ${mover.name}`)
+  const set = (what: Partial<Omit<Follow, 'tap'>> | { tap: object | null }) =>
+    void moves.setMover(mover, { follow: what as Partial<Follow> }, `Change what moves ${mover.name}`)
   return (
     <>
       <TapPick
@@ -19,7 +20,8 @@ export function FollowPart({ mover, follow }: { mover: Mover; follow: Follow }) 
         tap={follow.tap}
         none="nothing yet"
         without=""
-        onPick={(tap) => set({ tap: tap ?? undefined })}
+        // what it was taken at before goes
+        onPick={(tap) => set({ tap: tap && { ...leave, ...tap } })}
       />
       <Settle param={of.attack} value={follow.attack} onSettle={(v) => set({ attack: v })} />
       <Settle param={of.release} value={follow.release} onSettle={(v) => set({ release: v })} />

@@ -39,11 +39,7 @@ export function HandlePart(p: {
         </select>
       </label>
     )
-  const set = (what: Partial<typeof target>) =>
-    void moves.putHandle(
-      { ...h, targets: h.targets.map((t) => (t === target ? { ...t, ...what } : t)) },
-      `Change what ${h.name} moves`,
-    )
+  const set = (what: Partial<typeof target>) => void moves.setTarget(h, { ...target, ...what })
   return (
     <section
       className="rounded-[3px] border p-2.5"

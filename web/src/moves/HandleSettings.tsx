@@ -18,7 +18,7 @@ export function HandleSettings({ handle: h }: { handle: Handle }) {
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
           onBlur={(e) => {
             const name = e.target.value.trim()
-            if (name && name !== h.name) void moves.putHandle({ ...h, name }, `Rename ${h.name}`)
+            if (name && name !== h.name) void moves.setHandle(h, { name }, `Rename ${h.name}`)
           }}
         />
       </label>
@@ -29,7 +29,7 @@ export function HandleSettings({ handle: h }: { handle: Handle }) {
         choices={moves.homesOf(project, h)}
         onPick={(home) => {
           const shown = home !== '' && h.shown
-          void moves.putHandle({ ...h, home, shown }, `Say what ${h.name} belongs to`)
+          void moves.setHandle(h, { home, shown }, `Say what ${h.name} belongs to`)
         }}
       />
       {h.home && (
@@ -38,7 +38,7 @@ export function HandleSettings({ handle: h }: { handle: Handle }) {
           says="A small scale on the row, beside its chain."
           on={h.shown ?? false}
           onSet={(shown) =>
-            void moves.putHandle({ ...h, shown }, `${shown ? 'Show' : 'Hide'} ${h.name} on its row`)
+            void moves.setHandle(h, { shown }, `${shown ? 'Show' : 'Hide'} ${h.name} on its row`)
           }
         />
       )}

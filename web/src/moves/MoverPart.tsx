@@ -10,7 +10,7 @@ import { Settle } from './Settle'
 export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string; name: string }) {
   const strip = useSession((s) => s.strip)!
   const set = (what: Partial<Mover>, label: string) =>
-    void moves.putMover({ ...mover, ...what }, `${label} ${mover.name}`)
+    void moves.setMover(mover, what, `${label} ${mover.name}`)
   const chance = mover.shape === 'wander' || mover.shape === 'random steps'
   const known = mover.quarters === 0 || strip.cycles.some((c) => c.quarters === mover.quarters)
   const follow = mover.shape === 'level' ? mover.follow : undefined
@@ -66,12 +66,7 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
         <Settle
           param={strip.moves.depth}
           value={moves.depthOf(mover, owner, name) * 100}
-          onSettle={(v) =>
-            void moves.putMover(
-              moves.withDepth(mover, owner, name, v / 100),
-              `Change the depth of ${mover.name}`,
-            )
-          }
+          onSettle={(v) => void moves.setDepth(mover, owner, name, v / 100)}
         />
         {!follow && mover.quarters === 0 && (
           <Settle
