@@ -158,7 +158,7 @@ test('values are typed with units and note lengths; what is out of range is brou
   await type('High cut', '3k')
   await expect.poll(async () => (await params()).highcut).toBe(3000)
   await type('Feedback', '250')
-  await expect(board.getByText('Feedback goes from 0 to 100 %: it is now at 100.')).toBeVisible()
+  await expect(board.getByText('Feedback goes from 0 % to 100 %: it is now at 100 %.')).toBeVisible()
   await expect.poll(async () => (await params()).feedback).toBe(100)
 })
 
