@@ -51,8 +51,8 @@ test('a page of audio that comes late makes playback wait, visibly', async ({ bo
   await board.keyboard.press('Home')
   await board.evaluate(() => (globalThis as unknown as { shoalEngine: { locate(f: number): void } }).shoalEngine.locate(48000 * 100))
   await board.keyboard.press('Space')
-  await board.waitForTimeout(800)
-  const stood = await board.getByTestId('clock').textContent()
+  await expect(board.getByTestId('clock')).toHaveText('1:40.00')
+  const stood = '1:40.00'
   await board.waitForTimeout(500)
   expect(await board.getByTestId('clock').textContent()).toBe(stood)
   held = false
