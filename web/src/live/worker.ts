@@ -130,7 +130,12 @@ let rehearsing = false
 async function rehearse() {
   if (rehearsing) return
   rehearsing = true
-  for (let i = 1; !asked && engine.rehearse(); i++) if (i % 4 === 0) await breathe()
+  let since = performance.now()
+  while (!asked && engine.rehearse()) {
+    if (performance.now() - since < 5) continue
+    await breathe() // somebody may press Play
+    since = performance.now()
+  }
   rehearsing = false
 }
 
