@@ -27,6 +27,7 @@ import {
   STATE,
   type ToWorker,
 } from './ring'
+import { stampAt } from './stamps'
 
 export type Timeline = {
   rate: number
@@ -286,22 +287,10 @@ export class Engine {
     const rate = this.context?.sampleRate ?? 48000
     const late = (this.context?.outputLatency ?? 0) * rate
     const now = Atomics.load(head, HEAD.read) - late
-    let best = -1
-    let age = Infinity
-    let newest = -1
-    for (let s = 0; s < SLOTS; s++) {
-      const write = stamps[s * STAMP.size + STAMP.write]!
-      if (Number.isNaN(write) || stamps[s * STAMP.size + STAMP.layout] === 0) continue
-      const a = now - write
-      const turn = stamps[s * STAMP.size + STAMP.turn]!
-      if (a >= -1024 && (a < age || (a === age && turn > newest))) {
-        age = a
-        newest = turn
-        best = s
-      }
-    }
+    const best = stampAt(stamps, now, Atomics.load(head, HEAD.running) === 1)
     if (best < 0) return null
     const at = best * STAMP.size
+    const age = now - stamps[at + STAMP.write]!
     const state = stamps[at + STAMP.state]!
     const song = stamps[at + STAMP.song]! + (state === STATE.playing ? Math.min(Math.max(age, 0), 2048) : 0)
     if (best === this.lastSlot && this.last) {
