@@ -41,7 +41,7 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
   const menu = (
     <Menu
       label={`Menu of the line of ${lines.labelOf(v)}`}
-      className="soft pointer-events-auto h-[24px] min-w-[24px] leading-none"
+      className="soft h-[24px] min-w-[24px] leading-none"
       items={[
         { text: 'Fold it', run: () => lines.foldLine(channel.id, `${v.owner} ${v.name}`) },
         { text: 'Type the value of the points', key: '⏎', run: points(() => value(true)) },

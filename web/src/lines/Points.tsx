@@ -14,7 +14,7 @@ export function Points(p: {
   const rings = p.points.filter((pt) => !p.chosen(pt)).map((pt) => ring(p.seenAt(pt)))
   return (
     <>
-      <path data-points d={rings.join('')} fill="var(--card)" {...look} />
+      <path d={rings.join('')} fill="var(--card)" {...look} />
       {p.points.filter(p.chosen).map((pt) => {
         const { x, y } = p.seenAt(pt)
         return <circle key={pt.tick} cx={x} cy={y} r={4.5} fill="var(--ink)" {...look} />
