@@ -29,6 +29,8 @@ export function Menu({
     if (box.right < 240) s.left = `${box.left}px`
     s.top = low ? 'auto' : `${box.bottom + 2}px`
     s.bottom = low ? `${innerHeight - box.top + 2}px` : 'auto'
+    // as high as there is room: what is longer scrolls, to its very end
+    s.maxHeight = `${(low ? box.top : innerHeight - box.bottom) - 8}px`
   }
   return (
     <>
@@ -46,7 +48,7 @@ export function Menu({
         id={id}
         ref={list}
         popover="auto"
-        className="menu menu-sm pointer-events-auto m-0 max-h-[70vh] w-60 flex-nowrap overflow-y-auto rounded border p-1 shadow-sm [&:not(:popover-open)]:hidden"
+        className="menu menu-sm pointer-events-auto m-0 w-60 flex-nowrap overflow-y-auto rounded border p-1 shadow-sm [&:not(:popover-open)]:hidden"
         style={{
           position: 'fixed',
           right: 'auto',

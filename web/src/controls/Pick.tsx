@@ -14,7 +14,7 @@ export function Pick<T extends string | number>(p: {
     >
       {p.label}
       <select
-        className="select select-xs w-full pr-6"
+        className="select select-xs w-full truncate pr-6"
         aria-label={p.label}
         value={p.value}
         onChange={(e) => p.onPick(p.choices[e.target.selectedIndex]!.value)}
