@@ -5,16 +5,19 @@ export function Pick<T extends string | number>(p: {
   value: T
   choices: { value: T; text: string }[]
   onPick: (v: T) => unknown
+  /** Its choices have long names. */
+  wide?: boolean
 }) {
   return (
     <label
-      className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]"
+      className="grid items-center gap-2 text-[12px]"
+      style={{ gridTemplateColumns: `minmax(0, 1fr) ${p.wide ? 172 : 112}px` }}
       title={p.says}
       data-says={p.says}
     >
       {p.label}
       <select
-        className="select select-xs w-full truncate pr-6"
+        className="select select-xs w-full pr-6"
         aria-label={p.label}
         value={p.value}
         onChange={(e) => p.onPick(p.choices[e.target.selectedIndex]!.value)}

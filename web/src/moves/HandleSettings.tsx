@@ -23,6 +23,7 @@ export function HandleSettings({ handle: h }: { handle: Handle }) {
         />
       </label>
       <Pick
+        wide
         label="Belongs to"
         says="The row or fork that it is a control of; it goes to the project when that is removed."
         value={h.home ?? ''}
