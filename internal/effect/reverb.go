@@ -187,7 +187,6 @@ func (s *space) CopyFrom(o Processor) {
 		s.pre[side].CopyFrom(p.pre[side])
 		for i := range s.diff[side] {
 			copyRing(s.diff[side][i].buf, &s.diff[side][i].pos, p.diff[side][i].buf, p.diff[side][i].pos)
-			s.diff[side][i].gain = p.diff[side][i].gain
 		}
 	}
 	for i := range s.line {
@@ -198,12 +197,9 @@ func (s *space) CopyFrom(o Processor) {
 	s.tl, s.tr, s.ul, s.ur = p.tl, p.tr, p.ul, p.ur
 	s.cosine, s.sine, s.cosStep, s.sinStep = p.cosine, p.sine, p.cosStep, p.sinStep
 	s.cosEnd, s.sinEnd, s.turned, s.turnDepth = p.cosEnd, p.sinEnd, p.turned, p.turnDepth
-	s.cutLow, s.cutHigh = p.cutLow, p.cutHigh
-	s.fresh, s.last = p.fresh, p.last
-	if !s.fresh {
-		for i := range s.absorb {
-			s.absorb[i] = absorption(float64(s.length[i]), s.last[:], s.rate)
-		}
+	s.fresh = p.fresh
+	if p.last != [13]float64{} { // it has run: the lengths here may be others
+		s.tune(p.last)
 	}
 }
 
@@ -255,24 +251,27 @@ func (s *space) look(p *Span, i int) {
 	var v [13]float64
 	p.read(v[:], i)
 	if v != s.last {
-		if s.fresh || v[9] != s.last[9] || v[10] != s.last[10] {
-			s.cutLow = dsp.HighPass1(v[9], s.rate)
-			s.cutHigh = dsp.LowPass1(min(v[10], s.rate*0.45), s.rate)
-		}
-		for n := range s.absorb {
-			s.absorb[n] = absorption(float64(s.length[n]), v[:], s.rate)
-		}
-		// a diffuser must not ring longer than a third of the shortest decay
-		shortest := v[0] * min(1, v[5], v[7]) / 3
-		for side := range s.diff {
-			for n := range s.diff[side] {
-				d := &s.diff[side][n]
-				d.gain = min(v[3]/100*0.7, dsp.Exp(-3*math.Ln10*float64(len(d.buf))/s.rate/shortest))
-			}
-		}
-		s.last = v
+		s.tune(v)
 	}
 	s.fresh = false
+}
+
+// tune works out what follows from the parameters and from the lengths of lines and diffusers.
+func (s *space) tune(v [13]float64) {
+	s.cutLow = dsp.HighPass1(v[9], s.rate)
+	s.cutHigh = dsp.LowPass1(min(v[10], s.rate*0.45), s.rate)
+	for n := range s.absorb {
+		s.absorb[n] = absorption(float64(s.length[n]), v[:], s.rate)
+	}
+	// a diffuser must not ring longer than a third of the shortest decay
+	shortest := v[0] * min(1, v[5], v[7]) / 3
+	for side := range s.diff {
+		for n := range s.diff[side] {
+			d := &s.diff[side][n]
+			d.gain = min(v[3]/100*0.7, dsp.Exp(-3*math.Ln10*float64(len(d.buf))/s.rate/shortest))
+		}
+	}
+	s.last = v
 }
 
 func (s *space) flush() {

@@ -17,7 +17,7 @@ type compiler struct {
 	lib   *Library
 	clock *project.Clock
 	plan  *plan
-	shape strings.Builder
+	shape strings.Builder // what is fixed of the whole document; what is of a node, the node says
 	lines map[address]*project.Line
 	// passing is what passages do, the later ones last
 	passing []project.Span
@@ -74,22 +74,22 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
 	for _, l := range doc.Lines {
 		c.lines[address{l.Owner, l.Name}] = l
-		fmt.Fprintf(&c.shape, "line %s %s %d %x;", l.Owner, l.Name, len(l.Points), digest(l))
+		fmt.Fprintf(&c.shape, "line %q %q %d %x\n", l.Owner, l.Name, len(l.Points), digest(l))
 	}
 	c.passing = doc.Spans()
 	for _, x := range doc.Passages {
 		b, _ := json.Marshal(x)
-		fmt.Fprintf(&c.shape, "passage %s;", b)
+		fmt.Fprintf(&c.shape, "passage %s\n", b)
 	}
 	for _, m := range doc.Movers {
 		b, _ := json.Marshal(m)
-		fmt.Fprintf(&c.shape, "mover %s;", b)
+		fmt.Fprintf(&c.shape, "mover %s\n", b)
 	}
 	for _, h := range doc.Handles {
-		fmt.Fprintf(&c.shape, "handle %s %v;", h.ID, h.Targets)
+		fmt.Fprintf(&c.shape, "handle %q %#v\n", h.ID, h.Targets)
 	}
-	fmt.Fprintf(&c.shape, "listen %v;", point)
-	fmt.Fprintf(&c.shape, "time %d %v %v;", doc.SampleRate, doc.Tempo, doc.Meter)
+	fmt.Fprintf(&c.shape, "listen %#v\n", point)
+	fmt.Fprintf(&c.shape, "time %d %#v %#v\n", doc.SampleRate, doc.Tempo, doc.Meter)
 	c.collectTaps()
 	c.collectFollowers()
 	for _, ch := range doc.Channels {
@@ -156,7 +156,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 	}
 	c.plan.latency = captured.lag
 	c.plan.late = late(captured)
-	c.plan.shape = c.shape.String()
+	c.plan.shape = c.shape.String() + c.g.shape()
 	return c.plan, nil
 }
 
@@ -173,13 +173,12 @@ func tapName(t *project.Tap) string {
 func (c *compiler) collectTaps() {
 	for _, ch := range c.doc.Channels {
 		if ch.Input != nil {
-			t := c.tap("input of "+ch.ID, ch.Input)
+			t := c.tap("input of", ch.ID, ch.Input)
 			c.feeds[ch.ID] = append(c.feeds[ch.ID], feed{t.node, t.buf, "tap"})
-			fmt.Fprintf(&c.shape, "tap %s %v;", ch.ID, *ch.Input)
 		}
 		ch.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
 			if n.Stage != nil && n.Stage.Key != nil {
-				t := c.tap("key of "+n.Stage.ID, n.Stage.Key)
+				t := c.tap("key of", n.Stage.ID, n.Stage.Key)
 				c.where["key "+n.Stage.ID] = t.buf
 				c.points["key "+n.Stage.ID] = t.node
 			}
@@ -188,8 +187,8 @@ func (c *compiler) collectTaps() {
 	}
 }
 
-func (c *compiler) tap(name string, at *project.Tap) *tapTo {
-	t := &tapTo{c.g.add(name), newPair()}
+func (c *compiler) tap(kind, id string, at *project.Tap) *tapTo {
+	t := &tapTo{c.g.add(kind, id, kind+" "+id), newPair()}
 	c.taps[tapName(at)] = append(c.taps[tapName(at)], t)
 	return t
 }
@@ -224,13 +223,13 @@ func (c *compiler) slot(owner, name string, d param.Param, v float64, lag int) *
 }
 
 func (c *compiler) channelInput(ch *project.Channel) {
-	fmt.Fprintf(&c.shape, "channel %s %s %v %s;", ch.ID, ch.Kind, ch.Stereo, ch.Output)
 	buf := newPair()
 	c.bufs[ch.ID] = buf
-	n := c.g.add("the input of " + ch.Name)
+	n := c.g.add("input", ch.ID, "the input of "+ch.Name)
+	n.says("of a", ch.Kind, ch.Stereo)
 	c.input[ch.ID] = n
 	for _, x := range ch.Clips {
-		fmt.Fprintf(&c.shape, "clip %v;", *x)
+		n.says("clip", *x)
 	}
 	id := ch.ID
 	var clips *player
@@ -282,7 +281,7 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 	wait = append(wait, c.tapped("pre "+ch.ID, at, buf)...)
 	if captured {
 		hold := newPair()
-		keep := c.g.add("the print of "+ch.Name, at)
+		keep := c.g.add("print", ch.ID, "the print of "+ch.Name, at)
 		keep.emit = func(*gnode) []step { return []step{&copyStep{id: "print", from: buf, to: hold, shift: newShift2(0)}} }
 		c.plan.out = hold
 		pre = keep
@@ -292,7 +291,7 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 			wait = append(wait, c.send(ch, s, at, buf))
 		}
 	}
-	strp := c.g.add("the fader of "+ch.Name, at)
+	strp := c.g.add("fader", ch.ID, "the fader of "+ch.Name, at)
 	strp.order = append(wait, c.waitFor[ch.ID]...)
 	strp.emit = func(n *gnode) []step {
 		s := &strip{id: ch.ID, buf: buf, stereo: ch.Stereo, lag: n.lagIn,
@@ -307,7 +306,7 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 			wait = append(wait, c.send(ch, s, strp, buf))
 		}
 	}
-	flow := c.g.add("the output of "+ch.Name, strp)
+	flow := c.g.add("output", ch.ID, "the output of "+ch.Name, strp)
 	flow.order = wait
 	flow.emit = func(n *gnode) []step {
 		f := &outflow{id: ch.ID, buf: buf}
@@ -322,9 +321,8 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 }
 
 func (c *compiler) send(ch *project.Channel, s *project.Send, at *gnode, buf pair) *gnode {
-	fmt.Fprintf(&c.shape, "send %s %s %v %s;", s.ID, s.To, s.Pre, s.After)
 	to := newPair()
-	n := c.g.add("a send of "+ch.Name, at)
+	n := c.g.add("send", s.ID, "a send of "+ch.Name, at)
 	n.order = c.waitFor[s.ID]
 	n.emit = func(n *gnode) []step {
 		t := &sendStep{id: s.ID, channel: ch.ID, target: s.To, from: buf, to: to, lag: n.lagIn,

@@ -52,16 +52,16 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 	}
 	rate := float64(c.doc.SampleRate)
 	sound, ready := c.sound(s)
-	fmt.Fprintf(&c.shape, "stage %s %s %d %s %v %s %v;", s.ID, s.Effect, s.Version, s.ActsOn, s.Key, s.Sound, ready)
+	n := c.g.add("stage", s.ID, "stage "+s.ID, at)
+	n.says("is", s.Effect, s.Version, s.ActsOn, s.Sound, ready)
 	values := make([]float64, len(kind.Params))
 	for i := range kind.Params {
 		d := &kind.Params[i]
 		values[i] = valueOf(s, d)
 		if d.Structural {
-			fmt.Fprintf(&c.shape, "%s %g;", d.Name, values[i])
+			n.says(d.Name, values[i])
 		}
 	}
-	n := c.g.add("stage "+s.ID, at)
 	n.order = append(wait, c.waitFor[s.ID]...)
 	if kind.Latency != nil {
 		n.latency = kind.Latency(rate, values)
@@ -125,7 +125,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 // bypass is the gate of a stage or fork: a line of its own moves it, unless its whole chain is out.
 func (c *compiler) bypass(owner string, own, chain bool, lag int) gate {
 	if _, ok := c.lines[address{owner, param.Bypass.Name}]; ok || c.passes(owner, param.Bypass.Name) { // a line is there or not: another plan
-		fmt.Fprintf(&c.shape, "out %v;", chain)
+		fmt.Fprintf(&c.shape, "out %q %v\n", owner, chain)
 	}
 	if chain {
 		g := gate{}

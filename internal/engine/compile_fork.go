@@ -1,7 +1,6 @@
 package engine
 
 import (
-	"fmt"
 	"slices"
 
 	"shoal/internal/dsp"
@@ -18,7 +17,6 @@ type branch struct {
 
 // fork builds a fork of a chain: the split, each path with what is on it, and the join.
 func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at *gnode, buf pair, wait []*gnode) *gnode {
-	fmt.Fprintf(&c.shape, "fork %s %s;", f.ID, f.Kind)
 	branches := make([]branch, len(f.Paths))
 	for i := range branches {
 		branches[i].buf = newPair()
@@ -27,7 +25,7 @@ func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at 
 	for i, path := range f.Paths {
 		c.path(ch, path, &branches[i])
 	}
-	join := c.g.add("the join of "+f.ID, from)
+	join := c.g.add("join", f.ID, "the join of "+f.ID, from)
 	for _, b := range branches {
 		join.after = append(join.after, b.end)
 	}
@@ -68,7 +66,7 @@ func (c *compiler) split(f *project.Fork, branches []branch, at *gnode, buf pair
 			kind = []string{"mid", "side"}[i]
 		}
 		to := branches[i].buf
-		n := c.g.add("the way into "+f.Paths[i].Name, at)
+		n := c.g.add("the "+kind+" into", f.Paths[i].ID, "the way into "+f.Paths[i].Name, at)
 		n.emit = func(*gnode) []step { return []step{&splitStep{from: buf, to: to, kind: kind}} }
 		branches[i].start = n
 		wait = append(wait, n)
@@ -77,11 +75,14 @@ func (c *compiler) split(f *project.Fork, branches []branch, at *gnode, buf pair
 }
 
 func (c *compiler) bands(f *project.Fork, branches []branch, at *gnode, buf pair) *gnode {
-	fmt.Fprintf(&c.shape, "%d bands, slope %d, linear %v;", len(f.Paths), f.Slope, f.Linear)
 	rate := float64(c.doc.SampleRate)
-	n := c.g.add("the bands of "+f.ID, at)
+	n := c.g.add("bands", f.ID, "the bands of "+f.ID, at)
+	n.says("are", len(f.Paths), f.Slope, f.Linear)
+	for _, path := range f.Paths {
+		n.says("into", path.ID)
+	}
 	if f.Linear { // kernels are fixed: moved crossovers are another plan
-		fmt.Fprintf(&c.shape, "at %v;", f.Crossovers)
+		n.says("at", f.Crossovers)
 		n.latency = dsp.LinearLatency(rate)
 	}
 	n.emit = func(n *gnode) []step {
@@ -111,10 +112,10 @@ func (c *compiler) bands(f *project.Fork, branches []branch, at *gnode, buf pair
 
 // path builds what stands on a path, and its end.
 func (c *compiler) path(ch *project.Channel, path *project.Path, b *branch) {
-	fmt.Fprintf(&c.shape, "path %s %v;", path.ID, path.Invert)
 	b.id = path.ID
 	last, wait := c.chain(ch, &path.Chain, path.Chain.Bypass, b.start, b.buf, nil)
-	end := c.g.add("path "+path.Name, last)
+	end := c.g.add("path", path.ID, "path "+path.Name, last)
+	end.says("turned", path.Invert)
 	end.order = append(wait, c.waitFor[path.ID]...)
 	buf, ear := b.buf, pair{}
 	if c.only == nil && slices.Contains(c.point.Paths, path.ID) {

@@ -92,10 +92,10 @@ func (c *compiler) collectFollowers() {
 		if !m.Follows() {
 			continue
 		}
-		t := c.tap("what "+m.Name+" follows", m.Follow.Tap)
+		t := c.tap("followed by", m.ID, m.Follow.Tap)
 		s := newFollow(m.ID, m.Follow, float64(c.doc.SampleRate))
 		s.buf = t.buf
-		n := c.g.add("the level that "+m.Name+" follows", t.node)
+		n := c.g.add("level for", m.ID, "the level that "+m.Name+" follows", t.node)
 		n.emit = func(n *gnode) []step {
 			s.lag = n.lagIn
 			return []step{s}

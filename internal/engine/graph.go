@@ -1,6 +1,9 @@
 package engine
 
-import "fmt"
+import (
+	"fmt"
+	"strings"
+)
 
 // graph is what a document compiles to first: nodes with edges between them,
 // from which the order of the plan and every delay follow.
@@ -10,7 +13,8 @@ type graph struct {
 
 // gnode is one point of work. Its lag is how late its output is.
 type gnode struct {
-	name    string
+	name    string // for people
+	fixed   string // which node it is, and what about it only a new plan can change
 	latency int      // its own
 	after   []*gnode // must have run before: signals it takes in
 	order   []*gnode // must have run before, though no signal comes from there
@@ -20,10 +24,38 @@ type gnode struct {
 	state   int
 }
 
-func (g *graph) add(name string, after ...*gnode) *gnode {
-	n := &gnode{name: name, after: after}
+// add puts a node into the graph: kind and id tell it from all others, name is what people call it.
+func (g *graph) add(kind, id, name string, after ...*gnode) *gnode {
+	n := &gnode{name: name, fixed: fmt.Sprintf("%s %q", kind, id), after: after}
 	g.nodes = append(g.nodes, n)
 	return n
+}
+
+// says notes what is fixed about a node, in the words of fmt.Sprint with texts quoted.
+func (n *gnode) says(what string, values ...any) {
+	n.fixed += fmt.Sprintf(" %s %#v", what, values)
+}
+
+// shape tells graphs from each other that need plans of their own: every node with what is fixed about it, its
+// latency, and the nodes from which its signals come, in their order. Between equal shapes only values differ.
+func (g *graph) shape() string {
+	at := make(map[*gnode]int, len(g.nodes))
+	for i, n := range g.nodes {
+		at[n] = i
+	}
+	var b strings.Builder
+	for _, n := range g.nodes {
+		fmt.Fprintf(&b, "%s late %d after", n.fixed, n.latency)
+		for _, m := range n.after {
+			fmt.Fprintf(&b, " %d", at[m])
+		}
+		b.WriteString(" behind")
+		for _, m := range n.order {
+			fmt.Fprintf(&b, " %d", at[m])
+		}
+		b.WriteByte('\n')
+	}
+	return b.String()
 }
 
 // sorted returns the nodes in an order in which every one comes after what it

@@ -75,7 +75,7 @@ func (c *compiler) listening(ch *project.Channel, node *project.Node, at *gnode,
 func (c *compiler) ear(points []heardPath, stage string) *gnode {
 	to := newPair()
 	c.where["listening"] = to
-	n := c.g.add("listening to " + points[0].channel.Name)
+	n := c.g.add("listening", "", "listening to "+points[0].channel.Name)
 	for _, p := range points {
 		n.after = append(n.after, p.end)
 	}

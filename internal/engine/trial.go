@@ -106,7 +106,7 @@ func (c *compiler) enterTrials(ch *project.Channel, at *gnode, buf pair) []*gnod
 	for _, t := range ch.Trials {
 		to := newPair()
 		c.where["trial "+t.ID] = to
-		n := c.g.add("trial "+t.Letter+" of "+ch.Name, at)
+		n := c.g.add("trial", t.ID, "trial "+t.Letter+" of "+ch.Name, at)
 		n.emit = func(*gnode) []step {
 			return []step{&copyStep{id: "trial " + t.ID, from: buf, to: to, shift: newShift2(0)}}
 		}
@@ -124,7 +124,7 @@ func (c *compiler) trials(ch *project.Channel, at *gnode, buf pair, wait []*gnod
 		id   string
 	}
 	var ends []end
-	join := c.g.add("the choice of a trial of "+ch.Name, at)
+	join := c.g.add("choice", ch.ID, "the choice of a trial of "+ch.Name, at)
 	join.order = wait
 	for _, t := range ch.Trials {
 		tb := c.where["trial "+t.ID]

@@ -23,6 +23,7 @@ func Check(t *testing.T, k *effect.Kind) {
 	t.Run("block size does not matter", func(t *testing.T) { blocks(t, k) })
 	t.Run("reset empties", func(t *testing.T) { reset(t, k) })
 	t.Run("a twin goes on", func(t *testing.T) { twin(t, k) })
+	t.Run("an heir that is emptied is as good as new", func(t *testing.T) { heir(t, k) })
 	t.Run("latency is the truth", func(t *testing.T) { latency(t, k) })
 	t.Run("extremes stay bounded", func(t *testing.T) { extremes(t, k) })
 	t.Run("no allocation", func(t *testing.T) { allocation(t, k) })
@@ -101,6 +102,36 @@ func twin(t *testing.T, k *effect.Kind) {
 	rig.Run(l[9605:], r[9605:], 128)
 	require.Equal(t, wantL, l)
 	require.Equal(t, wantR, r)
+}
+
+// heir takes over the state of a processor that was prepared for other structural values, which has run and may have
+// been emptied, and is emptied itself: nothing of the other may be left in how it sounds.
+func heir(t *testing.T, k *effect.Kind) {
+	for _, p := range k.Params {
+		if !p.Structural {
+			continue
+		}
+		for _, v := range []float64{p.Min, p.Max} {
+			set := map[string]float64{p.Name: v}
+			wantL, wantR := stereo(19200)
+			New(k.ID, 48000, set).Run(wantL, wantR, 128)
+			for _, emptied := range []bool{true, false} {
+				old := New(k.ID, 48000, nil)
+				l, r := stereo(9600)
+				old.Run(l, r, 128)
+				if emptied {
+					old.P.Reset()
+				}
+				rig := New(k.ID, 48000, set)
+				rig.P.CopyFrom(old.P)
+				rig.P.Reset()
+				l, r = stereo(19200)
+				rig.Run(l, r, 128)
+				require.Equal(t, wantL, l, "%s %g, emptied before: %v", p.Name, v, emptied)
+				require.Equal(t, wantR, r, "%s %g, emptied before: %v", p.Name, v, emptied)
+			}
+		}
+	}
 }
 
 // passing are settings at which an effect lets an impulse through without a delay

@@ -1,0 +1,98 @@
+package engine
+
+import (
+	"math/rand/v2"
+	"os"
+	"strconv"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"shoal/internal/project"
+	"shoal/internal/project/projecttest"
+)
+
+// The last stage of a fork's last path moves to just behind the fork: nothing is added or taken away, only the way
+// of the signal is another.
+func TestAStageThatLeavesAForkIsHeardThere(t *testing.T) {
+	s := newSong(t)
+	ch := s.track("noise", noise(rate/4, 3))
+	louder := stage("trim", map[string]float64{"gain": 6})
+	fork := forked(project.Copies, project.NewPath("dry"), project.NewPath("wet", louder))
+	ch.Chain.Nodes = []*project.Node{fork}
+	e := s.engine()
+	moved, _, err := project.Apply(s.doc, []project.Change{&project.MoveNode{ID: louder.ID(), Owner: ch.ID, Index: 1}}, EffectInfo)
+	require.NoError(t, err)
+	takesAsNew(t, s, e, []*project.Project{moved})
+}
+
+// Two forks in a row and one in the other hold the same nodes in the same order.
+func TestAForkThatMovesIntoAnotherIsHeardThere(t *testing.T) {
+	s := newSong(t)
+	ch := s.track("noise", noise(rate/4, 4))
+	inner := forked(project.Copies, project.NewPath("a"), project.NewPath("b"))
+	last := project.NewPath("wet")
+	ch.Chain.Nodes = []*project.Node{forked(project.Copies, project.NewPath("dry", stage("trim", map[string]float64{"gain": -9})), last), inner}
+	e := s.engine()
+	moved, _, err := project.Apply(s.doc, []project.Change{&project.MoveNode{ID: inner.ID(), Owner: last.ID, Index: 0}}, EffectInfo)
+	require.NoError(t, err)
+	takesAsNew(t, s, e, []*project.Project{moved})
+}
+
+// takesAsNew gives an engine revision after revision and requires that it sounds like a new one on the last.
+func takesAsNew(t *testing.T, s *song, e *Engine, revisions []*project.Project) {
+	t.Helper()
+	settle := func() {
+		for range 40 {
+			require.Positive(t, e.Render(Block))
+		}
+	}
+	for _, doc := range revisions {
+		require.NoError(t, e.SetDocument(doc))
+		settle()
+	}
+	last := revisions[len(revisions)-1]
+	e.Stop()
+	e.Stop()
+	fresh, err := New(last, s.lib)
+	require.NoError(t, err)
+	for _, x := range []*Engine{e, fresh} {
+		x.GoTo(0)
+		x.Play()
+	}
+	wantL, wantR := play(t, fresh, rate/8, Block)
+	gotL, gotR := play(t, e, rate/8, Block)
+	same(t, wantL, gotL, "left")
+	same(t, wantR, gotR, "right")
+}
+
+// SHOAL_LONG=n tries n songs in place of a few.
+func TestAnEngineThatTookEveryRevisionSoundsLikeANewOne(t *testing.T) {
+	songs := 12
+	if n, err := strconv.Atoi(os.Getenv("SHOAL_LONG")); err == nil {
+		songs = n
+	}
+	changes := 0
+	for seed := range songs {
+		r := rand.New(rand.NewPCG(uint64(seed), 31))
+		s := newSong(t)
+		a, b := s.track("one", noise(rate/4, 1)), s.track("two", sine(rate/4, 440, -12))
+		s.ret("hall")
+		a.Chain.Nodes = []*project.Node{stage("trim", nil), forked(project.Copies, project.NewPath("dry"), project.NewPath("wet", stage("reverb", nil)))}
+		b.Chain.Nodes = []*project.Node{stage("trim", nil), stage("limiter", nil)}
+		s.doc.Sections = []project.Section{{ID: project.NewID(), Name: "One"}, {ID: project.NewID(), Name: "Two", Tick: 9600}}
+		e := s.engine()
+		doc, revisions := s.doc, []*project.Project{}
+		for len(revisions) < 25 {
+			next, _, err := project.Apply(doc, []project.Change{projecttest.RandomChange(r, doc)}, EffectInfo)
+			if err != nil {
+				continue
+			}
+			doc = next
+			revisions = append(revisions, doc)
+		}
+		changes += len(revisions)
+		t.Run(strconv.Itoa(seed), func(t *testing.T) { takesAsNew(t, s, e, revisions) })
+	}
+	require.GreaterOrEqual(t, changes, 25*songs)
+}
