@@ -58,6 +58,21 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
 		return fmt.Errorf("address %q is not on loopback; until there are accounts Shoal is for this machine only", p.addr)
 	}
+	held, err := take(p.data) // first of all: nothing of a folder that is somebody else's is touched
+	if err != nil {
+		return err
+	}
+	defer held.free()
+	var l net.Listener
+	if !makeOnly {
+		if l, err = net.Listen("tcp", p.addr); err != nil {
+			return fmt.Errorf("listen: %w (choose another port with --addr 127.0.0.1:PORT)", err)
+		}
+		defer l.Close()
+		if err := held.says(fmt.Sprintf("the Shoal at http://%s (process %d)", l.Addr(), os.Getpid())); err != nil {
+			return err
+		}
+	}
 	tmp := filepath.Join(p.data, "tmp")
 	if err := os.RemoveAll(tmp); err != nil {
 		return fmt.Errorf("clear %s: %w", tmp, err)
@@ -87,10 +102,6 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	srv, err := server.New(ctx, st, folder, filepath.Join(p.data, "exports"), tmp, log)
 	if err != nil {
 		return err
-	}
-	l, err := net.Listen("tcp", p.addr)
-	if err != nil {
-		return fmt.Errorf("listen: %w (choose another port with --addr 127.0.0.1:PORT)", err)
 	}
 	path := "/"
 	if withDemo {

@@ -39,8 +39,14 @@ func NewFolder(dir string) (*Folder, error) {
 	return &Folder{dir}, nil
 }
 
-// Path is where a sound lies.
-func (f *Folder) Path(hash string) string { return filepath.Join(f.dir, hash+".wav") }
+// Path is where a sound lies: in the folder, whatever the hash says.
+func (f *Folder) Path(hash string) string { return filepath.Join(f.dir, filepath.Base(hash)+".wav") }
+
+// Has reports whether a sound lies in the folder.
+func (f *Folder) Has(hash string) bool {
+	_, err := os.Stat(f.Path(hash))
+	return err == nil
+}
 
 // Draft is a sound that is being written. Either Keep or Drop ends it.
 type Draft struct {

@@ -27,6 +27,16 @@ const (
 	maxSound    = 8 << 30
 )
 
+// Check makes sure that every sound of a project is there, before anything of it is written.
+func Check(doc *project.Project, folder *audiofile.Folder) error {
+	for _, a := range doc.Audio {
+		if _, err := os.Stat(folder.Path(a.Hash)); err != nil {
+			return fmt.Errorf("the sound %s (%.12s) is missing from Shoal's folder, so the project cannot be bundled; bring the file back, or remove its clips", a.Name, a.Hash)
+		}
+	}
+	return nil
+}
+
 // Write puts a project and its sounds into a zip.
 func Write(ctx context.Context, w io.Writer, doc *project.Project, folder *audiofile.Folder) error {
 	z := zip.NewWriter(w)

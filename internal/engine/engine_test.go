@@ -10,6 +10,7 @@ import (
 
 	"shoal/internal/dsp"
 	"shoal/internal/project"
+	"shoal/internal/project/projecttest"
 )
 
 const rate = 48000
@@ -31,15 +32,15 @@ func (s *song) main() *project.Channel { return s.doc.MainChannel() }
 func (s *song) track(name string, x []float64) *project.Channel {
 	ch := project.NewChannel(project.Track, name, s.main().ID)
 	s.doc.Channels = append([]*project.Channel{ch}, s.doc.Channels...)
-	s.doc.Audio = append(s.doc.Audio, project.Audio{Hash: name, Name: name, Frames: int64(len(x)), Channels: 1})
-	ch.Clips = []*project.Clip{{ID: project.NewID(), Name: name, Audio: name, Frames: int64(len(x)), Exact: true}}
-	s.lib.Sound(name, int64(len(x)), 1)
+	s.doc.Audio = append(s.doc.Audio, project.Audio{Hash: projecttest.Hash(name), Name: name, Frames: int64(len(x)), Channels: 1})
+	ch.Clips = []*project.Clip{{ID: project.NewID(), Name: name, Audio: projecttest.Hash(name), Frames: int64(len(x)), Exact: true}}
+	s.lib.Sound(projecttest.Hash(name), int64(len(x)), 1)
 	for i := 0; i*PageFrames < len(x); i++ {
 		var page []float32
 		for _, v := range x[i*PageFrames : min(len(x), (i+1)*PageFrames)] {
 			page = append(page, float32(v))
 		}
-		s.lib.Put(name, i, Page{page})
+		s.lib.Put(projecttest.Hash(name), i, Page{page})
 	}
 	return ch
 }
@@ -460,7 +461,7 @@ func TestAMissingPageStopsTheSongAndNeverPlaysSilence(t *testing.T) {
 	s := newSong(t)
 	x := noise(PageFrames+1000, 8)
 	s.track("a", x)
-	page := s.lib.sounds["a"].pages[1]
+	page := s.lib.sounds[projecttest.Hash("a")].pages[1]
 	s.lib.sounds["a"].pages[1] = nil
 	e := s.engine()
 	e.Play()

@@ -13,8 +13,8 @@ type graph struct {
 
 // gnode is one point of work. Its lag is how late its output is.
 type gnode struct {
-	name    string // for people
-	fixed   string // which node it is, and what about it only a new plan can change
+	name    string   // for people
+	fixed   string   // which node it is, and what about it only a new plan can change
 	latency int      // its own
 	after   []*gnode // must have run before: signals it takes in
 	order   []*gnode // must have run before, though no signal comes from there

@@ -8,6 +8,7 @@ import (
 
 	"shoal/internal/dsp"
 	"shoal/internal/project"
+	"shoal/internal/project/projecttest"
 )
 
 // withTrial adds a trial with the given nodes to a channel.
@@ -109,15 +110,15 @@ func TestAStageUsesASoundOnceItIsThere(t *testing.T) {
 	a := s.track("a", x)
 	impulse := make([]float32, 50)
 	impulse[10] = 1
-	s.doc.Audio = append(s.doc.Audio, project.Audio{Hash: "ir", Name: "ir", Frames: 50, Channels: 1})
+	s.doc.Audio = append(s.doc.Audio, project.Audio{Hash: projecttest.Hash("ir"), Name: "ir", Frames: 50, Channels: 1})
 	conv := stage("convolver", map[string]float64{"space": 7, "lowcut": 20, "highcut": 20000})
-	conv.Stage.Sound = "ir"
+	conv.Stage.Sound = projecttest.Hash("ir")
 	a.Chain.Nodes = []*project.Node{conv}
 	e := s.engine()
 	e.Play()
 	require.Zero(t, e.Render(128)) // it waits, and says for what
-	require.Contains(t, e.Missing(), Missing{"ir", 0})
-	s.lib.Put("ir", 0, Page{impulse})
+	require.Contains(t, e.Missing(), Missing{projecttest.Hash("ir"), 0})
+	s.lib.Put(projecttest.Hash("ir"), 0, Page{impulse})
 	l, _ := play(t, e, 20000, 128)
 	worst, at := 0.0, -1
 	for i := 2000; i < 20000; i++ { // the cuts at their ends still turn the phase a little: compare the level

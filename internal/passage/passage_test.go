@@ -10,6 +10,7 @@ import (
 	"shoal/internal/dsp"
 	"shoal/internal/engine"
 	"shoal/internal/project"
+	"shoal/internal/project/projecttest"
 )
 
 // song is two rows of a pulsed chord, four bars long, with a return, at 120 quarter notes a minute.
@@ -24,21 +25,21 @@ func song(t *testing.T) (*project.Project, *engine.Library) {
 			x[i] += float32(0.09 * env * math.Sin(2*math.Pi*hz*float64(i)/48000))
 		}
 	}
-	lib.Sound("chord", int64(n), 1)
+	lib.Sound(projecttest.Hash("chord"), int64(n), 1)
 	for i := 0; i*engine.PageFrames < n; i++ {
 		page := make([]float32, engine.PageFrames)
 		copy(page, x[i*engine.PageFrames:])
-		lib.Put("chord", i, engine.Page{page})
+		lib.Put(projecttest.Hash("chord"), i, engine.Page{page})
 	}
 	p := project.New("Test", 48000, 120, 4, 4)
 	main := p.MainChannel().ID
 	hall := project.NewChannel(project.Return, "Hall", main)
 	k := project.NewStage("reverb", 1, 100, "blend")
 	hall.Chain.Nodes = []*project.Node{{Stage: k}}
-	p.Audio = []project.Audio{{Hash: "chord", Name: "chord", Frames: int64(n), Channels: 1}}
+	p.Audio = []project.Audio{{Hash: projecttest.Hash("chord"), Name: "chord", Frames: int64(n), Channels: 1}}
 	for _, name := range []string{"A", "B"} {
 		c := project.NewChannel(project.Track, name, main)
-		c.Clips = []*project.Clip{{ID: project.NewID(), Name: name, Audio: "chord", Frames: int64(n), Exact: true}}
+		c.Clips = []*project.Clip{{ID: project.NewID(), Name: name, Audio: projecttest.Hash("chord"), Frames: int64(n), Exact: true}}
 		p.Channels = append([]*project.Channel{c}, p.Channels...)
 	}
 	p.Channels = append(p.Channels, hall)

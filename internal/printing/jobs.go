@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"sync"
 	"time"
 
@@ -92,7 +93,44 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	if err != nil {
 		return nil, fmt.Errorf("make job queue: %w", err)
 	}
+	if err := w.reconcile(ctx); err != nil {
+		return nil, err
+	}
 	return w, nil
+}
+
+// queue makes the job of a print within a transaction: there is never one without the other.
+func (w *Works) queue(ctx context.Context, id string) func(tx *sql.Tx) (int64, error) {
+	return func(tx *sql.Tx) (int64, error) {
+		res, err := w.client.InsertTx(ctx, tx, args{id}, nil)
+		if err != nil {
+			return 0, err
+		}
+		return res.Job.ID, nil
+	}
+}
+
+// reconcile brings together what a killed process may have left apart: a print without a job gets one, and one whose
+// job has ended without it has failed.
+func (w *Works) reconcile(ctx context.Context) error {
+	prints, err := w.store.Unfinished(ctx)
+	if err != nil {
+		return fmt.Errorf("look for unfinished prints: %w", err)
+	}
+	for _, p := range prints {
+		job, err := w.client.JobGet(ctx, p.Job)
+		switch {
+		case errors.Is(err, river.ErrNotFound):
+			err = w.store.Requeue(ctx, p.ID, w.queue(ctx, p.ID))
+		case err == nil && job.FinalizedAt != nil:
+			p.State, p.Error = "failed", "Shoal was ended while this was being made. Print it again."
+			err = w.store.SetPrint(ctx, p)
+		}
+		if err != nil {
+			return fmt.Errorf("take up the print %s: %w", p.ID, err)
+		}
+	}
+	return nil
 }
 
 // Start begins to work; Stop waits for what runs, or leaves it to the next start.
@@ -115,16 +153,8 @@ func (w *Works) Add(ctx context.Context, projectID, author string, spec Spec) (S
 		return Status{}, err
 	}
 	p := store.Print{ID: project.NewID(), Project: projectID, Author: author, Spec: string(b)}
-	if err := w.store.AddPrint(ctx, p); err != nil {
-		return Status{}, fmt.Errorf("store print: %w", err)
-	}
-	res, err := w.client.Insert(ctx, args{p.ID}, nil)
-	if err != nil {
+	if p, err = w.store.AddPrint(ctx, p, w.queue(ctx, p.ID)); err != nil {
 		return Status{}, fmt.Errorf("queue print: %w", err)
-	}
-	p.Job, p.State = res.Job.ID, "waiting"
-	if err := w.store.SetPrint(ctx, p); err != nil {
-		return Status{}, err
 	}
 	s := w.status(p, doc)
 	w.desk.Printing(projectID, s)
@@ -245,12 +275,12 @@ func (k *worker) Work(ctx context.Context, job *river.Job[args]) error {
 		w.mu.Unlock()
 		stop()
 	}()
-	err = w.work(own, &p)
+	err = w.guarded(own, &p)
 	switch {
 	case err == nil:
 		return nil
-	case ctx.Err() != nil: // the server is stopping: it starts again
-		return ctx.Err()
+	case ctx.Err() != nil: // the server is stopping: it starts again, and this was no attempt
+		return river.JobSnooze(0)
 	case own.Err() != nil: // somebody cancelled it, and it is marked so
 		return river.JobCancel(own.Err())
 	}
@@ -262,6 +292,17 @@ func (k *worker) Work(ctx context.Context, job *river.Job[args]) error {
 		w.desk.Printing(p.Project, w.status(p, doc))
 	}
 	return river.JobCancel(err)
+}
+
+// guarded makes a print; a panic is a failure in words, not one more attempt.
+func (w *Works) guarded(ctx context.Context, p *store.Print) (err error) {
+	defer func() {
+		if r := recover(); r != nil {
+			slog.Error("a print panicked", "print", p.ID, "panic", r, "stack", string(debug.Stack()))
+			err = fmt.Errorf("a mistake of Shoal's ended it (%v); nothing was changed", r)
+		}
+	}()
+	return w.work(ctx, p)
 }
 
 func (w *Works) work(ctx context.Context, p *store.Print) error {

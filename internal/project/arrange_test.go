@@ -25,7 +25,7 @@ func voyage(t *testing.T, r *rand.Rand) *Project {
 	}
 	clip := func(id string, from, bars int64, follows bool) *Clip {
 		clock := p.Clock()
-		x := &Clip{ID: id, Name: id, Audio: "abc", Follows: follows, Start: from * bar, Offset: 7, Frames: clock.Frame((from+bars)*bar) - clock.Frame(from*bar)}
+		x := &Clip{ID: id, Name: id, Audio: aSound, Follows: follows, Start: from * bar, Offset: 7, Frames: clock.Frame((from+bars)*bar) - clock.Frame(from*bar)}
 		if !follows {
 			x.Start = clock.Frame(from * bar)
 		}

@@ -132,7 +132,7 @@ func TestAPlainPassageIsTheSameAsLines(t *testing.T) {
 		p := sample(t)
 		a, b := p.Channels[0], p.Channels[1]
 		p.Audio[0].Frames = 48000 * 30
-		b.Clips = []*Clip{{ID: NewID(), Name: "y", Audio: "abc", Frames: 48000 * 30, Start: 100000}}
+		b.Clips = []*Clip{{ID: NewID(), Name: "y", Audio: aSound, Frames: 48000 * 30, Start: 100000}}
 		if r.IntN(2) == 0 {
 			p.Lines = []*Line{{Owner: a.ID, Name: "fader", Points: []Point{{Tick: 1000, Value: -6, Shape: Ramp}, {Tick: 9000, Value: -2, Shape: Hold}}}}
 		}

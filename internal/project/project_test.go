@@ -26,6 +26,9 @@ var (
 	AsJSON      = asJSON
 )
 
+// aSound is the hash of the sample's only sound.
+const aSound = "abcdefabcdefabcdefabcdefabcdefabcdefabcdefabcdefabcdefabcdefabcd"
+
 func stageNode(effect string) *Node { return &Node{Stage: NewStage(effect, 1, 100, "blend")} }
 
 func sample(t *testing.T) *Project {
@@ -37,8 +40,8 @@ func sample(t *testing.T) *Project {
 	b.Chain.Nodes = []*Node{stageNode("trim")}
 	b.Chain.Nodes[0].Stage.Key = &Tap{Channel: a.ID, Point: "after", Node: a.Chain.Nodes[1].ID()}
 	a.Sends = []*Send{{ID: NewID(), To: hall.ID, Level: -6}}
-	p.Audio = []Audio{{"abc", "a.wav", 1000, 1}}
-	a.Clips = []*Clip{{ID: NewID(), Name: "x", Audio: "abc", Frames: 1000}}
+	p.Audio = []Audio{{aSound, "a.wav", 1000, 1}}
+	a.Clips = []*Clip{{ID: NewID(), Name: "x", Audio: aSound, Frames: 1000}}
 	p.Channels = append([]*Channel{a, b, hall}, p.Channels...)
 	p.Sections = []Section{{NewID(), "One", 0}, {NewID(), "Two", 9600}}
 	p.Lines = []*Line{{a.Chain.Nodes[0].ID(), "gain", []Point{{Tick: 0, Value: -3, Shape: Ramp}}}, {a.ID, "fader", []Point{}}}
@@ -91,7 +94,7 @@ func TestRefusalsSayWhatIsWrong(t *testing.T) {
 		"no effect \"flute\"":         {&AddNode{a.ID, 0, &Node{Stage: NewStage("flute", 1, 100, "blend")}}},
 		"cannot be automated":         {&SetLine{Owner: a.Chain.Nodes[0].ID(), Name: "size", Points: []Point{}}},
 		"G > G":                       {&AddChannel{Channel: group}, &SetChannel{ID: group.ID, Output: &group.ID}},
-		"do not lie within its audio": {&AddClip{a.ID, 0, &Clip{Audio: "abc", Frames: 2000}}},
+		"do not lie within its audio": {&AddClip{a.ID, 0, &Clip{Audio: aSound, Frames: 2000}}},
 		"cannot go inside itself":     {&MoveNode{a.Chain.Nodes[2].ID(), a.Chain.Nodes[2].Fork.Paths[0].ID, 0}},
 	} {
 		_, _, err := Apply(p, c, fakeEffects)
@@ -136,7 +139,7 @@ func TestAProjectSurvivesJSON(t *testing.T) {
 	require.NoError(t, err)
 	require.Equal(t, p, q)
 	_, err = Read([]byte(`{"version":1,"channels":[null]}`), fakeEffects)
-	require.ErrorContains(t, err, "channel 1 is empty")
+	require.ErrorContains(t, err, "channels[0] is empty")
 }
 
 func FuzzRead(f *testing.F) {

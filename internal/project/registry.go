@@ -7,7 +7,6 @@ import (
 	"fmt"
 	"io"
 	"reflect"
-	"slices"
 )
 
 // registry names every change. Names are stored: they never change meaning.
@@ -121,7 +120,7 @@ func nameOf(c Change) (string, bool) {
 	return n, ok
 }
 
-// strict decodes one JSON value and refuses unknown fields and trailing data.
+// strict decodes one JSON value and refuses unknown fields, trailing data, and lists with holes.
 func strict(b []byte, v any) error {
 	d := json.NewDecoder(bytes.NewReader(b))
 	d.DisallowUnknownFields()
@@ -131,7 +130,7 @@ func strict(b []byte, v any) error {
 	if _, err := d.Token(); !errors.Is(err, io.EOF) {
 		return fmt.Errorf("there is more after the end of the value")
 	}
-	return nil
+	return whole(v)
 }
 
 // Read decodes a project document and validates it.
@@ -140,48 +139,17 @@ func Read(b []byte, effects Effects) (*Project, error) {
 	if err := strict(b, &p); err != nil {
 		return nil, fmt.Errorf("read project: %w", err)
 	}
-	for i, c := range p.Channels {
-		if c == nil {
-			return nil, fmt.Errorf("read project: channel %d is empty", i+1)
-		}
-		for _, s := range c.Sends {
-			if s == nil {
-				return nil, fmt.Errorf("read project: channel %s has an empty send", c.Name)
-			}
-		}
-		for _, x := range c.Clips {
-			if x == nil {
-				return nil, fmt.Errorf("read project: channel %s has an empty clip", c.Name)
-			}
-		}
+	for _, c := range p.Channels {
 		if c.Trials == nil { // written before there were any
 			c.Trials = []*Trial{}
 		}
 		if c.Letter == "" {
 			c.Letter = "A"
 		}
-		for _, t := range c.Trials {
-			if t == nil {
-				return nil, fmt.Errorf("read project: channel %s has an empty trial", c.Name)
-			}
-		}
 		for _, o := range c.chains() {
 			if err := noHoles(o.chain, 0); err != nil {
 				return nil, fmt.Errorf("read project: channel %s: %w", c.Name, err)
 			}
-		}
-	}
-	if slices.Contains(p.Movers, nil) || slices.Contains(p.Handles, nil) {
-		return nil, fmt.Errorf("read project: a mover or handle is empty")
-	}
-	for _, x := range p.Passages {
-		if x == nil || slices.Contains(x.Courses, nil) {
-			return nil, fmt.Errorf("read project: a passage is empty")
-		}
-	}
-	for _, l := range p.Lines {
-		if l == nil {
-			return nil, fmt.Errorf("read project: an automation line is empty")
 		}
 	}
 	if err := p.Validate(effects); err != nil {

@@ -20,7 +20,13 @@ func (p *Project) Validate(effects Effects) error {
 	if !slices.Contains([]int{44100, 48000, 88200, 96000}, p.SampleRate) {
 		return fmt.Errorf("sample rate %d: it must be 44100, 48000, 88200 or 96000", p.SampleRate)
 	}
+	if err := p.checkTicks(); err != nil {
+		return err
+	}
 	if err := p.checkTime(); err != nil {
+		return err
+	}
+	if err := p.checkAudio(); err != nil {
 		return err
 	}
 	for id, n := range p.ids() {
@@ -49,6 +55,9 @@ func (p *Project) Validate(effects Effects) error {
 		return err
 	}
 	if err := p.checkPassages(effects); err != nil {
+		return err
+	}
+	if err := p.checkFrames(); err != nil {
 		return err
 	}
 	return p.checkLoops()
@@ -149,10 +158,10 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 		if !ok {
 			return fmt.Errorf("clip %s: its audio %.12s is not in the project", x.Name, x.Audio)
 		}
-		if x.Frames < 1 || x.Offset < 0 || x.Offset+x.Frames > a.Frames || x.Start < 0 {
-			return fmt.Errorf("clip %s: frames %d to %d do not lie within its audio of %d frames", x.Name, x.Offset, x.Offset+x.Frames, a.Frames)
+		if x.Frames < 1 || x.Offset < 0 || x.Offset > a.Frames-x.Frames || x.Start < 0 {
+			return fmt.Errorf("clip %s: %d frames from %d on do not lie within its audio of %d frames", x.Name, x.Frames, x.Offset, a.Frames)
 		}
-		if x.FadeIn < 0 || x.FadeOut < 0 || x.FadeIn+x.FadeOut > x.Frames || !(x.Gain >= -120 && x.Gain <= 36) {
+		if x.FadeIn < 0 || x.FadeOut < 0 || x.FadeIn > x.Frames || x.FadeOut > x.Frames-x.FadeIn || !(x.Gain >= -120 && x.Gain <= 36) {
 			return fmt.Errorf("clip %s: its fades or gain are out of range", x.Name)
 		}
 	}

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"sync"
 
+	"shoal/internal/audiofile"
 	"shoal/internal/engine"
 	"shoal/internal/printing"
 	"shoal/internal/project"
@@ -16,10 +17,11 @@ import (
 // desk holds the newest revision of the open projects and applies changes to
 // them, one at a time for each.
 type desk struct {
-	store *store.Store
-	hub   *hub
-	mu    sync.Mutex
-	open  map[string]*opened
+	store  *store.Store
+	hub    *hub
+	folder *audiofile.Folder
+	mu     sync.Mutex
+	open   map[string]*opened
 }
 
 type opened struct {
@@ -29,8 +31,8 @@ type opened struct {
 	revision int64
 }
 
-func newDesk(s *store.Store, h *hub) *desk {
-	return &desk{store: s, hub: h, open: map[string]*opened{}}
+func newDesk(s *store.Store, f *audiofile.Folder, h *hub) *desk {
+	return &desk{store: s, folder: f, hub: h, open: map[string]*opened{}}
 }
 
 // take returns a project, locked.
@@ -130,6 +132,11 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, k
 	next, undo, err := project.Apply(o.doc, batch, engine.EffectInfo)
 	if err != nil {
 		return 0, refuse(err)
+	}
+	for _, a := range next.Audio {
+		if _, known := o.doc.AudioByHash(a.Hash); !known && !d.folder.Has(a.Hash) {
+			return 0, refuse(fmt.Errorf("the sound %s (%.12s) is not in Shoal's folder: import its file first", a.Name, a.Hash))
+		}
 	}
 	patch, rest, err := patchOf(o.doc, o.rest, next)
 	if err != nil {

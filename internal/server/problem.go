@@ -4,11 +4,32 @@ import (
 	"errors"
 	"log/slog"
 	"net/http"
+	"runtime/debug"
 
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/store"
 )
+
+// recovery answers for a handler that panicked, and lets an answer break off that was under way. What a request
+// carried, cookies among it, is no matter for the log.
+func recovery(c *gin.Context) {
+	defer func() {
+		r := recover()
+		if r == nil {
+			return
+		}
+		if err, ok := r.(error); ok && errors.Is(err, http.ErrAbortHandler) {
+			panic(http.ErrAbortHandler) // the server of the standard library cuts the connection
+		}
+		slog.Error("a handler panicked", "path", c.Request.URL.Path, "panic", r, "stack", string(debug.Stack()))
+		if c.Writer.Written() {
+			panic(http.ErrAbortHandler)
+		}
+		fail(c, errors.New("Shoal made a mistake over this request; nothing was changed"))
+	}()
+	c.Next()
+}
 
 // Problem is an RFC 9457 problem document.
 type Problem struct {

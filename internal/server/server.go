@@ -41,7 +41,7 @@ type Server struct {
 // New prepares a server. tmp is a folder for uploads under way.
 func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports, tmp string, log *slog.Logger) (*Server, error) {
 	s := &Server{store: st, folder: folder, hub: newHub(), tmp: tmp}
-	s.desk = newDesk(st, s.hub)
+	s.desk = newDesk(st, folder, s.hub)
 	var err error
 	if s.prints, err = printing.New(ctx, st, folder, exports, s.desk, log); err != nil {
 		return nil, err
@@ -51,7 +51,7 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	reg.MustRegister(s.count, prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: "shoal_windows", Help: "Windows open on projects."}, s.hub.windows))
 	gin.SetMode(gin.ReleaseMode)
 	s.http = gin.New()
-	s.http.Use(gin.Recovery(), s.headers)
+	s.http.Use(recovery, s.headers)
 	s.http.GET("/metrics", gin.WrapH(promhttp.HandlerFor(reg, promhttp.HandlerOpts{})))
 	s.routes()
 	site, err := fs.Sub(siteFiles, "site")

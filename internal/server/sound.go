@@ -4,6 +4,7 @@ import (
 	"encoding/binary"
 	"fmt"
 	"io"
+	"log/slog"
 	"math"
 	"net/http"
 	"os"
@@ -115,7 +116,7 @@ func (s *Server) revised(c *gin.Context, id, label string) {
 
 func hashOf(c *gin.Context) (string, error) {
 	h := c.Param("hash")
-	if len(h) != 64 || strings.Trim(h, "0123456789abcdef") != "" {
+	if !project.IsHash(h) {
 		return "", &refusal{http.StatusNotFound, fmt.Errorf("%q is no audio hash", h)}
 	}
 	return h, nil
@@ -191,11 +192,15 @@ func (s *Server) exportBundle(c *gin.Context) {
 		fail(c, err)
 		return
 	}
+	if err := bundle.Check(p, s.folder); err != nil {
+		fail(c, refuse(err))
+		return
+	}
 	c.Header("Content-Type", "application/zip")
 	c.Header("Content-Disposition", disposition(p.Name+".shoal.zip"))
 	if err := bundle.Write(c.Request.Context(), c.Writer, p, s.folder); err != nil {
-		_ = c.Error(err) // the answer is under way: the connection breaks off, and the download fails
-		panic(http.ErrAbortHandler)
+		slog.Error("a bundle broke off", "project", p.ID, "error", err)
+		panic(http.ErrAbortHandler) // the answer is under way: the connection breaks off, and the download fails
 	}
 }
 

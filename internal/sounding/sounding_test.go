@@ -10,6 +10,7 @@ import (
 
 	"shoal/internal/engine"
 	"shoal/internal/project"
+	"shoal/internal/project/projecttest"
 )
 
 const rate = 48000
@@ -224,13 +225,13 @@ func TestCancellationIsMeasured(t *testing.T) {
 		x += 0.05 * (math.Sin(float64(i*i%7919)) - x)
 		page[i] = float32(x)
 	}
-	s.doc.Audio = []project.Audio{{Hash: "n", Name: "n", Frames: int64(n), Channels: 1}}
-	lib.Sound("n", int64(n), 1)
+	s.doc.Audio = []project.Audio{{Hash: projecttest.Hash("n"), Name: "n", Frames: int64(n), Channels: 1}}
+	lib.Sound(projecttest.Hash("n"), int64(n), 1)
 	for i := 0; i*engine.PageFrames < n; i++ {
-		lib.Put("n", i, engine.Page{page[i*engine.PageFrames : min(n, (i+1)*engine.PageFrames)]})
+		lib.Put(projecttest.Hash("n"), i, engine.Page{page[i*engine.PageFrames : min(n, (i+1)*engine.PageFrames)]})
 	}
 	clip := func(start int64) []*project.Clip {
-		return []*project.Clip{{ID: project.NewID(), Name: "n", Audio: "n", Start: start, Frames: int64(n), Exact: true}}
+		return []*project.Clip{{ID: project.NewID(), Name: "n", Audio: projecttest.Hash("n"), Start: start, Frames: int64(n), Exact: true}}
 	}
 	s.a.Clips, s.b.Clips = clip(0), clip(5)
 	put(s.b, stageOf("trim", 100, "blend", map[string]float64{"polarity": 3, "gain": -1}))

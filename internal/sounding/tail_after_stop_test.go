@@ -10,6 +10,7 @@ import (
 
 	"shoal/internal/engine"
 	"shoal/internal/project"
+	"shoal/internal/project/projecttest"
 )
 
 // A brake pulls a row whose reverb stands behind it in the chain's order, or before it: as it is really
@@ -19,17 +20,17 @@ func TestATailThatComesBackIsNoticed(t *testing.T) {
 		s := newSession()
 		lib := engine.NewLibrary(64)
 		n := int64(seconds * rate)
-		lib.Sound("tone", n, 1)
+		lib.Sound(projecttest.Hash("tone"), n, 1)
 		for i := 0; i*engine.PageFrames < int(n); i++ {
 			page := make([]float32, engine.PageFrames)
 			for k := range page {
 				page[k] = float32(0.3 * math.Sin(2*math.Pi*330*float64(i*engine.PageFrames+k)/rate))
 			}
-			lib.Put("tone", i, engine.Page{page})
+			lib.Put(projecttest.Hash("tone"), i, engine.Page{page})
 		}
-		s.doc.Audio = []project.Audio{{Hash: "tone", Name: "tone", Frames: n, Channels: 1}}
+		s.doc.Audio = []project.Audio{{Hash: projecttest.Hash("tone"), Name: "tone", Frames: n, Channels: 1}}
 		s.a.Sends = nil
-		s.a.Clips = []*project.Clip{{ID: project.NewID(), Name: "tone", Audio: "tone", Frames: n}}
+		s.a.Clips = []*project.Clip{{ID: project.NewID(), Name: "tone", Audio: projecttest.Hash("tone"), Frames: n}}
 		brake := stageOf("spindown", 100, "blend", nil)
 		put(s.a, stageOf("reverb", 40, "add", map[string]float64{"decay": 6}), brake)
 		target := func(name string, v float64) project.CourseTarget {

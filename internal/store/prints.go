@@ -1,6 +1,9 @@
 package store
 
-import "context"
+import (
+	"context"
+	"database/sql"
+)
 
 // Print is a print or an export, waiting, running or ended.
 type Print struct {
@@ -24,10 +27,35 @@ func scanPrint(row interface{ Scan(...any) error }) (Print, error) {
 	return p, none(err)
 }
 
-// AddPrint stores a print that waits for its turn.
-func (s *Store) AddPrint(ctx context.Context, p Print) error {
-	_, err := s.DB.ExecContext(ctx, `INSERT INTO prints (`+printColumns+`) VALUES (?, ?, ?, ?, ?, 'waiting', '', '', '', ?)`, p.ID, p.Project, p.Author, p.Job, p.Spec, now())
-	return err
+// AddPrint stores a print that waits for its turn, together with its job, which queue makes in the same transaction.
+func (s *Store) AddPrint(ctx context.Context, p Print, queue func(tx *sql.Tx) (job int64, err error)) (Print, error) {
+	err := s.within(ctx, func(tx *sql.Tx) error {
+		var err error
+		if p.Job, err = queue(tx); err != nil {
+			return err
+		}
+		p.State = "waiting"
+		_, err = tx.ExecContext(ctx, `INSERT INTO prints (`+printColumns+`) VALUES (?, ?, ?, ?, ?, 'waiting', '', '', '', ?)`, p.ID, p.Project, p.Author, p.Job, p.Spec, now())
+		return err
+	})
+	return p, err
+}
+
+// Unfinished lists the prints that wait or run, the oldest first.
+func (s *Store) Unfinished(ctx context.Context) ([]Print, error) {
+	return s.prints(ctx, `SELECT `+printColumns+` FROM prints WHERE state IN ('waiting', 'running') ORDER BY created`)
+}
+
+// Requeue gives a print another job, which queue makes in the same transaction.
+func (s *Store) Requeue(ctx context.Context, id string, queue func(tx *sql.Tx) (job int64, err error)) error {
+	return s.within(ctx, func(tx *sql.Tx) error {
+		job, err := queue(tx)
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE prints SET job = ? WHERE id = ?`, job, id)
+		return err
+	})
 }
 
 // SetPrint stores how a print stands. A print that has ended stays as it ended.
@@ -44,7 +72,11 @@ func (s *Store) Print(ctx context.Context, id string) (Print, error) {
 
 // Prints lists a project's newest prints, the newest first.
 func (s *Store) Prints(ctx context.Context, project string, limit int) ([]Print, error) {
-	rows, err := s.DB.QueryContext(ctx, `SELECT `+printColumns+` FROM prints WHERE project = ? ORDER BY created DESC LIMIT ?`, project, limit)
+	return s.prints(ctx, `SELECT `+printColumns+` FROM prints WHERE project = ? ORDER BY created DESC LIMIT ?`, project, limit)
+}
+
+func (s *Store) prints(ctx context.Context, query string, args ...any) ([]Print, error) {
+	rows, err := s.DB.QueryContext(ctx, query, args...)
 	if err != nil {
 		return nil, err
 	}

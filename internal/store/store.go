@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"net/url"
 	"path/filepath"
 	"time"
 
@@ -27,8 +28,14 @@ type Store struct{ DB *sql.DB }
 
 // Open opens or makes the database in a folder and brings it up to date.
 func Open(ctx context.Context, dir string) (*Store, error) {
-	dsn := "file:" + filepath.Join(dir, "shoal.db") + "?_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate"
-	db, err := sql.Open("sqlite", dsn)
+	path, err := filepath.Abs(filepath.Join(dir, "shoal.db"))
+	if err != nil {
+		return nil, fmt.Errorf("open database: %w", err)
+	}
+	// as a URI with its path escaped: a folder's name may hold what is special in one
+	place := url.URL{Scheme: "file", Path: filepath.ToSlash(path),
+		RawQuery: "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate"}
+	db, err := sql.Open("sqlite", place.String())
 	if err != nil {
 		return nil, fmt.Errorf("open database: %w", err)
 	}

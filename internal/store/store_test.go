@@ -1,6 +1,8 @@
 package store
 
 import (
+	"os"
+	"path/filepath"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -11,6 +13,26 @@ func open(t *testing.T) *Store {
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })
 	return s
+}
+
+// What is special in a URI may stand in a folder's name; two folders never share a database.
+func TestTheDatabaseLiesInItsFolderWhateverThatIsCalled(t *testing.T) {
+	above := t.TempDir()
+	for i, name := range []string{"Song #1", "Song #2", "half? 50% %23 & more", "späte Flut", "plain"} {
+		dir := filepath.Join(above, name)
+		require.NoError(t, os.Mkdir(dir, 0o755))
+		s, err := Open(t.Context(), dir)
+		require.NoError(t, err, name)
+		list, err := s.Projects(t.Context())
+		require.NoError(t, err)
+		require.Empty(t, list, name)
+		require.NoError(t, s.AddProject(t.Context(), "p", "Rope", []byte(`{}`)), name)
+		require.NoError(t, s.Close())
+		require.FileExists(t, filepath.Join(dir, "shoal.db"), name)
+		found, err := os.ReadDir(above)
+		require.NoError(t, err)
+		require.Len(t, found, i+1, "nothing lies beside the folders")
+	}
 }
 
 func TestAProjectIsKeptWithItsChanges(t *testing.T) {

@@ -2,6 +2,8 @@
 package projecttest
 
 import (
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"fmt"
 	"math/rand/v2"
@@ -243,6 +245,12 @@ func randomPassage(r *rand.Rand, p *project.Project) string {
 		return "none"
 	}
 	return p.Passages[r.IntN(len(p.Passages))].ID
+}
+
+// Hash is what the hash of a sound looks like, one for each name.
+func Hash(name string) string {
+	sum := sha256.Sum256([]byte(name))
+	return hex.EncodeToString(sum[:])
 }
 
 // Stage is a node with a stage of an effect on it.

@@ -1,0 +1,51 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"syscall"
+)
+
+// lock is a data folder that this process has to itself.
+type lock struct{ file *os.File }
+
+// take makes the folder its own, or says who has it. The system lets go of it when the process ends, however it ends.
+func take(dir string) (*lock, error) {
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return nil, fmt.Errorf("make data folder: %w", err)
+	}
+	f, err := os.OpenFile(filepath.Join(dir, "shoal.lock"), os.O_RDWR|os.O_CREATE, 0o644)
+	if err != nil {
+		return nil, fmt.Errorf("lock data folder: %w", err)
+	}
+	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		defer f.Close()
+		if !errors.Is(err, syscall.EWOULDBLOCK) {
+			return nil, fmt.Errorf("lock data folder %s: %w", dir, err)
+		}
+		holder := "another process"
+		if b, err := os.ReadFile(f.Name()); err == nil && len(b) > 0 {
+			holder = strings.TrimSpace(string(b))
+		}
+		return nil, fmt.Errorf("the folder %s is in use by %s; open that one in the browser, end it, or choose another folder with --data", dir, holder)
+	}
+	l := &lock{f}
+	return l, l.says(fmt.Sprintf("a Shoal that is starting (process %d)", os.Getpid()))
+}
+
+// says notes who holds it.
+func (l *lock) says(who string) error {
+	if err := l.file.Truncate(0); err != nil {
+		return fmt.Errorf("lock data folder: %w", err)
+	}
+	if _, err := l.file.WriteAt([]byte(who+"\n"), 0); err != nil {
+		return fmt.Errorf("lock data folder: %w", err)
+	}
+	return nil
+}
+
+// free lets others have the folder.
+func (l *lock) free() { _ = l.file.Close() }
