@@ -2,8 +2,8 @@ package project_test
 
 import (
 	"encoding/json"
-	"regexp"
 	"math/rand/v2"
+	"regexp"
 	"testing"
 
 	"github.com/stretchr/testify/require"

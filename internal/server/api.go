@@ -100,6 +100,8 @@ type Cycle struct {
 type Revised struct {
 	Revision int64  `json:"revision" required:"true"`
 	Label    string `json:"label" required:"true"`
+	// Passed says which changes undo or redo has passed over, and why.
+	Passed []string `json:"passed,omitempty"`
 }
 
 // Logged is one line of the logbook.

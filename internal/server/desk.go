@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 	"sync"
 
 	"shoal/internal/audiofile"
@@ -28,6 +29,7 @@ type opened struct {
 	mu       sync.Mutex
 	doc      *project.Project
 	rest     []byte // the document as JSON, without its lines
+	facets   project.Facets
 	revision int64
 }
 
@@ -54,6 +56,9 @@ func (d *desk) take(ctx context.Context, id string) (*opened, error) {
 	}
 	if err == nil {
 		o.rest, err = bare(o.doc)
+	}
+	if err == nil {
+		o.facets, err = project.FacetsOf(o.rest, o.doc.Lines)
 	}
 	if err != nil {
 		o.mu.Unlock()
@@ -94,37 +99,86 @@ func (d *desk) Change(ctx context.Context, id, author, label string, make func(d
 // Printing tells everybody in the project how a print stands.
 func (d *desk) Printing(id string, s printing.Status) { d.hub.send(id, Message{Print: &s}) }
 
-// undo takes back the author's last change, or (redo) makes it again.
-func (d *desk) undo(ctx context.Context, id, author string, redo bool) (int64, string, error) {
+// undo takes back the author's last change, or (redo) makes it again. A change that no longer can be, or upon which
+// somebody else has built, is passed over for good: passed says why, once.
+func (d *desk) undo(ctx context.Context, id, author string, redo bool) (rev int64, label string, passed []string, err error) {
 	o, err := d.take(ctx, id)
 	if err != nil {
-		return 0, "", err
+		return 0, "", nil, err
 	}
 	defer o.mu.Unlock()
-	find, kind, nothing := d.store.LastToUndo, "undo", "there is nothing of yours to undo"
+	find, kind := d.store.LastToUndo, "undo"
 	if redo {
-		find, kind, nothing = d.store.LastToRedo, "redo", "there is nothing of yours to redo"
+		find, kind = d.store.LastToRedo, "redo"
 	}
-	e, err := find(ctx, id, author)
-	if errors.Is(err, store.ErrNone) {
-		return 0, "", refuse(errors.New(nothing))
+	for {
+		e, err := find(ctx, id, author)
+		if errors.Is(err, store.ErrNone) {
+			return 0, "", nil, refuse(errors.New(strings.Join(append(passed, "there is nothing "+also(passed)+"of yours to "+kind), "; ")))
+		}
+		if err != nil {
+			return 0, "", nil, err
+		}
+		batch, reason, err := d.stillFits(ctx, id, author, o, e)
+		if err != nil {
+			return 0, "", nil, err
+		}
+		if reason != "" {
+			passed = append(passed, fmt.Sprintf("%q is passed over: %s", e.Label, reason))
+			if err := d.store.PassOver(ctx, id, e.Revision); err != nil {
+				return 0, "", nil, err
+			}
+			continue
+		}
+		rev, err := d.apply(ctx, id, o, author, e.Label, kind, batch, e.Revision)
+		return rev, e.Label, passed, err
 	}
-	if err != nil {
-		return 0, "", err
+}
+
+func also(passed []string) string {
+	if len(passed) > 0 {
+		return "else "
 	}
+	return ""
+}
+
+// stillFits gives the changes that take an entry back, or the reason why that cannot be.
+func (d *desk) stillFits(ctx context.Context, id, author string, o *opened, e store.Entry) (batch []project.Change, reason string, err error) {
 	var wire []project.Wire
 	if err := json.Unmarshal([]byte(e.Undo), &wire); err != nil {
-		return 0, "", fmt.Errorf("read change %d: %w", e.Revision, err)
+		return nil, "", fmt.Errorf("read change %d: %w", e.Revision, err)
 	}
-	batch, err := project.Decode(wire)
+	if batch, err = project.Decode(wire); err != nil {
+		return nil, err.Error(), nil // an older program's
+	}
+	next, _, err := project.Apply(o.doc, batch, engine.EffectInfo)
 	if err != nil {
-		return 0, "", fmt.Errorf("read change %d: %w", e.Revision, err)
+		return nil, err.Error(), nil
 	}
-	rev, err := d.apply(ctx, id, o, author, e.Label, kind, batch, e.Revision)
+	rest, err := bare(next)
 	if err != nil {
-		return 0, "", refuse(fmt.Errorf("%q cannot be taken back: %w", e.Label, err))
+		return nil, "", err
 	}
-	return rev, e.Label, nil
+	facets, err := project.FacetsOf(rest, next.Lines)
+	if err != nil {
+		return nil, "", err
+	}
+	touches := project.Touched(o.facets, facets)
+	others, err := d.store.OthersSince(ctx, id, author, e.Revision)
+	if err != nil {
+		return nil, "", err
+	}
+	for _, other := range others {
+		var touched []string
+		if err := json.Unmarshal([]byte(other.Touched), &touched); err != nil {
+			return nil, "", fmt.Errorf("read change %d: %w", other.Revision, err)
+		}
+		if project.Meet(touches, touched) {
+			person, _ := d.store.Person(ctx, other.Author)
+			return nil, fmt.Sprintf("%s has built on it since (%s)", person.Name, other.Label), nil
+		}
+	}
+	return batch, "", nil
 }
 
 // apply stores and broadcasts a batch; the project is locked.
@@ -146,11 +200,15 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, k
 	if err != nil {
 		return 0, err
 	}
+	facets, err := project.FacetsOf(rest, next.Lines)
+	if err != nil {
+		return 0, err
+	}
 	e := store.Entry{Revision: o.revision + 1, Author: author, Label: label, Kind: kind}
 	for _, part := range []struct {
 		to *string
 		v  any
-	}{{&e.Batch, mustEncode(batch)}, {&e.Undo, mustEncode(undo)}, {&e.Patch, patch}} {
+	}{{&e.Batch, mustEncode(batch)}, {&e.Undo, mustEncode(undo)}, {&e.Patch, patch}, {&e.Touched, project.Touched(o.facets, facets)}} {
 		b, err := json.Marshal(part.v)
 		if err != nil {
 			return 0, err
@@ -160,7 +218,7 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, k
 	if err := d.store.Commit(ctx, id, next.Name, rest, lines, e, spends); err != nil {
 		return 0, err
 	}
-	o.doc, o.rest, o.revision = next, rest, e.Revision
+	o.doc, o.rest, o.facets, o.revision = next, rest, facets, e.Revision
 	person, _ := d.store.Person(ctx, author)
 	d.hub.send(id, Message{Change: &ChangeMessage{Revision: e.Revision, Author: person, Label: label, Kind: kind, Patch: json.RawMessage(e.Patch)}})
 	return e.Revision, nil

@@ -221,7 +221,7 @@ func (s *Server) change(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, Revised{rev, b.Label})
+	c.JSON(http.StatusOK, Revised{Revision: rev, Label: b.Label})
 }
 
 func (s *Server) undo(c *gin.Context) { s.takeBack(c, false) }
@@ -233,12 +233,12 @@ func (s *Server) takeBack(c *gin.Context, redo bool) {
 		fail(c, err)
 		return
 	}
-	rev, label, err := s.desk.undo(c, c.Param("id"), author, redo)
+	rev, label, passed, err := s.desk.undo(c, c.Param("id"), author, redo)
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, Revised{rev, label})
+	c.JSON(http.StatusOK, Revised{rev, label, passed})
 }
 
 const missedLimit = 500

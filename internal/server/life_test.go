@@ -2,9 +2,11 @@ package server
 
 import (
 	"encoding/json"
+	"io"
 	"math"
 	"net/http"
 	"net/http/httptest"
+	"os"
 	"strings"
 	"testing"
 	"time"
@@ -222,4 +224,35 @@ func TestTheDescriptionNamesEveryOperation(t *testing.T) {
 	require.NotEmpty(t, params.Cycles)
 	require.InDelta(t, 40, params.Moves.Rate.Max, 0)
 	d.refused("", "GET", "/api/nothing", nil)
+}
+
+// A bundle that lacks a sound is refused before a byte of it is sent; one that breaks off on the way does not end as if
+// it were whole.
+func TestABundleIsWholeOrRefused(t *testing.T) {
+	d := newDesktop(t)
+	id, track := d.begin()
+	file := d.srv.folder.Path(track.Clips[0].Audio)
+	require.NoError(t, os.Rename(file, file+".away"))
+	d.refused("is missing from Shoal's folder", "GET", "/api/projects/"+id+"/bundle", nil)
+	// a folder in its place is there to be found and cannot be read
+	require.NoError(t, os.Mkdir(file, 0o755))
+	house := httptest.NewServer(d.srv)
+	defer house.Close()
+	r, err := http.Get(house.URL + "/api/projects/" + id + "/bundle")
+	if err == nil {
+		defer r.Body.Close()
+		_, err = io.ReadAll(r.Body)
+	}
+	require.Error(t, err, "the connection breaks off")
+}
+
+// Only sounds that are there can be added, and no name leads out of the folder.
+func TestASoundThatIsAddedMustBeThere(t *testing.T) {
+	d := newDesktop(t)
+	id, _ := d.begin()
+	for says, hash := range map[string]string{"no hash of a sound": "../../x", "not in Shoal's folder": strings.Repeat("ab", 32)} {
+		d.refused(says, "POST", "/api/projects/"+id+"/changes", Batch{"Add", mustEncode([]project.Change{
+			&project.AddAudio{Audio: project.Audio{Hash: hash, Name: "x", Frames: 10, Channels: 1}}})})
+	}
+	d.refused("is empty", "POST", "/api/projects/"+id+"/changes", []byte(`{"label":"x","changes":[{"type":"channel.add","do":{"channel":{"id":"n","kind":"track","name":"n","sends":[null]},"index":0}}]}`))
 }

@@ -111,7 +111,7 @@ func (s *Server) revised(c *gin.Context, id, label string) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, Revised{rev, label})
+	c.JSON(http.StatusOK, Revised{Revision: rev, Label: label})
 }
 
 func hashOf(c *gin.Context) (string, error) {

@@ -58,15 +58,16 @@ type Entry struct {
 	Batch    string
 	Undo     string
 	Patch    string
-	Spent    bool // undone already (for do and redo), or redone (for undo)
+	Touched  string // what it touched of the document, as a JSON list
+	Spent    bool   // undone already (for do and redo), or redone (for undo)
 	Time     string
 }
 
-const entryColumns = `revision, author, label, kind, batch, undo, patch, spent, time`
+const entryColumns = `revision, author, label, kind, batch, undo, patch, touched, spent = 1, time`
 
 func scanEntry(row interface{ Scan(...any) error }) (Entry, error) {
 	var e Entry
-	err := row.Scan(&e.Revision, &e.Author, &e.Label, &e.Kind, &e.Batch, &e.Undo, &e.Patch, &e.Spent, &e.Time)
+	err := row.Scan(&e.Revision, &e.Author, &e.Label, &e.Kind, &e.Batch, &e.Undo, &e.Patch, &e.Touched, &e.Spent, &e.Time)
 	return e, err
 }
 
@@ -101,6 +102,17 @@ func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry
 func (s *Store) LastToUndo(ctx context.Context, id, author string) (Entry, error) {
 	e, err := scanEntry(s.DB.QueryRowContext(ctx, `SELECT `+entryColumns+` FROM changes WHERE project = ? AND author = ? AND kind IN ('do', 'redo') AND spent = 0 ORDER BY revision DESC LIMIT 1`, id, author))
 	return e, none(err)
+}
+
+// OthersSince lists what others than the author have changed after a revision and not taken back.
+func (s *Store) OthersSince(ctx context.Context, id, author string, revision int64) ([]Entry, error) {
+	return s.entries(ctx, `SELECT `+entryColumns+` FROM changes WHERE project = ? AND author <> ? AND revision > ? AND kind IN ('do', 'redo') AND spent <> 1 ORDER BY revision DESC`, id, author, revision)
+}
+
+// PassOver marks an entry as one that undo and redo do not come back to, though what it did stands.
+func (s *Store) PassOver(ctx context.Context, id string, revision int64) error {
+	_, err := s.DB.ExecContext(ctx, `UPDATE changes SET spent = 2 WHERE project = ? AND revision = ?`, id, revision)
+	return err
 }
 
 // LastToRedo finds an author's newest undo that is not redone, if the author has
