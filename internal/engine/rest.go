@@ -31,7 +31,7 @@ func (s *stageStep) rests(c *cursor, l, r []float64) bool {
 		return false
 	}
 	x.in = true
-	if (s.stirred || len(s.moving) > 0) && s.busy() {
+	if s.mix.onItsWay() || (s.stirred || len(s.moving) > 0) && s.busy() {
 		x.begun = false
 		return false
 	}
@@ -62,7 +62,7 @@ func (s *stageStep) needs() int {
 	return int(s.kind.Rests(s.values, s.span.Tempo)*s.rate) + s.dry.l.Frames()
 }
 
-// busy reports whether a parameter is on its way somewhere from block to block, which goes on
+// busy reports whether a parameter, besides the mix, is on its way somewhere from block to block, which goes on
 // only while the stage is run.
 func (s *stageStep) busy() bool {
 	for _, p := range s.slots {
@@ -70,7 +70,7 @@ func (s *stageStep) busy() bool {
 			return true
 		}
 	}
-	return s.mix.onItsWay()
+	return false
 }
 
 func (s *slot) onItsWay() bool {
