@@ -56,7 +56,7 @@ type Body struct {
 func (p *Preset) Check() error {
 	p.Name, p.Says = strings.TrimSpace(p.Name), strings.TrimSpace(p.Says)
 	switch {
-	case p.Name == "" || len(p.Name) > 80:
+	case !project.ValidName(p.Name):
 		return fmt.Errorf("a preset needs a name of 1 to 80 letters")
 	case len(p.Says) > 300:
 		return fmt.Errorf("preset %s: what it is for must be said in 300 letters", p.Name)

@@ -390,7 +390,7 @@ func (w *Works) toTrack(ctx context.Context, doc *project.Project, spec Spec, no
 				return nil
 			}
 		}
-		return Place(newest, p.ID, spec, sound)
+		return Place(p.ID, spec, sound)
 	})
 }
 

@@ -2,7 +2,6 @@ package printing
 
 import (
 	"fmt"
-	"slices"
 
 	"shoal/internal/audiofile"
 	"shoal/internal/project"
@@ -57,52 +56,9 @@ func (l Lineage) Words() string {
 	return s + "\r\n"
 }
 
-// Place returns the changes that put a print on a new track beside its source.
-// The new track takes over fader, pan, output, sends and their lines, and the
-// source is muted with its pre-fader sends, so that the mix stays as it is.
-func Place(doc *project.Project, printID string, spec Spec, sound audiofile.Entry) []project.Change {
-	name := "Print"
-	track := project.NewChannel(project.Track, name, doc.MainChannel().ID)
-	index := len(doc.Channels)
-	source, ok := doc.Channel(spec.Channel)
-	var lines []project.Change
-	if ok {
-		index = slices.Index(doc.Channels, source) + 1
-		name = printName(doc, source.Name)
-		track.Stereo, track.Fader, track.Pan, track.Tint, track.Output = source.Stereo, source.Fader, source.Pan, source.Tint, source.Output
-		track.PrintOf = &project.Origin{Print: printID, Channel: source.ID, Name: source.Name}
-		owners := map[string]string{source.ID: track.ID}
-		for _, s := range source.Sends {
-			copied := *s
-			copied.ID = project.NewID()
-			owners[s.ID] = copied.ID
-			track.Sends = append(track.Sends, &copied)
-		}
-		for _, l := range doc.Lines {
-			if id, ok := owners[l.Owner]; ok {
-				lines = append(lines, &project.SetLine{Owner: id, Name: l.Name, Points: slices.Clone(l.Points)})
-			}
-		}
-	}
-	track.Name = name
-	track.Clips = []*project.Clip{{ID: project.NewID(), Name: name, Audio: sound.Hash, Start: spec.From, Frames: sound.Frames, Exact: true}}
-	batch := []project.Change{
-		&project.AddAudio{Audio: project.Audio{Hash: sound.Hash, Name: name, Frames: sound.Frames, Channels: sound.Channels}},
-		&project.AddChannel{Channel: track, Index: index},
-	}
-	batch = append(batch, lines...)
-	if ok && spec.Mute {
-		yes := true
-		batch = append(batch, &project.SetChannel{ID: source.ID, Mute: &yes, MutePre: &yes})
-	}
-	return batch
-}
-
-// printName names a print after its source: "Choir print", "Choir print 2".
-func printName(doc *project.Project, source string) string {
-	name := source + " print"
-	for n := 2; slices.ContainsFunc(doc.Channels, func(c *project.Channel) bool { return c.Name == name }); n++ {
-		name = fmt.Sprintf("%s print %d", source, n)
-	}
-	return name
+// Place is the change that puts a print on a new track beside its source. Where the source is muted, the mix stays as
+// it is.
+func Place(printID string, spec Spec, sound audiofile.Entry) []project.Change {
+	return []project.Change{&project.PlacePrint{Source: spec.Channel, Print: printID, ID: project.NewID(), Start: spec.From, Mute: spec.Mute,
+		Audio: project.Audio{Hash: sound.Hash, Frames: sound.Frames, Channels: sound.Channels}}}
 }

@@ -138,6 +138,8 @@ type SetPassage struct {
 	Off  *bool   `json:"off,omitempty"`
 	Tail *string `json:"tail,omitempty"`
 	Fade *int64  `json:"fade,omitempty"` // ticks
+	// Reach: whether the tail rule reaches the returns
+	Reach *bool `json:"reach,omitempty"`
 }
 
 func (c *SetPassage) apply(p *Project, effects Effects) ([]Change, error) {
@@ -146,6 +148,7 @@ func (c *SetPassage) apply(p *Project, effects Effects) ([]Change, error) {
 		swap(&x.Off, c.Off)
 		swap(&x.Tail, c.Tail)
 		swap(&x.Fade, c.Fade)
+		swap(&x.Reach, c.Reach)
 		return nil
 	})
 }

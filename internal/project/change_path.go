@@ -228,7 +228,7 @@ func (c *SetPath) apply(p *Project, _ Effects) ([]Change, error) {
 	if !ok {
 		return nil, gone("the path")
 	}
-	if c.Name != nil && len(*c.Name) > 80 {
+	if c.Name != nil && *c.Name != "" && !ValidName(*c.Name) {
 		return nil, fmt.Errorf("the name of a path has at most 80 letters")
 	}
 	return []Change{&SetPath{c.ID, swap(&path.Name, c.Name), swap(&path.Mute, c.Mute), swap(&path.Invert, c.Invert)}}, nil

@@ -3,6 +3,7 @@ package project
 import (
 	"fmt"
 	"strings"
+	"unicode/utf8"
 )
 
 // A song is at most 24 hours long. Everything that has a place in it is held to that, so that no sum of places can
@@ -15,6 +16,24 @@ const (
 
 // IsHash reports whether a text has the form of a sound's hash: 64 hexadecimal digits in lower case.
 func IsHash(s string) bool { return len(s) == 64 && strings.Trim(s, "0123456789abcdef") == "" }
+
+// maxName is how many letters a name has at most, as people count them.
+const maxName = 80
+
+// ValidName reports whether a name has 1 to 80 letters that are not all blank.
+func ValidName(name string) bool {
+	return strings.TrimSpace(name) != "" && utf8.RuneCountInString(name) <= maxName
+}
+
+// ShortName is as much of a name as one can have: it never ends within a letter.
+func ShortName(name string) string { return firstLetters(name, maxName) }
+
+func firstLetters(s string, most int) string {
+	if letters := []rune(s); len(letters) > most {
+		return string(letters[:most])
+	}
+	return s
+}
 
 // longest is the longest a song can be, in frames.
 func (p *Project) longest() int64 { return maxHours * 3600 * int64(p.SampleRate) }

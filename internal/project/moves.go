@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"shoal/internal/param"
 )
@@ -128,7 +127,7 @@ func (p *Project) checkMoves(effects Effects) error {
 	}
 	taken := map[Address]string{}
 	for _, h := range p.Handles {
-		if strings.TrimSpace(h.Name) == "" || len(h.Name) > 80 {
+		if !ValidName(h.Name) {
 			return fmt.Errorf("a handle needs a name of 1 to 80 letters")
 		}
 		if err := param.Handle.Check(h.Value); err != nil {

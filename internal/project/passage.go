@@ -3,7 +3,6 @@ package project
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"shoal/internal/param"
 )
@@ -23,6 +22,9 @@ type Passage struct {
 	Courses []*Course `json:"courses" required:"true"`
 	Tail    string    `json:"tail" required:"true" enum:"ring,cut,fade,hold"`
 	Fade    int64     `json:"fade" required:"true"` // ticks that a fade of the tail takes
+	// Reach lets a tail that is cut or faded reach the returns that its rows feed: their sends close when the passage
+	// begins, or along it. What other rows have in those returns stays.
+	Reach bool `json:"reach,omitempty"`
 	// Brought are the stages and sends that it has put down, and takes with it when it goes.
 	Brought []string `json:"brought" required:"true"`
 }
@@ -86,7 +88,7 @@ func (p *Project) checkPassages(effects Effects) error {
 
 func (p *Project) checkPassage(x *Passage, effects Effects) error {
 	switch {
-	case strings.TrimSpace(x.Name) == "" || len(x.Name) > 80:
+	case !ValidName(x.Name):
 		return fmt.Errorf("it needs a name of 1 to 80 letters")
 	case x.From < 0 || x.To <= x.From:
 		return fmt.Errorf("it ends before it begins")

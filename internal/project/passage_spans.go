@@ -86,10 +86,38 @@ func (p *Project) spansOf(x *Passage, clock *Clock) []Span {
 		if x.Tail == TailFade {
 			fade = clock.Frame(x.To+x.Fade) - to
 		}
+		if x.Reach {
+			out = append(out, p.reachReturns(x, row, from, to, end)...)
+		}
 		points := []SpanPoint{{to, 0, Ramp, 0}, {to + max(fade, 1), 1, Hold, 0}}
 		out = append(out, Span{Passage: x.ID, Owner: row, Name: "fader", From: to, To: end, Points: points, Here: true, End: -120})
 	}
 	return out
+}
+
+// reachReturns closes the sends of a row from the beginning of a passage on, so that the returns have rung down at its
+// end: at once where the tail is cut, along the passage where it fades. Sends that the passage itself moves are its own.
+func (p *Project) reachReturns(x *Passage, row string, from, to, end int64) (out []Span) {
+	ch, _ := p.Channel(row)
+	closed := from + int64(p.SampleRate)/200
+	if x.Tail == TailFade {
+		closed = to
+	}
+	for _, s := range ch.Sends {
+		if x.movesParam(s.ID, "level") {
+			continue
+		}
+		points := []SpanPoint{{from, 0, Ramp, 0}, {max(closed, from+1), 1, Hold, 0}}
+		out = append(out, Span{Passage: x.ID, Owner: s.ID, Name: "level", From: from, To: end, Points: points, Here: true, End: -120})
+	}
+	return out
+}
+
+// movesParam reports whether a course of a passage moves a parameter.
+func (x *Passage) movesParam(owner, name string) bool {
+	return slices.ContainsFunc(x.Courses, func(c *Course) bool {
+		return slices.ContainsFunc(c.Targets, func(t CourseTarget) bool { return t.Owner == owner && t.Name == name })
+	})
 }
 
 // until is the frame to which a tail rule lasts on a row.

@@ -101,7 +101,7 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 	if !slices.Contains([]string{Track, Group, Return, Main}, c.Kind) {
 		return fmt.Errorf("unknown kind %q", c.Kind)
 	}
-	if strings.TrimSpace(c.Name) == "" || len(c.Name) > 80 {
+	if !ValidName(c.Name) {
 		return fmt.Errorf("a channel needs a name of 1 to 80 letters")
 	}
 	if c.Tint < 0 || c.Tint > 8 {

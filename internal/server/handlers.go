@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
@@ -105,7 +106,7 @@ func (s *Server) setMe(c *gin.Context) {
 		return
 	}
 	n.Name = strings.TrimSpace(n.Name)
-	if n.Name == "" || len(n.Name) > 60 {
+	if n.Name == "" || utf8.RuneCountInString(n.Name) > 60 {
 		fail(c, refuse(fmt.Errorf("a name has 1 to 60 letters")))
 		return
 	}
@@ -155,7 +156,7 @@ func (s *Server) newProject(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	if n.Name = strings.TrimSpace(n.Name); n.Name == "" || len(n.Name) > 80 {
+	if n.Name = strings.TrimSpace(n.Name); !project.ValidName(n.Name) {
 		fail(c, refuse(fmt.Errorf("a project needs a name of 1 to 80 letters")))
 		return
 	}

@@ -59,9 +59,7 @@ func (s *Server) importAudio(c *gin.Context) {
 	if name == "" || name == "." || name == "/" {
 		name = "Import"
 	}
-	if len(name) > 80 {
-		name = name[:80]
-	}
+	name = project.ShortName(name)
 	last := time.Time{}
 	sound, _, err := s.folder.Import(c.Request.Context(), f, doc.SampleRate, func(p float64) {
 		if time.Since(last) > 100*time.Millisecond {
