@@ -18,15 +18,16 @@ const Version = 1
 const (
 	Stage   = "stage"
 	Chain   = "chain"
+	Fork    = "fork"
 	Channel = "channel"
 )
 
-// Preset is a setting with a name: of a stage, of a whole chain, or of a channel with
+// Preset is a setting with a name: of a stage, of a whole chain, of a fork by itself, or of a channel with
 // all that is on it.
 type Preset struct {
 	Version int      `json:"version" required:"true"`
 	ID      string   `json:"id" required:"true"`
-	Kind    string   `json:"kind" required:"true" enum:"stage,chain,channel"`
+	Kind    string   `json:"kind" required:"true" enum:"stage,chain,fork,channel"`
 	Effect  string   `json:"effect" required:"true"` // of a stage's preset
 	Name    string   `json:"name" required:"true"`
 	Says    string   `json:"says" required:"true"` // what it is for
@@ -44,6 +45,7 @@ type Body struct {
 	Mix      float64            `json:"mix"`
 	MixLaw   string             `json:"mixLaw,omitempty"`
 	Nodes    []*project.Node    `json:"nodes,omitempty"`
+	Moves    *project.Moves     `json:"moves,omitempty"` // movers and handles that go with the nodes
 	Fader    float64            `json:"fader"`
 	Pan      float64            `json:"pan"`
 	Stereo   bool               `json:"stereo"`
@@ -62,10 +64,12 @@ func (p *Preset) Check() error {
 		return fmt.Errorf("preset %s: what it is for must be said in 300 letters", p.Name)
 	case len(p.Tags) > 12:
 		return fmt.Errorf("preset %s: at most 12 tags", p.Name)
-	case p.Kind != Stage && p.Kind != Chain && p.Kind != Channel:
+	case p.Kind != Stage && p.Kind != Chain && p.Kind != Fork && p.Kind != Channel:
 		return fmt.Errorf("preset %s: unknown kind %q", p.Name, p.Kind)
 	case p.Kind == Stage && p.Effect == "":
 		return fmt.Errorf("preset %s: it does not say for which effect it is", p.Name)
+	case p.Kind == Fork && (len(p.Body.Nodes) != 1 || p.Body.Nodes[0] == nil || p.Body.Nodes[0].Fork == nil):
+		return fmt.Errorf("preset %s: it holds no fork", p.Name)
 	}
 	for _, n := range p.Body.Nodes {
 		if n == nil || (n.Stage == nil) == (n.Fork == nil) {
@@ -152,7 +156,9 @@ func (p *Preset) Take(doc *project.Project, target string) ([]project.Change, er
 		}
 		return []project.Change{&project.ReplaceStage{ID: target, Stage: next, Preset: true}}, nil
 	case Chain:
-		return []project.Change{&project.PutChain{Owner: target, Nodes: p.nodes()}}, nil
+		return []project.Change{&project.PutChain{Owner: target, Nodes: p.nodes(), Moves: p.Body.Moves}}, nil
+	case Fork:
+		return []project.Change{&project.ReplaceFork{ID: target, Fork: p.nodes()[0].Fork, Moves: p.Body.Moves}}, nil
 	}
 	ch, ok := doc.Channel(target)
 	if !ok {
@@ -160,7 +166,7 @@ func (p *Preset) Take(doc *project.Project, target string) ([]project.Change, er
 	}
 	b := p.Body
 	out := []project.Change{
-		&project.PutChain{Owner: target, Nodes: p.nodes()},
+		&project.PutChain{Owner: target, Nodes: p.nodes(), Moves: p.Body.Moves},
 		&project.SetParam{Owner: target, Name: "fader", Value: b.Fader}, &project.SetParam{Owner: target, Name: "pan", Value: b.Pan},
 	}
 	if ch.Kind != project.Main {
@@ -220,7 +226,9 @@ func From(doc *project.Project, kind, target string) (*Preset, error) {
 		if !found {
 			continue
 		}
-		p.Body = Body{Nodes: project.Clone(chain.Nodes)}
+		owners := project.Owners(chain.Nodes)
+		owners[ch.ID] = kind == Channel
+		p.hold(doc, ch.ID, chain.Nodes, owners)
 		if kind == Channel {
 			p.Body.Fader, p.Body.Pan, p.Body.Stereo, p.Body.SoloSafe, p.Body.Tint = ch.Fader, ch.Pan, ch.Stereo, ch.SoloSafe, ch.Tint
 			if to, ok := doc.Channel(ch.Output); ok && to.Kind == project.Group {
@@ -229,11 +237,24 @@ func From(doc *project.Project, kind, target string) (*Preset, error) {
 		}
 		return p, nil
 	}
-	if _, chain, ok := doc.ChainByOwner(target); ok && kind == Chain { // of a path
-		p.Body = Body{Nodes: project.Clone(chain.Nodes)}
+	if ch, chain, ok := doc.ChainByOwner(target); ok && kind == Chain { // of a path
+		p.hold(doc, ch.ID, chain.Nodes, project.Owners(chain.Nodes))
+		return p, nil
+	}
+	if f, ch, ok := doc.ForkByID(target); ok && kind == Fork {
+		nodes := []*project.Node{{Fork: f}}
+		p.hold(doc, ch.ID, nodes, project.Owners(nodes))
 		return p, nil
 	}
 	return nil, fmt.Errorf("the chain is no longer there")
+}
+
+// hold takes nodes into a preset with what moves them.
+func (p *Preset) hold(doc *project.Project, row string, nodes []*project.Node, owners map[string]bool) {
+	p.Body = Body{Nodes: project.Clone(nodes)}
+	if m := doc.MovesOf(row, owners); len(m.Movers)+len(m.Handles) > 0 {
+		p.Body.Moves = &m
+	}
 }
 
 // Find returns a shipped preset.

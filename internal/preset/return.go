@@ -27,11 +27,7 @@ func (p *Preset) AsReturn(doc *project.Project, id string, rows []string) ([]pro
 		s.Params = known(p.Effect, p.Body.Params)
 		ch.Chain.Nodes = []*project.Node{{Stage: s}}
 	default:
-		nodes := p.nodes()
-		for _, n := range nodes {
-			freshen(n)
-		}
-		ch.Chain.Nodes = nodes
+		ch.Chain.Nodes = []*project.Node{} // they come in the change behind
 	}
 	if b := p.Body; p.Kind == Channel {
 		ch.Fader, ch.Pan, ch.Stereo, ch.SoloSafe, ch.Tint = b.Fader, b.Pan, b.Stereo, b.SoloSafe, b.Tint
@@ -42,6 +38,9 @@ func (p *Preset) AsReturn(doc *project.Project, id string, rows []string) ([]pro
 		}
 	}
 	list := []project.Change{&project.AddChannel{Channel: ch, Index: slices.Index(doc.Channels, main)}}
+	if p.Kind != Stage {
+		list = append(list, &project.PutChain{Owner: ch.ID, Nodes: p.nodes(), Moves: p.Body.Moves})
+	}
 	for _, row := range rows {
 		from, ok := doc.Channel(row)
 		if !ok {
@@ -50,19 +49,4 @@ func (p *Preset) AsReturn(doc *project.Project, id string, rows []string) ([]pro
 		list = append(list, &project.AddSend{Channel: row, Index: len(from.Sends), Send: &project.Send{To: ch.ID, Level: project.Audible}})
 	}
 	return list, nil
-}
-
-// freshen gives a node and all in it ids of their own.
-func freshen(n *project.Node) {
-	if n.Stage != nil {
-		n.Stage.ID, n.Stage.Key = project.NewID(), nil
-		return
-	}
-	n.Fork.ID = project.NewID()
-	for _, path := range n.Fork.Paths {
-		path.ID = project.NewID()
-		for _, inner := range path.Chain.Nodes {
-			freshen(inner)
-		}
-	}
 }

@@ -78,6 +78,7 @@ type PutChain struct {
 	Owner  string  `json:"owner"`
 	Bypass bool    `json:"bypass"`
 	Nodes  []*Node `json:"nodes"`
+	Moves  *Moves  `json:"moves,omitempty"` // what moves the nodes where they come from
 	Keep   bool    `json:"keep,omitempty"`
 }
 
@@ -86,7 +87,7 @@ func (c *PutChain) apply(p *Project, effects Effects) ([]Change, error) {
 	if !ok {
 		return nil, gone("the chain")
 	}
-	undo := []Change{&PutChain{c.Owner, chain.Bypass, chain.Nodes, true}}
+	undo := []Change{&PutChain{Owner: c.Owner, Bypass: chain.Bypass, Nodes: chain.Nodes, Keep: true}}
 	old := map[string]bool{}
 	for _, n := range chain.Nodes {
 		nodeIDs(n, old)
@@ -116,10 +117,10 @@ func (c *PutChain) apply(p *Project, effects Effects) ([]Change, error) {
 		undo = append(undo, &SetChannel{ID: ch.ID, Waterline: &w})
 		ch.Waterline = ""
 	}
-	nodes := Clone(c.Nodes)
+	nodes, fresh := Clone(c.Nodes), map[string]string{}
 	if !c.Keep {
 		var err error
-		if nodes, _, err = p.freshNodes(ch.ID, c.Nodes, effects); err != nil {
+		if nodes, fresh, err = p.freshNodes(ch.ID, c.Nodes, effects); err != nil {
 			return nil, err
 		}
 	}
@@ -127,5 +128,5 @@ func (c *PutChain) apply(p *Project, effects Effects) ([]Change, error) {
 		nodes = []*Node{}
 	}
 	chain.Nodes, chain.Bypass = nodes, c.Bypass
-	return undo, nil
+	return append(p.putMoves(c.Moves, ch.ID, fresh, effects), undo...), nil
 }

@@ -37,6 +37,7 @@ var registry = map[string]func() Change{
 	"stage.duplicate":   func() Change { return &DuplicateStage{} },
 	"stage.key":         func() Change { return &SetKey{} },
 	"stage.sound":       func() Change { return &SetSound{} },
+	"fork.replace":      func() Change { return &ReplaceFork{} },
 	"fork.make":         func() Change { return &MakeFork{} },
 	"fork.dissolve":     func() Change { return &DissolveFork{} },
 	"fork.set":          func() Change { return &SetFork{} },
