@@ -32,6 +32,7 @@ var (
 	text    []byte
 	out     = make([]float32, 2*engine.Block)
 	levels  = make([]float32, 32768)
+	where   [3]float64 // bar, beat and hundredths
 	// base is the newest revision; while something is tried on it, the engine plays that
 	// instead.
 	base  *project.Project
@@ -105,6 +106,9 @@ func revision(n int32) int32 {
 	}
 	if err := json.Unmarshal(scratch[:n], &r); err != nil {
 		return fail(err)
+	}
+	if base == nil {
+		return fail(errors.New("there is no revision before it"))
 	}
 	p, err := project.Read(r.Rest, engine.EffectInfo)
 	if err != nil {
@@ -222,6 +226,21 @@ func play() { eng.Play() }
 
 //go:wasmexport stop
 func stop() { eng.Stop() }
+
+// anyway lets what is muted for protection be heard 20 dB down, or not.
+//
+//go:wasmexport anyway
+func anyway(on bool) { eng.HearAnyway(on) }
+
+// atEnd chooses whether the song stops where its last clip ends.
+//
+//go:wasmexport atEnd
+func atEnd(stops bool) { eng.StopAtEnd(stops) }
+
+// fault ends the program as a fault would, for tests of what happens then.
+//
+//go:wasmexport fault
+func fault() { panic("a fault was asked for") }
 
 //go:wasmexport locate
 func locate(frame float64) { eng.GoTo(int64(frame)) }

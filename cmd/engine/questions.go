@@ -103,6 +103,24 @@ func latency() float64 { return float64(eng.Latency()) }
 //go:wasmexport state
 func state() int32 { return int32(eng.State()) }
 
+// spot writes where a song frame falls in bars and beats, and returns where that lies.
+//
+//go:wasmexport spot
+func spot(frame float64) int32 {
+	bar, beat, part := eng.Spot(int64(frame))
+	where = [3]float64{float64(bar), float64(beat), float64(part)}
+	return pointer(where[:])
+}
+
+// trip leaves why the output is muted for protection as JSON, and reports whether it is.
+//
+//go:wasmexport trip
+func trip() bool {
+	t, on := eng.Trip()
+	text, _ = json.Marshal(t)
+	return on
+}
+
 //go:wasmexport quiet
 func quiet() bool { return eng.Quiet() }
 

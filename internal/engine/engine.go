@@ -27,7 +27,6 @@ const (
 	Stopped State = iota
 	Playing
 	Waiting // for pages that are missing
-	Tripped // muted: the output went above +12 dBFS
 )
 
 // Engine plays a document. It is not safe for use by several goroutines.
@@ -48,7 +47,8 @@ type Engine struct {
 	plansMade  int
 	discard    int // frames to drop after a jump, so that sound starts at once
 	quiet      int // frames for which the output has been silent
-	tripped    bool
+	guard      guard
+	stopsAtEnd bool
 	missing    []Missing
 	point      Listening
 	watch      *watch
@@ -76,6 +76,7 @@ func New(doc *project.Project, lib *Library) (*Engine, error) {
 	}
 	e.now = p
 	e.master.Set(1)
+	e.guard.gain.Set(1)
 	e.loud = dsp.NewLoudness(e.rate, false)
 	e.tpL, e.tpR = dsp.NewTruePeak(4, 12), dsp.NewTruePeak(4, 12)
 	e.quiet = math.MaxInt32
@@ -225,6 +226,9 @@ func (e *Engine) block(most int) int {
 	if e.seek != nil && !e.master.Moving() && e.master.Now() == 0 {
 		e.jump()
 	}
+	if e.stopsAtEnd && e.now.cursor.rolling && e.seek == nil && e.pastEnd() {
+		e.Stop()
+	}
 	if e.next == nil && e.pending != nil {
 		doc := e.pending
 		e.pending = nil
@@ -282,13 +286,7 @@ func (e *Engine) listen(n int) {
 	} else if e.quiet < math.MaxInt32-n {
 		e.quiet += n
 	}
-	if peak > 4 {
-		e.tripped = true
-	}
-	if e.tripped {
-		clear(l)
-		clear(r)
-	}
+	e.protect(l, r, peak)
 	if e.now.cursor.rolling || peak > 1e-6 {
 		e.loud.Feed(l, r)
 		e.tpL.Feed(l)

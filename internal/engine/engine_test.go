@@ -462,15 +462,15 @@ func TestAMissingPageStopsTheSongAndNeverPlaysSilence(t *testing.T) {
 	x := noise(PageFrames+1000, 8)
 	s.track("a", x)
 	page := s.lib.sounds[projecttest.Hash("a")].pages[1]
-	s.lib.sounds["a"].pages[1] = nil
+	s.lib.sounds[projecttest.Hash("a")].pages[1] = nil
 	e := s.engine()
 	e.Play()
-	require.Equal(t, []Missing{{"a", 1}}, e.Ahead(PageFrames+500))
+	require.Equal(t, []Missing{{projecttest.Hash("a"), 1}}, e.Ahead(PageFrames+500))
 	l, _ := play(t, e, PageFrames, 128)
 	require.Zero(t, e.Render(128))
 	require.Equal(t, Waiting, e.State())
-	require.Equal(t, []Missing{{"a", 1}}, e.Missing())
-	s.lib.Put("a", 1, page)
+	require.Equal(t, []Missing{{projecttest.Hash("a"), 1}}, e.Missing())
+	s.lib.Put(projecttest.Hash("a"), 1, page)
 	m, _ := play(t, e, 1000, 128)
 	require.Equal(t, Playing, e.State())
 	same(t, x, append(l, m...))
@@ -539,7 +539,7 @@ func TestAStageThatMakesNaNIsSilencedAndTheRestPlaysOn(t *testing.T) {
 	b := noise(5000, 13)
 	s.track("b", b)
 	a.Chain.Nodes = []*project.Node{stage("trim", nil), stage("equaliser", map[string]float64{"gain3": 3})}
-	page := s.lib.sounds["a"].pages[0]
+	page := s.lib.sounds[projecttest.Hash("a")].pages[0]
 	page[0][100] = float32(math.NaN())
 	e := s.engine()
 	e.Play()

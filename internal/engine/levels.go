@@ -9,6 +9,11 @@ import (
 // MeasureAgain starts integrated loudness anew.
 func (e *Engine) MeasureAgain() { e.loud.Reset() }
 
+// Spot is where a song frame falls in bars and beats: see project.Clock.Spot.
+func (e *Engine) Spot(frame int64) (bar, beat, hundredths int64) {
+	return e.latest().clock.Spot(e.latest().clock.Tick(frame))
+}
+
 // Plan counts the plans that were made: as long as it stays, so does the layout.
 func (e *Engine) Plan() int { return e.plansMade }
 

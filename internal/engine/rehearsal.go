@@ -84,7 +84,7 @@ func cast(doc *project.Project) (*project.Project, map[string]bool) {
 // Run plays one block, and reports whether there are more.
 func (r *Rehearsal) Run() bool {
 	e := r.engine
-	e.tripped = false // so much noise may be
+	e.guard.on = false // so much noise may be
 	if e.Render(Block) == 0 {
 		for _, m := range e.Missing() {
 			r.fill(m)

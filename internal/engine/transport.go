@@ -12,17 +12,42 @@ func (e *Engine) Loop(from, to int64) {
 		c.loopOn, c.from, c.to = e.loopOn, from, to
 		c.wrapped = false
 	}
+	if e.loopOn && e.now.cursor.rolling && e.Position() >= to { // beyond its end it would never come to it
+		e.GoTo(from)
+	}
+}
+
+// StopAtEnd chooses whether the song stops where its last clip ends, with its tails ringing on, or goes on.
+func (e *Engine) StopAtEnd(on bool) { e.stopsAtEnd = on }
+
+// pastEnd reports whether what is given out is beyond the song's end, and no loop holds it.
+func (e *Engine) pastEnd() bool {
+	c := &e.now.cursor
+	return (!e.loopOn || c.frame > e.to) && e.Position() >= e.now.end
+}
+
+// begin is where Play begins: where the song stands; but beyond a loop in the loop, and at the end at the beginning.
+func (e *Engine) begin(hold int64) int64 {
+	switch {
+	case e.loopOn && hold >= e.to:
+		return e.from
+	case !e.loopOn && e.stopsAtEnd && hold >= e.now.end:
+		return 0
+	}
+	return hold
 }
 
 // Play starts from where the song stands.
 func (e *Engine) Play() {
-	e.tripped = false
+	e.guard.on, e.guard.quiet = false, 0
+	e.guard.gain.Aim(1, int(guardFor*e.rate))
 	e.master.Aim(1, int(jumpSeconds*e.rate))
 	if e.now.cursor.rolling {
 		return
 	}
 	e.finishFade()
 	c := &e.now.cursor
+	c.hold = e.begin(c.hold)
 	if e.quiet > int(e.rate) { // nothing rings: begin as a print would
 		e.now.reset()
 		e.discard = e.now.latency
@@ -97,8 +122,6 @@ func (e *Engine) Position() int64 {
 // State tells what the engine is doing.
 func (e *Engine) State() State {
 	switch {
-	case e.tripped:
-		return Tripped
 	case len(e.missing) > 0:
 		return Waiting
 	case e.now.cursor.rolling:

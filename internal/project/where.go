@@ -7,18 +7,24 @@ import (
 	"strings"
 )
 
-// Where says a tick as bar and beat, and where it falls between beats, in hundredths.
-func (c *Clock) Where(tick int64) string {
-	i := c.meterIndex(tick)
+// Spot is where a tick falls: its bar and beat, counted from 1, and in hundredths how far it is to the next beat. It is
+// the one way in which places are said.
+func (c *Clock) Spot(tick float64) (bar, beat, hundredths int64) {
+	i := c.meterIndex(int64(tick))
 	m := c.meter[i]
-	beat := m.BarTicks() / int64(m.Beats)
-	off := tick - m.Tick
-	bar, in := off/m.BarTicks(), off%m.BarTicks()
-	s := fmt.Sprintf("%d.%d", int64(c.barStart[i])+bar+1, in/beat+1)
-	if part := in % beat; part != 0 {
-		s += fmt.Sprintf(".%02.0f", math.Round(100*float64(part)/float64(beat)))
+	perBeat := m.BarTicks() / int64(m.Beats)
+	n := int64(math.Round(100 * (tick - float64(m.Tick)) / float64(perBeat)))
+	perBar := 100 * int64(m.Beats)
+	return int64(c.barStart[i]) + n/perBar + 1, n%perBar/100 + 1, n % 100
+}
+
+// Where says a tick as bar and beat and, where it falls between beats, hundredths: what At reads.
+func (c *Clock) Where(tick int64) string {
+	bar, beat, part := c.Spot(float64(tick))
+	if part == 0 {
+		return fmt.Sprintf("%d.%d", bar, beat)
 	}
-	return s
+	return fmt.Sprintf("%d.%d.%02d", bar, beat, part)
 }
 
 // At reads what Where writes: a bar, or bar.beat, or bar.beat.hundredths, all but the hundredths
