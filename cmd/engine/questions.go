@@ -117,7 +117,9 @@ func spot(frame float64) int32 {
 //go:wasmexport trip
 func trip() bool {
 	t, on := eng.Trip()
-	text, _ = json.Marshal(t)
+	if on {
+		text, _ = json.Marshal(t)
+	}
 	return on
 }
 

@@ -1,6 +1,8 @@
 package engine
 
 import (
+	"math"
+
 	"shoal/internal/dsp"
 )
 
@@ -29,11 +31,16 @@ type Trip struct {
 	Row   string  `json:"row" required:"true"`
 	Peak  float64 `json:"peak" required:"true"`  // dBFS
 	Eased bool    `json:"eased" required:"true"` // it is heard 20 dB down
+	Fader float64 `json:"fader" required:"true"` // where the row's fader would bring it below full scale
 }
 
 // Trip reports whether the output is muted for protection, and why.
 func (e *Engine) Trip() (Trip, bool) {
-	return Trip{e.guard.row, dsp.Decibels(e.guard.peak), e.guard.eased}, e.guard.on
+	t := Trip{Row: e.guard.row, Peak: dsp.Decibels(e.guard.peak), Eased: e.guard.eased}
+	if ch, ok := e.latest().doc.Channel(t.Row); ok {
+		t.Fader = max(dsp.Off, math.Floor(10*(ch.Fader-t.Peak-1))/10)
+	}
+	return t, e.guard.on
 }
 
 // HearAnyway lets what is muted for protection be heard 20 dB down, or not.

@@ -18,7 +18,7 @@ import (
 // NewPreset asks to save what stands in a project as a preset.
 type NewPreset struct {
 	Project string   `json:"project" required:"true"`
-	Kind    string   `json:"kind" required:"true" enum:"stage,chain,channel"`
+	Kind    string   `json:"kind" required:"true" enum:"stage,chain,fork,channel"`
 	Target  string   `json:"target" required:"true"` // a stage, or the owner of a chain
 	Name    string   `json:"name" required:"true"`
 	Says    string   `json:"says" required:"true"`

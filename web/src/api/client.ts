@@ -30,7 +30,24 @@ async function answer<T>(r: Response): Promise<T> {
   throw new Refused(detail, r.status)
 }
 
-async function ask<T>(method: string, path: string, body?: unknown, w: Waiting = {}): Promise<T> {
+let askName: () => Promise<boolean> = () => Promise.resolve(false)
+/** Says who asks for a name when a change lacks one. */
+export const onNameless = (ask: () => Promise<boolean>) => (askName = ask)
+
+/** Does something that wants a name; where that is missing it is asked for, and then it goes through. */
+async function named<T>(run: () => Promise<T>): Promise<T> {
+  try {
+    return await run()
+  } catch (e) {
+    if (e instanceof Refused && e.status === 401 && (await askName())) return run()
+    throw e
+  }
+}
+
+const ask = <T>(method: string, path: string, body?: unknown, w: Waiting = {}): Promise<T> =>
+  named(() => once<T>(method, path, body, w))
+
+async function once<T>(method: string, path: string, body: unknown, w: Waiting): Promise<T> {
   let r: Response
   try {
     r = await fetch(path, {
@@ -55,7 +72,14 @@ export const put = <T>(path: string, body?: unknown) => ask<T>('PUT', path, body
 export const remove = <T>(path: string) => ask<T>('DELETE', path)
 
 /** Sends a file as the body, with progress from 0 to 1 and a way to stop. */
-export function upload<T>(
+export const upload = <T>(
+  path: string,
+  file: Blob,
+  progress: (part: number) => void,
+  signal?: AbortSignal,
+): Promise<T> => named(() => send<T>(path, file, progress, signal))
+
+function send<T>(
   path: string,
   file: Blob,
   progress: (part: number) => void,
@@ -72,4 +96,27 @@ export function upload<T>(
     signal?.addEventListener('abort', () => x.abort())
     x.send(file)
   })
+}
+
+/** Fetches a file and saves it under the name that the server gives it: only when all of it has come. */
+export async function download(path: string) {
+  let r: Response
+  try {
+    r = await fetch(path)
+  } catch {
+    throw new Refused('The server cannot be reached. Is Shoal still running?', 0)
+  }
+  if (!r.ok) await answer(r)
+  let file: Blob
+  try {
+    file = await r.blob()
+  } catch {
+    throw new Refused('The download broke off before it was whole: nothing was saved. Try again.', 0)
+  }
+  const name = /filename="([^"]*)"/.exec(r.headers.get('Content-Disposition') ?? '')?.[1]
+  const a = document.createElement('a')
+  a.href = URL.createObjectURL(file)
+  a.download = name ?? 'shoal'
+  a.click()
+  setTimeout(() => URL.revokeObjectURL(a.href), 60_000)
 }

@@ -92,6 +92,11 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
           items={[
             { text: 'Name it', key: 'N', run: () => setView({ renaming: fork.id }) },
             {
+              text: 'Presets of forks',
+              key: 'W',
+              run: () => setView({ dialog: { kind: 'presets', of: 'fork', target: fork.id } }),
+            },
+            {
               text: path ? `Dissolve: only ${path.name} stays` : 'Dissolve into one path',
               run: () => void forks.dissolve(fork, path?.id ?? ''),
             },

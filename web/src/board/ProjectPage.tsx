@@ -10,14 +10,13 @@ import { Logbook } from '../logbook/Logbook'
 import { PassageCard } from '../passages/PassageCard'
 import { PresetList } from '../presets/PresetList'
 import { PrintDialog } from '../prints/PrintDialog'
-import { PrintTray } from '../prints/PrintTray'
 import { NameGate } from '../start/NameGate'
 import { CostCard } from '../topbar/CostCard'
 import { LinesCard } from '../lines/LinesCard'
 import { ValueCard } from '../lines/ValueCard'
 import { MovesCard } from '../moves/MovesCard'
-import { Listening } from '../topbar/Listening'
-import { Notices } from '../topbar/Notices'
+import { Notices } from '../status/Notices'
+import { StatusLine } from '../status/StatusLine'
 import { TempoCard } from '../topbar/TempoCard'
 import { TopBar } from '../topbar/TopBar'
 import { CompareCard } from '../trials/CompareCard'
@@ -93,9 +92,7 @@ export function ProjectPage() {
       {dialog?.kind === 'lines' && <LinesCard row={dialog.row} />}
       {dialog?.kind === 'value' && <ValueCard v={dialog.v} stretch={dialog.stretch} points={dialog.points} />}
       {dialog?.kind === 'soundings' && <SoundingList row={dialog.row} />}
-      <Listening />
-      <PrintTray />
-      <Notices />
+      <StatusLine />
       <NameGate />
     </div>
   )

@@ -20,18 +20,6 @@ export function barAt(t: Timeline, frame: number): number {
   return lo
 }
 
-/** "33.2.480": bar, beat and ticks of a beat's note value. */
-export function position(t: Timeline, frame: number): string {
-  const i = barAt(t, frame)
-  const bar = t.bars[i]!
-  const ticksPerBeat = 3840 / bar.unit
-  const next = t.bars[i + 1]?.frame ?? bar.frame + (t.rate * 60 * 4 * bar.beats) / (bar.unit * bar.tempo)
-  const part = (frame - bar.frame) / (next - bar.frame)
-  const ticks = Math.max(0, Math.floor(part * bar.beats * ticksPerBeat + 0.001))
-  const beat = Math.min(Math.floor(ticks / ticksPerBeat), bar.beats - 1)
-  return `${i + 1}.${beat + 1}.${String(Math.floor(ticks - beat * ticksPerBeat)).padStart(3, '0')}`
-}
-
 export function minutes(seconds: number): string {
   const m = Math.floor(seconds / 60)
   return `${m}:${(seconds - m * 60).toFixed(2).padStart(5, '0')}`

@@ -17,7 +17,13 @@ export function Card({
   useEffect(() => {
     const before = document.activeElement as HTMLElement | null
     ref.current?.showModal()
-    ref.current?.querySelector<HTMLElement>('[data-first]')?.focus()
+    // a dialog would focus its first button, which puts it away
+    const body = ref.current?.querySelector('[data-body]')
+    const first =
+      body?.querySelector<HTMLElement>('[data-first]') ??
+      body?.querySelector<HTMLElement>('input, select, textarea, [role=slider]') ??
+      body?.querySelector<HTMLElement>('button, a[href]')
+    first?.focus()
     return () => before?.focus?.()
   }, [])
   return (
@@ -42,7 +48,9 @@ export function Card({
             Close <kbd className="kbd kbd-xs">Esc</kbd>
           </button>
         </div>
-        <div className="-m-1 min-h-0 overflow-y-auto p-1">{children}</div>
+        <div data-body className="-m-1 min-h-0 overflow-y-auto p-1">
+          {children}
+        </div>
       </div>
     </dialog>
   )

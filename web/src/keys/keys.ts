@@ -5,7 +5,7 @@ export const keys: { group: string; list: [string, string][] }[] = [
     list: [
       ['Space', 'Play, stop (a second stop cuts the tails)'],
       ['Home', 'Playhead to the beginning'],
-      ['L', 'Loop the section at the playhead, or take the loop away'],
+      ['L', 'Loop the range drawn on the ruler, or the section at the playhead; again ends it'],
       [', .', 'Playhead one bar back or on'],
       ['M', 'Main output in mono, or not'],
       ['Z', 'Soundings: what was noticed'],
@@ -38,7 +38,7 @@ export const keys: { group: string; list: [string, string][] }[] = [
       ['R', 'Replace the stage where it stands'],
       ['U', 'Duplicate the stage'],
       ['I', 'Keep the stage on the bench beside the next, or not'],
-      ['W', 'Presets of the stage; with Shift of the chain'],
+      ['W', 'Presets of the stage or fork; with Shift of the chain'],
       ['J', 'Hear the chain up to here; with Shift only what the stage changes; Esc ends it'],
       ['Ctrl C X V', 'Copy, cut, paste stages, also to another project'],
       ['Delete', 'Remove what is selected'],

@@ -89,7 +89,7 @@ export function useKeys() {
   }
   on('space', () => void act.togglePlay())
   on('home', () => act.locate(0))
-  on('l', () => act.loopSection())
+  on('l', () => act.toggleLoop())
   on('shift+l', () => passages.openMaker())
   on('comma', () => stepBar(-1))
   on('period', () => stepBar(1))
@@ -122,7 +122,14 @@ export function useKeys() {
     else void (path((f, p) => void forks.removePath(f, p)) ?? several.remove())
   })
   on('i', () => effect((id) => setView({ pinned: view().pinned === id ? '' : id })))
-  on('w', () => effect((id) => setView({ dialog: { kind: 'presets', of: 'stage', target: id } })))
+  on('w', () =>
+    stage((id) => {
+      const p = useSession.getState().project
+      const fork = p && findFork(p, id)
+      if (fork) setView({ dialog: { kind: 'presets', of: 'fork', target: fork.fork.id } })
+      else if (p && findStage(p, id)) setView({ dialog: { kind: 'presets', of: 'stage', target: id } })
+    }),
+  )
   on(
     'shift+w',
     () =>

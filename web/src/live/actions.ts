@@ -49,12 +49,10 @@ export async function togglePlay() {
   if (view().playing) {
     finishAll()
     engine.stop()
-    setView({ playing: false })
     return
   }
   try {
     await engine.play(p.sampleRate)
-    setView({ playing: true })
   } catch (e) {
     refused(e)
   }
@@ -65,6 +63,32 @@ export const locate = (frame: number) => theEngine()?.locate(frame)
 export function setLoop(loop: Range | null, looping = loop !== null) {
   setView({ loop, looping })
   theEngine()?.loop(looping && loop ? loop.from : 0, looping && loop ? loop.to : 0)
+}
+
+/** Ends the loop; or begins that of the range which is drawn, or of the section at the playhead. */
+export function toggleLoop() {
+  const { loop, looping } = view()
+  const whole = session().timeline?.sections.some((s) => s.from === loop?.from && s.to === loop.to)
+  if (looping && loop) setLoop(whole ? null : loop, false)
+  else if (loop && !whole) setLoop(loop)
+  else loopSection()
+}
+
+/** Whether the song stops at its end, or goes on. */
+export function stopAtEnd(stopsAtEnd: boolean) {
+  setView({ stopsAtEnd })
+  theEngine()?.atEnd(stopsAtEnd)
+}
+
+/** Brings down the row for which the output is muted. */
+export function turnDown() {
+  const trip = session().trip
+  const row = project()?.channels.find((c) => c.id === trip?.row)
+  if (trip && row)
+    void change(`Turn down ${row.name}`, {
+      type: 'param.set',
+      do: { owner: row.id, name: 'fader', value: trip.fader },
+    })
 }
 
 export function toggleSolo(id: string, only: boolean) {
@@ -261,10 +285,6 @@ export function loopSection(id?: string) {
     notice('There is no section here to loop. Drag along the ruler to set a range.')
     return
   }
-  const v = view()
-  if (v.looping && v.loop?.from === s.from && v.loop.to === s.to) setLoop(null)
-  else {
-    setLoop({ from: s.from, to: s.to, name: s.name })
-    if (at < s.from || at >= s.to) locate(s.from)
-  }
+  setLoop({ from: s.from, to: s.to, name: s.name })
+  if (at < s.from || at >= s.to) locate(s.from)
 }

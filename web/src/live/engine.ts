@@ -26,7 +26,9 @@ import {
   STAMP,
   STATE,
   type ToWorker,
+  type Trip,
 } from './ring'
+import { Output } from './output'
 import { stampAt } from './stamps'
 
 export type Timeline = {
@@ -42,6 +44,8 @@ export type Timeline = {
 /** Levels as they are heard at this moment. */
 export type Heard = {
   song: number
+  /** Where that is, as Go says it: bar and beat from 1, hundredths of a beat. */
+  spot: [number, number, number]
   state: number
   load: number
   momentary: number
@@ -62,7 +66,7 @@ export class Engine {
   private worker: Worker
   private known: Project | null = null
   private shared: Shared | null
-  private context: AudioContext | null = null
+  private output: Output | null = null
   private layouts = new Map<number, Point[]>()
   private tickets = new Map<number, (json: string, trouble: string) => void>()
   private ticket = 0
@@ -79,6 +83,10 @@ export class Engine {
   held = 0
 
   onTimeline: (t: Timeline) => void = () => undefined
+  /** What the song does, and why its output is muted for protection. */
+  onTransport: (state: number, trip: Trip | null) => void = () => undefined
+  /** Whether there is a sound output. */
+  onOutput: (there: boolean) => void = () => undefined
   onTrouble: (text: string) => void = () => undefined
   onWaiting: (waiting: boolean) => void = () => undefined
   /** The engine ended by itself: it must be made anew. */
@@ -127,6 +135,9 @@ export class Engine {
         case 'broken':
           this.onBroken(m.stages)
           break
+        case 'transport':
+          this.onTransport(m.state, m.trip)
+          break
         case 'stopped':
           this.onStopped()
           break
@@ -169,32 +180,18 @@ export class Engine {
     } else this.post({ do: 'document', json: JSON.stringify(project), fresh })
   }
 
-  /** Opens the audio output; must follow a gesture. */
+  /** Opens the audio output; must follow a gesture. Where it does not come within two seconds, the song is followed
+      in silence until it does. */
   private async open(rate: number) {
     if (!this.shared)
       throw new Error(
         'This page is not isolated, so it cannot play sound. Open Shoal by its 127.0.0.1 address.',
       )
-    if (!this.context) {
-      const c = new AudioContext({ sampleRate: rate, latencyHint: 'interactive' })
-      await c.audioWorklet.addModule('/worklet.js')
-      const node = new AudioWorkletNode(c, 'ring-reader', {
-        numberOfInputs: 0,
-        outputChannelCount: [2],
-        processorOptions: { head: this.shared.head, ring: this.shared.ring },
-      })
-      node.connect(c.destination)
-      this.context = c
-    }
-    if (this.context.state !== 'running') {
-      const late = new Promise<never>((_, no) =>
-        setTimeout(
-          () => no(new Error('The browser does not open the audio output. Click Play once more.')),
-          3000,
-        ),
-      )
-      await Promise.race([this.context.resume(), late])
-    }
+    this.output ??= new Output(rate, this.shared, (there) => {
+      this.post({ do: 'drain', on: !there })
+      this.onOutput(there)
+    })
+    await this.output.open()
   }
 
   async play(rate: number) {
@@ -209,12 +206,21 @@ export class Engine {
   hear = (hearing: Hearing) => this.post({ do: 'hear', hearing })
   move = (owner: string, name: string, value: number) => this.post({ do: 'move', owner, name, value })
   measureAgain = () => this.post({ do: 'measureAgain' })
+  anyway = (on: boolean) => this.post({ do: 'anyway', on })
+  atEnd = (on: boolean) => this.post({ do: 'atEnd', on })
+  /** Ends the engine as a fault would: for tests. */
+  fault = () => this.post({ do: 'fault' })
   buffer = (frames: number) => this.post({ do: 'buffer', frames })
 
   listen = (point: Listening) => this.post({ do: 'listen', point })
   trial = (channel: string, trial: string, match: Record<string, number>) =>
     this.post({ do: 'trial', json: JSON.stringify({ channel, trial, match }) })
-  watch = (stage: string) => this.post({ do: 'watch', stage })
+  /** The stage whose spectrum is kept; empty: none. */
+  watched = ''
+  watch(stage: string) {
+    this.watched = stage
+    this.post({ do: 'watch', stage })
+  }
   rms(on: boolean) {
     this.power = on
     this.post({ do: 'rms', on })
@@ -284,8 +290,8 @@ export class Engine {
     if (!this.shared) return null
     const stamps = new Float64Array(this.shared.stamps)
     const head = new Int32Array(this.shared.head)
-    const rate = this.context?.sampleRate ?? 48000
-    const late = (this.context?.outputLatency ?? 0) * rate
+    const rate = this.output?.rate ?? 48000
+    const late = (this.output?.latency ?? 0) * rate
     const now = Atomics.load(head, HEAD.read) - late
     const best = stampAt(stamps, now, Atomics.load(head, HEAD.running) === 1)
     if (best < 0) return null
@@ -341,6 +347,7 @@ export class Engine {
     })
     this.last = {
       song,
+      spot: [stamps[at + STAMP.bar]!, stamps[at + STAMP.beat]!, stamps[at + STAMP.part]!],
       state,
       load: stamps[at + STAMP.load]!,
       momentary: v[0]!,
@@ -360,8 +367,9 @@ export class Engine {
 
   close() {
     this.worker.terminate()
+    if (this.shared) Atomics.store(new Int32Array(this.shared.head), HEAD.running, 0) // the worklet fades out
     for (const answer of this.tickets.values()) answer('', 'The sound engine was closed.')
     this.tickets.clear()
-    void this.context?.close()
+    this.output?.close()
   }
 }

@@ -12,6 +12,11 @@ export type Exports = {
   play(): void
   stop(): void
   locate(frame: number): void
+  anyway(on: number): void
+  atEnd(stops: number): void
+  fault(): void
+  spot(frame: number): number
+  trip(): number
   loop(from: number, to: number): void
   measureAgain(): void
   render(): number

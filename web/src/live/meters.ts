@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useLayoutEffect, useRef } from 'react'
 import type { Heard } from './engine'
 import { theEngine } from './session'
 
@@ -44,6 +44,8 @@ let begun = 0
 after.port1.onmessage = () => (took += 0.2 * (performance.now() - begun - took))
 
 function frame(at: number) {
+  running = Object.values(painters).some((p) => p.size > 0)
+  if (running) requestAnimationFrame(frame) // first: a painter that fails must not end the others
   if (at - painted >= interval(load, took)) {
     painted = at
     count++
@@ -61,8 +63,6 @@ function frame(at: number) {
       }
     }
   }
-  running = Object.values(painters).some((p) => p.size > 0)
-  if (running) requestAnimationFrame(frame)
 }
 
 export function useHeard(paint: Painter, pace: Pace = 'movement') {
@@ -70,7 +70,8 @@ export function useHeard(paint: Painter, pace: Pace = 'movement') {
   useEffect(() => {
     ref.current = paint
   })
-  useEffect(() => {
+  // as soon as its elements go: a painter that runs once more finds none
+  useLayoutEffect(() => {
     const p: Painter = (h) => ref.current(h)
     painters[pace].add(p)
     if (!running) {

@@ -50,7 +50,7 @@ export function show(id: string, row: string | undefined) {
 
 export const set = (
   x: Passage,
-  what: { name?: string; off?: boolean; tail?: string; fade?: number },
+  what: { name?: string; off?: boolean; tail?: string; fade?: number; reach?: boolean },
   label: string,
 ) => change(`${label} ${x.name}`, { type: 'passage.set', do: { id: x.id, ...what } })
 

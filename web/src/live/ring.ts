@@ -5,7 +5,19 @@ export const RING_FRAMES = 32768
 /** Levels travel in slots, each stamped with the place in the ring that it belongs to. */
 export const SLOTS = 64
 export const SLOT_VALUES = 8192
-export const STAMP = { write: 0, song: 1, state: 2, layout: 3, count: 4, load: 5, turn: 6, size: 7 } as const
+export const STAMP = {
+  write: 0,
+  song: 1,
+  state: 2,
+  layout: 3,
+  count: 4,
+  load: 5,
+  turn: 6,
+  bar: 7,
+  beat: 8,
+  part: 9,
+  size: 10,
+} as const
 
 export type Shared = {
   head: SharedArrayBuffer
@@ -24,7 +36,7 @@ export function allocate(): Shared {
 }
 
 /** What the engine is doing; the numbers are Go's (engine.State). */
-export const STATE = { stopped: 0, playing: 1, waiting: 2, tripped: 3 } as const
+export const STATE = { stopped: 0, playing: 1, waiting: 2 } as const
 
 export type Point = { kind: string; owner: string; report: number }
 
@@ -53,12 +65,17 @@ export type ToWorker =
   | { do: 'rms'; on: boolean }
   | { do: 'watch'; stage: string }
   | { do: 'buffer'; frames: number }
+  | { do: 'anyway' | 'atEnd' | 'drain'; on: boolean }
+  | { do: 'fault' }
 
 /** What is listened to instead of the main output: see engine.Listening. */
 export type Listening = { node?: string; change?: boolean; key?: boolean; paths?: string[] }
 
 /** What this listener hears of the mix: see engine.Hearing. */
 export type Hearing = { solo: string[]; dry: string; share: string; mono: boolean }
+
+/** Why the output is muted for protection: see engine.Trip. */
+export type Trip = { row: string; peak: number; eased: boolean; fader: number }
 
 /** From the worker to the page. */
 export type FromWorker =
@@ -71,5 +88,6 @@ export type FromWorker =
   | { say: 'spectrum'; values: Float32Array }
   | { say: 'broken'; stages: string[] }
   | { say: 'trouble'; text: string }
+  | { say: 'transport'; state: number; trip: Trip | null }
   | { say: 'stopped' }
   | { say: 'waiting'; pages: number }

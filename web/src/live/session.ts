@@ -1,6 +1,6 @@
 import type { Operation } from 'fast-json-patch'
 import { create } from 'zustand'
-import { Cancelled, get, post } from '../api/client'
+import { Cancelled, get, onNameless, post } from '../api/client'
 import type {
   Chain,
   Change,
@@ -21,6 +21,7 @@ import type {
   Stage,
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
+import { STATE, type Trip } from './ring'
 import { patched, sameButLines } from './patch'
 import { takeDown, takesDown } from './takedown'
 import type { Work } from './works'
@@ -53,6 +54,14 @@ export type Session = {
   lastChange: ChangeMessage | null
   notices: Notice[]
   waiting: boolean
+  /** Why the output is muted for protection; null: it is not. */
+  trip: Trip | null
+  /** Whether there is a sound output; only known once it was asked for. */
+  output: boolean
+  /** Prints of which news have come since this window was opened. */
+  news: string[]
+  /** A change waits for a name to go through under. */
+  naming: ((named: boolean) => void) | null
   broken: string[]
   /** Counts what was let be heard without being made, so that pictures follow. */
   tried: number
@@ -84,6 +93,10 @@ const empty: Session = {
   lastChange: null,
   notices: [],
   waiting: false,
+  trip: null,
+  output: true,
+  news: [],
+  naming: null,
   broken: [],
   costs: {},
   memory: 0,
@@ -115,9 +128,15 @@ export function notice(text: string, tone: Notice['tone'] = 'info', action?: Not
 
 export const dismiss = (id: number) => set((s) => ({ notices: s.notices.filter((n) => n.id !== id) }))
 
+/** No longer says that a print has ended. */
+export const putAwayPrint = (id: string) => set((s) => ({ news: s.news.filter((x) => x !== id) }))
+
 /** Shows a refusal in its own words. */
 export const refused = (e: unknown) =>
   notice(e instanceof Error ? e.message : String(e), e instanceof Cancelled ? 'info' : 'refused')
+
+/** Asks for a name; resolves when it has been given, or not. */
+onNameless(() => new Promise((named) => set((s) => (s.naming?.(false), { naming: named }))))
 
 let restarts = 0
 
@@ -126,6 +145,11 @@ function makeEngine(): Engine {
   e.onTimeline = (timeline) => set({ timeline })
   e.onTrouble = (text) => notice(text, 'refused')
   e.onWaiting = (waiting) => set({ waiting })
+  e.onTransport = (state, trip) => {
+    setView({ playing: state !== STATE.stopped })
+    set({ trip })
+  }
+  e.onOutput = (output) => set({ output })
   e.onBroken = (broken) => set({ broken })
   e.onSoundings = (soundings) => set({ soundings })
   e.onCosts = (list, memory) => {
@@ -134,6 +158,9 @@ function makeEngine(): Engine {
   }
   e.onStopped = () => {
     if (engine !== e) return
+    const { playing } = view()
+    const at = e.heard()?.song ?? 0
+    const watched = e.watched
     e.close()
     setView({ playing: false })
     const project = now().project
@@ -141,9 +168,14 @@ function makeEngine(): Engine {
       notice('The sound engine has stopped and does not start again. Reload the page.', 'refused')
       return
     }
-    engine = makeEngine()
-    void engine.document(project, true).then(hearAsBefore)
-    notice('The sound engine stopped and was started again. Press Play to go on.', 'refused')
+    const next = (engine = makeEngine())
+    void next.document(project, true).then(() => {
+      hearAsBefore()
+      next.locate(at)
+      next.watch(watched)
+      if (playing) next.play(project.sampleRate).catch(refused)
+    })
+    notice('The sound engine had stopped and was started again.', 'refused')
   }
   ;(globalThis as { shoalEngine?: Engine }).shoalEngine = e
   return e
@@ -152,7 +184,10 @@ function makeEngine(): Engine {
 /** Tells a new engine what this window hears: it belongs to no document. */
 function hearAsBefore() {
   const { solo, dry, share, mono, listening, depth, trials, matches, matching } = view()
+  const { loop, looping, stopsAtEnd } = view()
   engine?.hear({ solo, dry, share, mono })
+  engine?.loop(looping && loop ? loop.from : 0, looping && loop ? loop.to : 0)
+  engine?.atEnd(stopsAtEnd)
   if (listening) engine?.listen(listening)
   engine?.rms(depth === 'rms')
   for (const [row, id] of Object.entries(trials))
@@ -181,7 +216,7 @@ export async function open(id: string) {
     me: me.id ? me : null,
     prints,
   })
-  void engine.document(opened.project, true)
+  void engine.document(opened.project, true).then(hearAsBefore)
   connect(id)
 }
 
@@ -226,7 +261,10 @@ function hear(m: Message) {
   if (m.presence) set({ people: m.presence })
   if (m.print) {
     const p = m.print
-    set((s) => ({ prints: [p, ...s.prints.filter((x) => x.id !== p.id)] }))
+    set((s) => ({
+      prints: [p, ...s.prints.filter((x) => x.id !== p.id)],
+      news: s.news.includes(p.id) ? s.news : [...s.news, p.id],
+    }))
   }
   if (m.import) set({ importing: m.import })
   if (m.work) {
@@ -290,6 +328,7 @@ async function reached(revision: number) {
 export async function takeBack(which: 'undo' | 'redo') {
   try {
     const r = await post<Revised>(`/api/projects/${openId}/${which}`)
+    for (const p of r.passed ?? []) notice(p, 'refused')
     notice(`${which === 'undo' ? 'Undone' : 'Redone'}: ${r.label}`)
     await reached(r.revision)
   } catch (e) {

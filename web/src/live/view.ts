@@ -9,7 +9,7 @@ export type Dialog =
   | { kind: 'print'; channel: string; target: 'track' | 'file' }
   | { kind: 'keys' }
   | { kind: 'logbook' }
-  | { kind: 'presets'; of: 'stage' | 'chain' | 'channel'; target: string }
+  | { kind: 'presets'; of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
   | { kind: 'compare'; channel: string }
   | { kind: 'costs' }
   | { kind: 'tempo' }
@@ -75,7 +75,10 @@ export type View = {
   untilStop: boolean
   dialog: Dialog
   renaming: string
+  /** Whether the song runs, or waits for its audio: as the engine says. */
   playing: boolean
+  /** Whether the song stops where its last clip ends. */
+  stopsAtEnd: boolean
   /** Stages selected together, the one on the bench among them; empty: only that one. */
   together: string[]
   /** Whether stages set together keep their differences. */
@@ -132,6 +135,7 @@ export const useView = create<View>(() => ({
   dialog: null,
   renaming: '',
   playing: false,
+  stopsAtEnd: s.stopsAtEnd ?? true,
   together: [],
   keepDifferences: true,
   pinned: '',
@@ -150,7 +154,7 @@ export const setView = useView.setState
 export const gridStep = () => useView.getState().grid || 240
 
 useView.subscribe((v, before) => {
-  const kept = ({ tide, rowHeight, bench, depth, grid, glide, untilStop, along }: View) =>
-    JSON.stringify({ tide, rowHeight, bench, depth, grid, glide, untilStop, along })
+  const kept = ({ tide, rowHeight, bench, depth, grid, glide, untilStop, along, stopsAtEnd }: View) =>
+    JSON.stringify({ tide, rowHeight, bench, depth, grid, glide, untilStop, along, stopsAtEnd })
   if (kept(v) !== kept(before)) localStorage.setItem('shoal.view', kept(v))
 })

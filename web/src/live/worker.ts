@@ -14,11 +14,16 @@ import {
   STAMP,
   STATE,
   type ToWorker,
+  type Trip,
 } from './ring'
 import { type Missing, Pages } from './pages'
 import { Turns } from './turns'
 
-declare const Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> }
+declare const Go: new () => {
+  importObject: WebAssembly.Imports
+  exit: (code: number) => void
+  run(i: WebAssembly.Instance): Promise<void>
+}
 
 let engine: Exports
 let loaded = false
@@ -71,9 +76,9 @@ const text = () =>
 async function start(shared: Shared | null, wasm: string) {
   const go = new Go()
   const { instance } = await WebAssembly.instantiateStreaming(fetch(wasm), go.importObject)
-  void go
-    .run(instance)
-    .then(() => say({ say: 'trouble', text: 'The sound engine stopped. Reload the page to start it again.' }))
+  // after a fault exports answer nothing and say nothing: whoever ends, ends here
+  go.exit = ended
+  void go.run(instance).then(ended, ended)
   engine = instance.exports as unknown as Exports
   if (shared) {
     head = new Int32Array(shared.head)
@@ -82,6 +87,43 @@ async function start(shared: Shared | null, wasm: string) {
     values = new Float32Array(shared.values)
   }
   say({ say: 'ready' })
+}
+
+let over = false
+/** The Go program has come to an end, which it should not: the page makes a new engine. */
+function ended() {
+  if (over) return
+  over = true
+  asked = loaded = false
+  if (head) Atomics.store(head, HEAD.running, 0)
+  say({ say: 'stopped' })
+}
+
+let starting = 0 // counts what is asked of the transport: a Play that waits for its audio may be overtaken
+let toldTransport = ''
+/** Says what the engine does, when that has changed: whether the song runs, and whether it is muted for protection. */
+function tellTransport(state = engine.state()) {
+  const trip = engine.trip() ? text() : ''
+  const now = `${state} ${trip}`
+  if (now === toldTransport) return
+  toldTransport = now
+  say({ say: 'transport', state, trip: trip ? (JSON.parse(trip) as Trip) : null })
+}
+
+let draining: ReturnType<typeof setInterval> | undefined
+/** Takes the sound out of the ring in its own time while no output does, so that the song goes on in silence. */
+function drain(on: boolean) {
+  clearInterval(draining)
+  if (!on || !head) return
+  let last = performance.now()
+  draining = setInterval(() => {
+    const now = performance.now()
+    const due = Math.min(RING_FRAMES, Math.round(((now - last) / 1000) * rate))
+    last = now
+    if (Atomics.load(head!, HEAD.running) !== 1) return
+    Atomics.add(head!, HEAD.read, Math.min(queued(), due))
+    Atomics.notify(head!, HEAD.read)
+  }, 20)
 }
 
 function document(json: string, fresh: boolean) {
@@ -195,6 +237,10 @@ function stamp(write: number, song: number) {
   stamps[s + STAMP.count] = count
   stamps[s + STAMP.load] = busy
   stamps[s + STAMP.turn] = ++stamped
+  const spot = new Float64Array(engine.mem.buffer, engine.spot(song), 3)
+  stamps[s + STAMP.bar] = spot[0]!
+  stamps[s + STAMP.beat] = spot[1]!
+  stamps[s + STAMP.part] = spot[2]!
   stamps[s + STAMP.write] = write
 }
 
@@ -250,6 +296,7 @@ async function pump() {
       if (!waited) say({ say: 'waiting', pages: 1 })
       waited = true
       stamp(Atomics.load(head, HEAD.write), engine.position())
+      tellTransport()
       await fetchAhead()
       runSome()
       if (pages.lost > 0) await sleep()
@@ -259,6 +306,8 @@ async function pump() {
       waited = false
       say({ say: 'waiting', pages: 0 })
     }
+    if (over) break
+    tellTransport()
     if (queued() >= Math.min(prime, target)) Atomics.store(head, HEAD.running, 1)
     const now = performance.now()
     if (watching && now - spectrumAt > 80) {
@@ -288,6 +337,7 @@ async function pump() {
       // nothing sounds and nothing rolls: rest until somebody asks
       Atomics.store(head, HEAD.running, 0)
       stamp(Atomics.load(head, HEAD.write), engine.position())
+      tellTransport()
       asked = false
       break
     }
@@ -352,6 +402,7 @@ function answer(m: Question) {
 /** While nothing plays, a stamp shows where the song stands. */
 function show() {
   if (head && !pumping) stamp(Atomics.load(head, HEAD.write), engine.position())
+  tellTransport()
 }
 
 onmessage = (e: MessageEvent<ToWorker>) => {
@@ -362,6 +413,8 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     )
     return
   }
+  if (m.do === 'drain') return drain(m.on)
+  if (over) return
   if (m.do === 'document') return inTurn(() => document(m.json, m.fresh), true)
   if (m.do === 'revision') return inTurn(() => took(engine.revision(write(m.json))), true)
   if (m.do === 'buffer') {
@@ -372,23 +425,29 @@ onmessage = (e: MessageEvent<ToWorker>) => {
   if ('ticket' in m && m.do !== 'try') return inTurn(() => answer(m))
   turns.catchUp()
   switch (m.do) {
-    case 'play':
+    case 'play': {
       pages.forget()
+      tellTransport(STATE.waiting)
+      const mine = ++starting
       void fetchAhead(2).then(() => {
+        if (mine !== starting) return
         engine.play()
         prime = target
         wake()
       })
       break
+    }
     case 'stop':
+      starting++
       engine.stop()
+      tellTransport()
       drop()
       wake()
       break
     case 'locate':
       engine.locate(m.frame)
       void fetchAhead()
-      if (engine.state() === STATE.playing || engine.state() === STATE.waiting) {
+      if (engine.state() !== STATE.stopped) {
         // play what fades out, not what was queued before it
         drop()
         wake()
@@ -396,6 +455,16 @@ onmessage = (e: MessageEvent<ToWorker>) => {
       break
     case 'loop':
       engine.loop(m.from, m.to)
+      break
+    case 'anyway':
+      engine.anyway(m.on ? 1 : 0)
+      tellTransport()
+      break
+    case 'atEnd':
+      engine.atEnd(m.on ? 1 : 0)
+      break
+    case 'fault':
+      engine.fault()
       break
     case 'measureAgain':
       engine.measureAgain()

@@ -107,6 +107,20 @@ function Tail({ v }: { v: PassageView }) {
           onPick={(fade) => passages.set(x, { fade }, 'Change the tail of')}
         />
       )}
+      {(x.tail === 'cut' || x.tail === 'fade') && (
+        <label className="flex items-start gap-2 text-[12px]">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs mt-0.5"
+            checked={!!x.reach}
+            onChange={(e) => void passages.set(x, { reach: e.target.checked }, 'Change the tail of')}
+          />
+          <span>
+            The returns too: the sends of its rows close {x.tail === 'cut' ? 'when it begins' : 'along it'},
+            so that halls have rung down by its end. What other rows send stays.
+          </span>
+        </label>
+      )}
     </div>
   )
 }

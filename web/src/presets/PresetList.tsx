@@ -10,7 +10,7 @@ import { setView } from '../live/view'
 import { find, tagsOf } from './find'
 import { SaveForm } from './SaveForm'
 
-type Props = { of: 'stage' | 'chain' | 'channel'; target: string }
+type Props = { of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
 
 /** Presets for a stage, a chain or a row. The one that is chosen is heard at once; leaving the list brings the old setting back. */
 export function PresetList({ of, target }: Props) {
@@ -58,7 +58,11 @@ export function PresetList({ of, target }: Props) {
     if (next) tryOut(next)
   }
   const what =
-    of === 'stage' ? (stage ? stageName(stage, effects) : '') : of === 'chain' ? 'the chain' : 'the row'
+    of === 'stage'
+      ? stage
+        ? stageName(stage, effects)
+        : ''
+      : { chain: 'the chain', fork: 'the fork', channel: 'the row' }[of]
   return (
     <SideList
       label="Presets"

@@ -4,22 +4,29 @@ import type { Person } from '../api/types'
 import { Card } from '../controls/Card'
 import { reconnect, refused, useSession } from '../live/session'
 
-/** Asks for a name once: changes carry it. */
-export function NameGate() {
+/** Asks for a name once, unless told not to; and whenever a change lacks one. */
+export function NameGate({ asks = true }: { asks?: boolean }) {
   const me = useSession((s) => s.me)
+  const naming = useSession((s) => s.naming)
   const [later, setLater] = useState(false)
-  if (me || later) return null
+  if (!naming && (me || later || !asks)) return null
+  const settle = (named: boolean) => {
+    setLater(true)
+    useSession.setState({ naming: null })
+    naming?.(named)
+  }
   const save = async (name: string) => {
     try {
       const person = await put<Person>('/api/me', { name })
       useSession.setState({ me: person })
-      reconnect()
+      if (useSession.getState().project) reconnect()
+      settle(true)
     } catch (e) {
       refused(e)
     }
   }
   return (
-    <Card title="What is your name?" width={420} onClose={() => setLater(true)}>
+    <Card title="What is your name?" width={420} onClose={() => settle(false)}>
       <form
         className="flex flex-col gap-3"
         onSubmit={(e) => {
@@ -27,7 +34,11 @@ export function NameGate() {
           void save(new FormData(e.currentTarget).get('name') as string)
         }}
       >
-        <p>Others in the project see who made a change. You are asked once on this machine.</p>
+        <p>
+          {naming
+            ? 'A change carries a name: say who you are, and it goes through.'
+            : 'Others in the project see who made a change. You are asked once on this machine.'}
+        </p>
         <input
           name="name"
           autoFocus

@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { get, post, remove, upload } from '../api/client'
+import { download, get, post, remove, upload } from '../api/client'
 import type { Summary } from '../api/types'
 import { refused } from '../live/session'
 import { applyTheme, shownTheme } from '../theme/theme'
-import { Notices } from '../topbar/Notices'
+import { Notices } from '../status/Notices'
+import { NameGate } from './NameGate'
 import { NewProjectForm } from './NewProjectForm'
 import { ProjectName } from './ProjectName'
 
@@ -87,9 +88,12 @@ export function StartPage() {
             >
               Duplicate
             </button>
-            <a className="btn btn-xs btn-ghost" href={`/api/projects/${p.id}/bundle`} download>
+            <button
+              className="btn btn-xs btn-ghost"
+              onClick={() => void download(`/api/projects/${p.id}/bundle`).catch(refused)}
+            >
               Export bundle
-            </a>
+            </button>
             <button
               className="btn btn-xs btn-ghost"
               onClick={() => void run(remove(`/api/projects/${p.id}`))}
@@ -124,7 +128,10 @@ export function StartPage() {
           </ul>
         </section>
       )}
-      <Notices />
+      <div className="mt-4">
+        <Notices />
+      </div>
+      <NameGate asks={false} />
     </main>
   )
 }

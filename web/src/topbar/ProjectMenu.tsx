@@ -1,21 +1,18 @@
 import { useRef } from 'react'
-import { upload } from '../api/client'
+import { download, upload } from '../api/client'
 import type { Revised } from '../api/types'
 import { Menu } from '../controls/Menu'
+import { stopAtEnd } from '../live/actions'
 import * as sections from '../live/sections'
 import { notice, refused, useSession } from '../live/session'
-import { setView } from '../live/view'
+import { setView, useView } from '../live/view'
 
 /** The project's name, and what comes into it and goes out of it as a whole. */
 export function ProjectMenu() {
   const project = useSession((s) => s.project)!
   const file = useRef<HTMLInputElement>(null)
-  const save = (what: string) => {
-    const a = document.createElement('a')
-    a.href = `/api/projects/${project.id}/${what}`
-    a.download = ''
-    a.click()
-  }
+  const stopsAtEnd = useView((v) => v.stopsAtEnd)
+  const save = (what: string) => download(`/api/projects/${project.id}/${what}`).catch(refused)
   const take = async (f: File | undefined) => {
     if (!f) return
     try {
@@ -36,8 +33,12 @@ export function ProjectMenu() {
             run: () => void sections.begin(),
           },
           { text: 'Tempo and its ramps', run: () => setView({ dialog: { kind: 'tempo' } }) },
-          { text: 'Export as a bundle', run: () => save('bundle') },
-          { text: 'Export tempo and sections as MIDI', run: () => save('midi') },
+          {
+            text: stopsAtEnd ? 'Go on playing at the end of the song' : 'Stop at the end of the song',
+            run: () => stopAtEnd(!stopsAtEnd),
+          },
+          { text: 'Export as a bundle', run: () => void save('bundle') },
+          { text: 'Export tempo and sections as MIDI', run: () => void save('midi') },
           { text: 'Take tempo and sections from MIDI', run: () => file.current?.click() },
         ]}
       >

@@ -2,10 +2,9 @@ import { useRef } from 'react'
 import { TideMeter } from '../controls/TideMeter'
 import { Hold, useHeard } from '../live/meters'
 import { theEngine, useSession } from '../live/session'
-import { STATE } from '../live/ring'
 import { hear } from '../live/listening'
-import { setView, useView, view } from '../live/view'
-import { minutes, position } from '../board/time'
+import { setView, useView } from '../live/view'
+import { minutes } from '../board/time'
 
 /** Writes a text where another stands: to write the same again would lay it out again. */
 function put(el: HTMLElement, text: string) {
@@ -22,10 +21,9 @@ export function Place() {
     if (!timeline) return
     const s = timeline.sections.findLast((x) => x.from <= h.song)
     put(section.current!, s?.name ?? 'Bars')
-    put(bars.current!, position(timeline, h.song))
+    const [bar, beat, part] = h.spot
+    put(bars.current!, `${bar}.${beat}.${String(part).padStart(2, '0')}`)
     put(clock.current!, minutes(h.song / timeline.rate))
-    // the engine may stop by itself; the button must not claim otherwise
-    if (h.state === STATE.tripped && view().playing) setView({ playing: false })
   }, 'meter')
   return (
     <>
@@ -34,7 +32,7 @@ export function Place() {
           Bars
         </div>
         <div ref={bars} className="figure text-[16px]" data-testid="bars">
-          1.1.000
+          1.1.00
         </div>
       </div>
       <div className="w-[76px]">

@@ -37,7 +37,7 @@ export function TopBar() {
       <button
         className={`btn btn-sm max-w-[150px] truncate font-semibold ${looping ? 'btn-secondary' : 'btn-outline'}`}
         aria-pressed={looping}
-        onClick={() => (loop ? act.setLoop(loop, !looping) : act.loopSection())}
+        onClick={act.toggleLoop}
         title="Loop the section at the playhead, or the range drawn on the ruler ( L )"
       >
         Loop{loop ? ` ${loop.name}` : ''}

@@ -8,7 +8,6 @@ import { useView } from '../live/view'
 export function Listening() {
   const listening = useView((v) => v.listening)
   const { dry, share } = useView()
-  const bench = useView((v) => v.bench)
   const effects = useSession((s) => s.effects)
   const project = useSession((s) => s.project)!
   const node = listening?.node
@@ -16,7 +15,7 @@ export function Listening() {
   const heard = (listening?.paths ?? []).flatMap((id) => findFork(project, id) ?? [])
   const alone = dry || share
   const row = project.channels.find((c) => c.id === alone)?.name
-  if (!alone && !found && heard.length === 0) return null
+  if (!alone && !found && heard.length === 0) return null // the main output
   const name = found
     ? found.node.stage
       ? stageName(found.node.stage, effects)
@@ -25,8 +24,7 @@ export function Listening() {
   const paths = heard.map((x) => x.path?.name).join(' and ')
   return (
     <button
-      style={{ bottom: bench ? 308 : 10 }}
-      className="btn btn-sm btn-secondary fixed left-1/2 z-30 max-w-[420px] -translate-x-1/2 shadow-sm"
+      className="btn btn-xs btn-secondary max-w-[520px]"
       onClick={() => {
         listenToAll()
         if (alone) hear({ dry: '', share: '' })

@@ -1,0 +1,89 @@
+import { useEffect } from 'react'
+import { download, remove } from '../api/client'
+import type { PrintStatus } from '../api/types'
+import { putAwayPrint, refused, useSession } from '../live/session'
+
+const under = (p: PrintStatus) => p.state === 'running' || p.state === 'waiting'
+
+/** Prints under way, and those that have ended while this window was open. */
+export function PrintItems() {
+  const prints = useSession((s) => s.prints)
+  const news = useSession((s) => s.news)
+  const shown = prints.filter((p) => under(p) || news.includes(p.id)).slice(0, 4)
+  if (shown.length === 0) return null
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1" role="status" aria-label="Prints">
+      {shown.map((p) => (
+        <Item key={p.id} print={p} />
+      ))}
+    </div>
+  )
+}
+
+/** How long it is said that a print has ended, in ms; one that failed stays. */
+const SAID = 60_000
+
+function Item({ print: p }: { print: PrintStatus }) {
+  const ended = !under(p)
+  useEffect(() => {
+    if (!ended || p.state === 'failed') return
+    const t = setTimeout(() => putAwayPrint(p.id), SAID)
+    return () => clearTimeout(t)
+  }, [ended, p.id, p.state])
+  return (
+    <span
+      className="flex items-center gap-2 border-l-2 pl-2"
+      style={{ borderColor: p.state === 'failed' ? 'var(--loss)' : 'var(--deep)' }}
+    >
+      <b>{p.name}</b>
+      <Standing print={p} />
+      {ended ? (
+        <button
+          className="btn btn-xs btn-ghost px-1.5"
+          aria-label="Put away"
+          onClick={() => putAwayPrint(p.id)}
+        >
+          ×
+        </button>
+      ) : (
+        <button
+          className="btn btn-xs btn-outline"
+          onClick={() => remove(`/api/prints/${p.id}`).catch(refused)}
+        >
+          Cancel
+        </button>
+      )}
+    </span>
+  )
+}
+
+function Standing({ print: p }: { print: PrintStatus }) {
+  switch (p.state) {
+    case 'waiting':
+      return <span className="soft">waits for its turn</span>
+    case 'running':
+      return (
+        <progress
+          className="progress progress-secondary w-32"
+          value={p.progress}
+          max={1}
+          aria-label={`${Math.round(p.progress * 100)} % printed`}
+        />
+      )
+    case 'failed':
+      return <span>{p.error}</span>
+    case 'cancelled':
+      return <span className="soft">cancelled; nothing is left behind</span>
+    default:
+      return p.file ? (
+        <button
+          className="btn btn-xs btn-outline"
+          onClick={() => void download(`/api/prints/${p.file}/file`).catch(refused)}
+        >
+          Save the file
+        </button>
+      ) : (
+        <span className="soft">printed to a new track</span>
+      )
+  }
+}

@@ -1,0 +1,21 @@
+import { Listening } from './Listening'
+import { Notices } from './Notices'
+import { PrintItems } from './PrintItems'
+import { Protection } from './Protection'
+
+/** The line at the foot of the window: what is heard, what is under way, and what there is to say. It has room of its
+    own, so that nothing of it ever lies over a control. */
+export function StatusLine() {
+  return (
+    <footer
+      aria-label="Status"
+      className="flex min-h-[30px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 px-3 py-0.5 text-[12.5px]"
+      style={{ borderTop: '1px solid var(--hair)', background: 'var(--paper)' }}
+    >
+      <Protection />
+      <Listening />
+      <PrintItems />
+      <Notices />
+    </footer>
+  )
+}
