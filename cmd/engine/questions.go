@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"shoal/internal/engine"
+	"shoal/internal/project"
 	"shoal/internal/routing"
 	"shoal/internal/sounding"
 )
@@ -173,6 +174,20 @@ func line(n int32) int32 {
 		return fail(err)
 	}
 	return answer(base.LineView(q.Owner, q.Name, int64(q.From), int64(q.To), q.Steps, engine.EffectInfo))
+}
+
+// thin leaves what thinning a stretch of a line would leave of it as JSON; the scratch buffer says which, and by how much.
+//
+//go:wasmexport thin
+func thin(n int32) int32 {
+	var q struct {
+		project.Stretch
+		By float64
+	}
+	if err := json.Unmarshal(scratch[:n], &q); err != nil {
+		return fail(err)
+	}
+	return answer(base.Thinned(q.Stretch, q.By, engine.EffectInfo))
 }
 
 // movables leaves what lines can move on a row as JSON; its id is in the scratch buffer.

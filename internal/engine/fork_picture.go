@@ -22,6 +22,25 @@ const forkPoints = 180
 // at its level, and a handle at each crossover. What stands on the paths is not in it: that is
 // measured (see Figures).
 func (p *plan) drawFork(f *project.Fork, rate float64) effect.Picture {
+	pic := p.drawBands(f, rate)
+	if p.movedIn(f) {
+		pic.Says += " As set by hand: lines, handles and movers are left out."
+	}
+	return pic
+}
+
+// movedIn reports whether something besides a hand moves a parameter in a fork.
+func (p *plan) movedIn(f *project.Fork) bool {
+	owners := project.Owners([]*project.Node{{Fork: f}})
+	for a, s := range p.slots {
+		if owners[a.owner] && s.moves() && (s.line != nil || s.hold != nil || s.pulled() || len(s.spans) > 0) {
+			return true
+		}
+	}
+	return false
+}
+
+func (p *plan) drawBands(f *project.Fork, rate float64) effect.Picture {
 	pic := effect.Picture{Says: "What the fork does as a whole, and each path's part of it.", X: forkHertz, Y: forkLevel, Curves: []effect.Curve{}, Spectrum: true}
 	if f.Kind != project.Bands {
 		return pic

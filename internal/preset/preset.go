@@ -151,6 +151,9 @@ func (p *Preset) Take(doc *project.Project, target string) ([]project.Change, er
 		}
 		next := project.NewStage(p.Effect, k.Version, p.Body.Mix, p.Body.MixLaw)
 		next.Params = known(p.Effect, p.Body.Params)
+		if doc.WetStage(target) { // the dry signal is heard elsewhere
+			next.Mix, next.MixLaw = 100, "blend"
+		}
 		if s.Effect == p.Effect { // a loaded sound is not part of a preset
 			next.Sound = s.Sound
 		}

@@ -24,6 +24,8 @@ type AddNode struct {
 	Owner string `json:"owner"`
 	Index int    `json:"index"`
 	Node  *Node  `json:"node"`
+	// Fresh says that the stage is a new one: where the dry signal is heard elsewhere, it comes in fully wet.
+	Fresh bool `json:"fresh,omitempty"`
 }
 
 func (c *AddNode) apply(p *Project, effects Effects) ([]Change, error) {
@@ -39,6 +41,9 @@ func (c *AddNode) apply(p *Project, effects Effects) ([]Change, error) {
 	}
 	n := Clone(c.Node)
 	if s := n.Stage; s != nil {
+		if c.Fresh && p.Wet(c.Owner) {
+			s.Mix, s.MixLaw = 100, "blend"
+		}
 		if s.ID == "" {
 			s.ID = NewID()
 		}
@@ -66,7 +71,7 @@ func (c *RemoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 	if !ok {
 		return nil, gone("the stage")
 	}
-	undo := []Change{&AddNode{at.owner, at.index, at.node}}
+	undo := []Change{&AddNode{Owner: at.owner, Index: at.index, Node: at.node}}
 	inside := map[string]bool{}
 	nodeIDs(at.node, inside)
 	undo = append(undo, p.dropLines(inside)...)

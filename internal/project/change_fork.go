@@ -30,7 +30,7 @@ func (c *MakeFork) apply(p *Project, effects Effects) ([]Change, error) {
 		f.ID = c.ID
 	}
 	if len(c.Nodes) == 0 {
-		return p.each(effects, &AddNode{c.Owner, c.Index, &Node{Fork: f}})
+		return p.each(effects, &AddNode{Owner: c.Owner, Index: c.Index, Node: &Node{Fork: f}})
 	}
 	if f.Kind != Copies {
 		return nil, fmt.Errorf("stages go onto a path of copies; insert an empty fork of %s and move them onto its paths", f.KindInWords())
@@ -47,7 +47,7 @@ func (c *MakeFork) apply(p *Project, effects Effects) ([]Change, error) {
 			treated.Name = info.Name
 		}
 	}
-	list := []Change{&AddNode{at.owner, at.index, &Node{Fork: f}}}
+	list := []Change{&AddNode{Owner: at.owner, Index: at.index, Node: &Node{Fork: f}}}
 	for i, n := range nodes {
 		list = append(list, &MoveNode{n.ID(), treated.ID, i})
 	}

@@ -213,7 +213,7 @@ func (c *MoveApart) apply(p *Project, effects Effects) ([]Change, error) {
 	at, _ := p.findNode(c.Owner)
 	left, name := "left", of+" left"
 	list := []Change{&SetNode{ID: c.Owner, Name: &name, ActsOn: &left},
-		&AddNode{at.owner, at.index + 1, &Node{Stage: right}}}
+		&AddNode{Owner: at.owner, Index: at.index + 1, Node: &Node{Stage: right}}}
 	moved := false
 	for _, m := range p.Movers {
 		n := Clone(m)

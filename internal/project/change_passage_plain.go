@@ -63,7 +63,7 @@ func (p *Project) drawSpan(s *Span, effects Effects) ([]Change, error) {
 			}
 			points = append(points, Point{x.tick, at(float64(x.tick), s.At(x.frame)), Ramp, 0})
 		}
-		points = thinned(points, w.d)
+		points = thinned(points, w.d, 0)
 	default:
 		if s.Points[0].Frame > from {
 			points = append(points, Point{w.from, at(float64(w.from), s.Points[0].Value), Hold, 0})

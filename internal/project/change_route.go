@@ -238,7 +238,7 @@ func (c *SendToStage) apply(p *Project, effects Effects) ([]Change, error) {
 			}
 		}
 	}
-	undo, err := p.each(effects, append(list, &AddNode{ch.ID, len(ch.Chain.Nodes), node})...)
+	undo, err := p.each(effects, append(list, &AddNode{Owner: ch.ID, Index: len(ch.Chain.Nodes), Node: node})...)
 	if err != nil {
 		return nil, err
 	}

@@ -222,13 +222,13 @@ func TestForksAreNestedEightDeep(t *testing.T) {
 	for range 8 {
 		f, err := NewFork(Copies, 0)
 		require.NoError(t, err)
-		p = one(t, p, &AddNode{owner, 0, &Node{Fork: f}})
+		p = one(t, p, &AddNode{Owner: owner, Index: 0, Node: &Node{Fork: f}})
 		owner = f.Paths[1].ID
 	}
 	f, _ := NewFork(Copies, 0)
 	for len(f.Paths) < MaxPaths {
 		f.Paths = append(f.Paths, NewPath("more"))
 	}
-	p = one(t, p, &AddNode{owner, 0, &Node{Fork: f}})
+	p = one(t, p, &AddNode{Owner: owner, Index: 0, Node: &Node{Fork: f}})
 	refusedWith(t, p, "at most 64 paths", &NewPathOf{Fork: f.ID})
 }

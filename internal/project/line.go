@@ -95,21 +95,42 @@ func (l *Line) inside(from, to int64) (i, j int) {
 	return i, j
 }
 
-// thinned is the fewest points, of those given, from which a ramp between neighbours stays within a
-// part of the travel of all that are left out, or within db decibels where the unit is that. It goes
+// thinned is the fewest points, of those given, from which a ramp between neighbours stays within so much
+// of all that are left out, in the parameter's unit; for 0, within a small part of the travel, or some
+// tenths of a decibel where the unit is that. It goes
 // as far as it can from each point (the method of Reumann and Witkam, with exact bounds).
-func thinned(points []Point, d param.Param) []Point {
+func thinned(points []Point, d param.Param, within float64) []Point {
 	if len(points) < 3 {
 		return points
 	}
 	off := func(p Point, at float64) bool {
 		v := d.At(at)
+		if within > 0 {
+			return math.Abs(v-p.Value) > within
+		}
 		if d.Unit == "dB" && p.Value > -60 && v > -60 {
 			return math.Abs(v-p.Value) > ThinDecibels
 		}
 		return math.Abs(at-d.Place(p.Value)) > ThinPart
 	}
 	fits := func(a, b int) bool {
+		for i := a + 1; i < b; i++ { // only what goes on as a does can be left out
+			if points[i].Shape != points[a].Shape {
+				return false
+			}
+		}
+		switch points[a].Shape {
+		case Ramp:
+		case Hold:
+			for i := a + 1; i < b; i++ {
+				if off(points[i], d.Place(points[a].Value)) {
+					return false
+				}
+			}
+			return true
+		default:
+			return false
+		}
 		x, y := d.Place(points[a].Value), d.Place(points[b].Value)
 		for i := a + 1; i < b; i++ {
 			t := 0.0

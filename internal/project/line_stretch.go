@@ -179,7 +179,10 @@ func (c *TurnStretch) apply(p *Project, effects Effects) ([]Change, error) {
 	}
 	switch c.How {
 	case "thin":
-		points = thinned(points, w.d)
+		if !(c.By >= 0) {
+			return nil, fmt.Errorf("thinning leaves out what is at most so far away: %g is no distance", c.By)
+		}
+		points = thinned(points, w.d, c.By)
 	case "reverse":
 		reversed(points)
 	case "scale", "shift":

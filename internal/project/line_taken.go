@@ -83,7 +83,7 @@ func (c *TakenDown) apply(p *Project, effects Effects) ([]Change, error) {
 	if w.d.Stepped() {
 		taken = slices.CompactFunc(taken, func(a, b Point) bool { return a.Value == b.Value })
 	} else {
-		taken = thinned(taken, w.d)
+		taken = thinned(taken, w.d, 0)
 	}
 	end := taken[len(taken)-1].Tick
 	back := max(end+1, w.tick(c.To+c.Glide))

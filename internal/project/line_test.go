@@ -149,7 +149,7 @@ func TestThinningKeepsItsBound(t *testing.T) {
 				at = max(0, min(1, at+speed))
 				points = append(points, Point{Tick: int64(i * 7), Value: d.At(at), Shape: Ramp})
 			}
-			thin := thinned(points, d)
+			thin := thinned(points, d, 0)
 			assert.Less(t, len(thin), len(points)/3)
 			l := &Line{Points: thin}
 			for _, pt := range points {
@@ -166,7 +166,7 @@ func TestThinningKeepsItsBound(t *testing.T) {
 	for i := range 500 {
 		straight = append(straight, Point{Tick: int64(i), Value: -20 + float64(i)*0.03, Shape: Ramp})
 	}
-	assert.Len(t, thinned(straight, param.Fader), 2)
+	assert.Len(t, thinned(straight, param.Fader, 0), 2)
 }
 
 func TestWhatIsTakenDownGlidesBackToTheLine(t *testing.T) {
@@ -232,4 +232,42 @@ func TestShapesFromTheGrid(t *testing.T) {
 		assert.Equal(t, 0.0, at(draw(kind), 959), kind)
 	}
 	refusedWith(t, p, "no shape called", &ShapeStretch{fader(b, 0, frames(960)), "zigzag", 240, 0, 0})
+}
+
+// Thinning takes an amount in the line's unit, for steps as for ramps, says before what would be left, and undoes.
+func TestThinningLeavesOutWhatIsAtMostSoFarAway(t *testing.T) {
+	for _, shape := range []string{Ramp, Hold} {
+		p := sample(t)
+		a := p.Channels[0]
+		var points []Point
+		for i := range 64 {
+			points = append(points, Point{Tick: int64(i * 240), Value: -20 + 6*math.Sin(float64(i)/20) + 0.15*float64(i%2), Shape: shape})
+		}
+		p = one(t, p, &SetLine{Owner: a.ID, Name: "fader", Points: points})
+		all := fader(a, 0, frames(64*240))
+		last := 65
+		for _, within := range []float64{0.05, 0.5, 2} {
+			v, err := p.Thinned(all, within, fakeEffects)
+			require.NoError(t, err)
+			require.Equal(t, 64, v.Before)
+			require.Less(t, v.After, last, "%s within %g", shape, within)
+			require.LessOrEqual(t, v.Away, within+1e-9)
+			last = v.After
+			next, undo, err := Apply(p, []Change{&TurnStretch{all, "thin", within}}, fakeEffects)
+			require.NoError(t, err)
+			l := lineOf(t, next, a.ID, "fader")
+			require.Len(t, l.Points, v.After)
+			worst := 0.0
+			for _, pt := range points {
+				worst = max(worst, math.Abs(l.At(float64(pt.Tick), param.Fader, 0)-pt.Value))
+			}
+			require.InDelta(t, v.Away, worst, 1e-9)
+			back, _, err := Apply(next, undo, fakeEffects)
+			require.NoError(t, err)
+			require.Equal(t, asJSON(t, p), asJSON(t, back))
+		}
+		require.Less(t, last, 12)
+	}
+	_, err := sample(t).Thinned(Stretch{Owner: "none"}, 1, fakeEffects)
+	require.Error(t, err)
 }

@@ -71,7 +71,7 @@ func TestAPassageGoesWithWhatItBrought(t *testing.T) {
 	x.Courses[0].Targets = append(x.Courses[0].Targets, target)
 	x.Brought = []string{brake.ID()}
 	y.ID, y.From, y.To, y.Courses[0].Targets = "later", 19200, 21120, []CourseTarget{target}
-	both := one(t, p, &AddNode{a.ID, 9, brake}, &PutPassage{Passage: x}, &PutPassage{Passage: y})
+	both := one(t, p, &AddNode{Owner: a.ID, Index: 9, Node: brake}, &PutPassage{Passage: x}, &PutPassage{Passage: y})
 	left := one(t, both, &RemovePassage{"away"})
 	_, there := left.findNode(brake.ID())
 	assert.True(t, there, "another passage moves it: it stays")

@@ -91,7 +91,7 @@ func TestRefusalsSayWhatIsWrong(t *testing.T) {
 		"must go to a return":         {&AddSend{Channel: a.ID, Send: &Send{To: main.ID}}},
 		"Hall > Hall":                 {&AddSend{Channel: hall.ID, Send: &Send{To: hall.ID}}},
 		"cannot be removed":           {&RemoveChannel{main.ID}},
-		"no effect \"flute\"":         {&AddNode{a.ID, 0, &Node{Stage: NewStage("flute", 1, 100, "blend")}}},
+		"no effect \"flute\"":         {&AddNode{Owner: a.ID, Index: 0, Node: &Node{Stage: NewStage("flute", 1, 100, "blend")}}},
 		"cannot be automated":         {&SetLine{Owner: a.Chain.Nodes[0].ID(), Name: "size", Points: []Point{}}},
 		"G > G":                       {&AddChannel{Channel: group}, &SetChannel{ID: group.ID, Output: &group.ID}},
 		"do not lie within its audio": {&AddClip{a.ID, 0, &Clip{Audio: aSound, Frames: 2000}}},

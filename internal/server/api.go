@@ -278,7 +278,7 @@ func OpenAPI() ([]byte, error) {
 	}
 	// types that only travel inside WebSocket messages or the engine's answers
 	for path, v := range map[string]any{"/engine/picture": effect.Picture{}, "/engine/timeline": project.Timeline{}, "/engine/layout": []engine.Point{}, "/engine/costs": []engine.Cost{},
-		"/engine/soundings": []sounding.Sounding{}, "/engine/waits": engine.Lateness{}, "/engine/reach": routing.Reach{}, "/engine/line": project.LineView{}, "/engine/movables": []project.Movable{}, "/engine/lines": []engine.LineValue{}, "/engine/passage": project.PassageView{}, "/engine/trace": routing.Trace{}} {
+		"/engine/soundings": []sounding.Sounding{}, "/engine/waits": engine.Lateness{}, "/engine/reach": routing.Reach{}, "/engine/line": project.LineView{}, "/engine/movables": []project.Movable{}, "/engine/lines": []engine.LineValue{}, "/engine/passage": project.PassageView{}, "/engine/trace": routing.Trace{}, "/engine/thin": project.ThinView{}} {
 		op, err := r.NewOperationContext(http.MethodGet, path)
 		if err != nil {
 			return nil, err

@@ -11,6 +11,7 @@ var rules = []rule{
 	{"side-track-solo", "Solo would silence a side track", sideTrackSolo},
 	{"cancels", "Signals cancel each other", cancels},
 	{"dry-path-on-return", "A path on a return doubles the dry signal", dryPathOnReturn},
+	{"path-not-wet", "A path doubles the dry signal", pathNotWet},
 	{"copies-louder", "Copies add up to more", copiesLouder},
 	{"paths-alike", "Two paths are alike", pathsAlike},
 	{"hot-or-cold", "A stage changes the level by far", hotOrCold},

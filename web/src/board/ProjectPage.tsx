@@ -13,6 +13,7 @@ import { PrintDialog } from '../prints/PrintDialog'
 import { NameGate } from '../start/NameGate'
 import { CostCard } from '../topbar/CostCard'
 import { LinesCard } from '../lines/LinesCard'
+import { ThinCard } from '../lines/ThinCard'
 import { ValueCard } from '../lines/ValueCard'
 import { MovesCard } from '../moves/MovesCard'
 import { Notices } from '../status/Notices'
@@ -91,6 +92,7 @@ export function ProjectPage() {
       {dialog?.kind === 'moves' && <MovesCard {...dialog} />}
       {dialog?.kind === 'lines' && <LinesCard row={dialog.row} />}
       {dialog?.kind === 'value' && <ValueCard v={dialog.v} stretch={dialog.stretch} points={dialog.points} />}
+      {dialog?.kind === 'thin' && <ThinCard v={dialog.v} stretch={dialog.stretch} />}
       {dialog?.kind === 'soundings' && <SoundingList row={dialog.row} />}
       <StatusLine />
       <NameGate />

@@ -65,7 +65,10 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
           text: `Draw a ${kind}`,
           run: some((s) => lines.shapeStretch(v, s, kind, ...span)),
         })),
-        { text: 'Thin out', run: some((s) => lines.turnStretch(v, s, 'thin')) },
+        {
+          text: 'Thin out…',
+          run: some((s) => setView({ dialog: { kind: 'thin', v, stretch: s } })),
+        },
         { text: 'Reverse', run: some((s) => lines.turnStretch(v, s, 'reverse')) },
         { text: 'Half as far', run: some((s) => lines.turnStretch(v, s, 'scale', 0.5)) },
         { text: 'Half as far again', run: some((s) => lines.turnStretch(v, s, 'scale', 1.5)) },

@@ -138,7 +138,7 @@ export function newId(): string {
 export async function addStage(effect: EffectInfo, owner: string, index: number, off: boolean) {
   const stage = newStage(effect, newId(), off)
   select(rowOf(owner)?.id ?? owner, stage.id)
-  await change(`Add ${effect.name}`, { type: 'node.add', do: { owner, index, node: { stage } } })
+  await change(`Add ${effect.name}`, { type: 'node.add', do: { owner, index, node: { stage }, fresh: true } })
 }
 
 export async function replaceStage(id: string, effect: EffectInfo) {

@@ -11,6 +11,7 @@ import type {
   Picture,
   Reach,
   Sounding,
+  ThinView,
   Trace,
 } from '../api/types'
 import {
@@ -264,6 +265,9 @@ export class Engine {
     this.ask<LineView>((ticket) => ({ do: 'line', of: JSON.stringify(of), ticket }))
   /** What lines can move on a row. */
   movables = (row: string) => this.ask<Movable[]>((ticket) => ({ do: 'movables', of: row, ticket }))
+  /** What thinning a stretch of a line would leave of it. */
+  thin = (of: { owner: string; name: string; from: number; to: number; snap: number; by: number }) =>
+    this.ask<ThinView>((ticket) => ({ do: 'thin', of: JSON.stringify(of), ticket }))
   /** A passage as it is seen. */
   passage = (id: string) => this.ask<PassageView>((ticket) => ({ do: 'passage', of: id, ticket }))
   /** Where every parameter with a line stands at a song frame. */

@@ -44,6 +44,7 @@ export type Exports = {
   take(n: number, on: number): void
   line(n: number): number
   movables(n: number): number
+  thin(n: number): number
   passage(n: number): number
   lineValues(frame: number): void
   trial(n: number): number

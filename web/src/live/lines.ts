@@ -167,6 +167,9 @@ export const turnStretch = (v: LineView, s: Stretch, how: string, by = 0) =>
     by,
   })
 
+/** What thinning would leave, asked of Go before anything is done. */
+export const thinned = (v: LineView, s: Stretch, by: number) => theEngine()!.thin({ ...at(v, s.from, s.to, 0), by })
+
 export const removeLine = (v: LineView) =>
   edit(v, 'Remove the line of', 'line.set', { owner: v.owner, name: v.name, points: null })
 

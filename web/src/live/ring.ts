@@ -43,7 +43,7 @@ export type Point = { kind: string; owner: string; report: number }
 /** What is asked of the engine and changes nothing: it is answered when there is time. */
 export type Question =
   | { do: 'draw' | 'learn'; stage: string; ticket: number }
-  | { do: 'reach' | 'trace' | 'line' | 'movables' | 'passage'; of: string; ticket: number }
+  | { do: 'reach' | 'trace' | 'line' | 'movables' | 'passage' | 'thin'; of: string; ticket: number }
   | { do: 'lineValues'; frame: number; ticket: number }
   | { do: 'waits'; ticket: number }
 

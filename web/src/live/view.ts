@@ -19,6 +19,7 @@ export type Dialog =
   | { kind: 'lines'; row: string }
   | { kind: 'moves'; owner: string; param: Param; label: string }
   | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean }
+  | { kind: 'thin'; v: LineView; stretch: Stretch }
   | { kind: 'passage'; from: number; to: number; name: string; rows: string[] }
   | { kind: 'trace'; from: string; to: string }
   | null

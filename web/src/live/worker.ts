@@ -386,6 +386,7 @@ function answer(m: Question) {
     case 'line':
     case 'movables':
     case 'passage':
+    case 'thin':
       return reply(m.ticket, engine[m.do](write(m.of)))
     case 'draw':
     case 'learn':
