@@ -242,8 +242,17 @@ func atEnd(stops bool) { eng.StopAtEnd(stops) }
 //go:wasmexport fault
 func fault() { panic("a fault was asked for") }
 
+// locate goes to a song frame, or to the nearest place of a grid in ticks.
+//
 //go:wasmexport locate
-func locate(frame float64) { eng.GoTo(int64(frame)) }
+func locate(frame float64, grid int32) {
+	at := int64(frame)
+	if grid > 0 {
+		clock := eng.Document().Clock()
+		at = clock.Frame(clock.Snapped(at, int64(grid)))
+	}
+	eng.GoTo(at)
+}
 
 //go:wasmexport loop
 func loop(from, to float64) { eng.Loop(int64(from), int64(to)) }

@@ -1,5 +1,10 @@
 package project
 
+import (
+	"cmp"
+	"slices"
+)
+
 // Timeline is the song laid out in frames, for whoever draws it: musical time
 // is worked out here and nowhere else.
 type Timeline struct {
@@ -10,6 +15,15 @@ type Timeline struct {
 	Clips    map[string]int64 `json:"clips" required:"true"` // start of each clip
 	Passages []PassageSpan    `json:"passages" required:"true"`
 	Tempo    []TempoSpan      `json:"tempo" required:"true"`
+	// Overlaps are where two clips of a row sound at once.
+	Overlaps []Overlap `json:"overlaps" required:"true"`
+}
+
+// Overlap is a stretch of a row in which clips sound together: each is added to the other.
+type Overlap struct {
+	Row  string `json:"row" required:"true"`
+	From int64  `json:"from" required:"true"` // frames
+	To   int64  `json:"to" required:"true"`
 }
 
 // BarLine is the begin of a bar.
@@ -38,7 +52,7 @@ type SectionSpan struct {
 // Timeline lays the song out, with one bar more than it has.
 func (p *Project) Timeline() Timeline {
 	c := p.Clock()
-	t := Timeline{Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{}, Passages: []PassageSpan{}, Tempo: []TempoSpan{}}
+	t := Timeline{Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{}, Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{}}
 	for b := 0; ; b++ {
 		tick := c.Bar(b)
 		f := c.Frame(tick)
@@ -67,6 +81,26 @@ func (p *Project) Timeline() Timeline {
 		for _, x := range ch.Clips {
 			t.Clips[x.ID] = c.ClipStart(x)
 		}
+		t.Overlaps = append(t.Overlaps, overlaps(ch, t.Clips)...)
 	}
 	return t
+}
+
+// overlaps finds where clips of a channel sound at once; starts has the frame at which each begins.
+func overlaps(ch *Channel, starts map[string]int64) (out []Overlap) {
+	clips := slices.Clone(ch.Clips)
+	slices.SortStableFunc(clips, func(a, b *Clip) int { return cmp.Compare(starts[a.ID], starts[b.ID]) })
+	end := int64(0) // of all before
+	for _, x := range clips {
+		from := starts[x.ID]
+		if to := min(end, from+x.Frames); to > from {
+			if n := len(out); n > 0 && out[n-1].To >= from {
+				out[n-1].To = max(out[n-1].To, to)
+			} else {
+				out = append(out, Overlap{ch.ID, from, to})
+			}
+		}
+		end = max(end, from+x.Frames)
+	}
+	return out
 }

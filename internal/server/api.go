@@ -68,6 +68,8 @@ type NewProject struct {
 type Batch struct {
 	Label   string         `json:"label" required:"true"`
 	Changes []project.Wire `json:"changes" required:"true"`
+	// Gesture tells changes that belong together from others: they are one entry of the logbook and one undo.
+	Gesture string `json:"gesture,omitempty"`
 }
 
 // Params describes the parameters that do not belong to an effect.

@@ -92,7 +92,7 @@ func (d *desk) Change(ctx context.Context, id, author, label string, make func(d
 	if len(batch) == 0 {
 		return nil
 	}
-	_, err = d.apply(ctx, id, o, author, label, "do", batch, 0)
+	_, err = d.apply(ctx, id, o, made{author: author, label: label, kind: "do", batch: batch})
 	return err
 }
 
@@ -119,18 +119,24 @@ func (d *desk) undo(ctx context.Context, id, author string, redo bool) (rev int6
 		if err != nil {
 			return 0, "", nil, err
 		}
-		batch, reason, err := d.stillFits(ctx, id, author, o, e)
+		whole := []store.Entry{e}
+		if e.Gesture != "" && e.Kind == "do" {
+			if whole, err = d.store.OfGesture(ctx, id, author, e.Gesture); err != nil {
+				return 0, "", nil, err
+			}
+		}
+		batch, reason, err := d.stillFits(ctx, id, author, o, whole)
 		if err != nil {
 			return 0, "", nil, err
 		}
 		if reason != "" {
 			passed = append(passed, fmt.Sprintf("%q is passed over: %s", e.Label, reason))
-			if err := d.store.PassOver(ctx, id, e.Revision); err != nil {
+			if err := d.store.PassOver(ctx, id, revisions(whole)); err != nil {
 				return 0, "", nil, err
 			}
 			continue
 		}
-		rev, err := d.apply(ctx, id, o, author, e.Label, kind, batch, e.Revision)
+		rev, err := d.apply(ctx, id, o, made{author: author, label: e.Label, kind: kind, batch: batch, spends: revisions(whole)})
 		return rev, e.Label, passed, err
 	}
 }
@@ -142,14 +148,25 @@ func also(passed []string) string {
 	return ""
 }
 
-// stillFits gives the changes that take an entry back, or the reason why that cannot be.
-func (d *desk) stillFits(ctx context.Context, id, author string, o *opened, e store.Entry) (batch []project.Change, reason string, err error) {
-	var wire []project.Wire
-	if err := json.Unmarshal([]byte(e.Undo), &wire); err != nil {
-		return nil, "", fmt.Errorf("read change %d: %w", e.Revision, err)
+func revisions(list []store.Entry) (out []int64) {
+	for _, e := range list {
+		out = append(out, e.Revision)
 	}
-	if batch, err = project.Decode(wire); err != nil {
-		return nil, err.Error(), nil // an older program's
+	return out
+}
+
+// stillFits gives the changes that take entries back, the newest first, or the reason why that cannot be.
+func (d *desk) stillFits(ctx context.Context, id, author string, o *opened, entries []store.Entry) (batch []project.Change, reason string, err error) {
+	for _, e := range entries {
+		var wire []project.Wire
+		if err := json.Unmarshal([]byte(e.Undo), &wire); err != nil {
+			return nil, "", fmt.Errorf("read change %d: %w", e.Revision, err)
+		}
+		list, err := project.Decode(wire)
+		if err != nil {
+			return nil, err.Error(), nil // an older program's
+		}
+		batch = append(batch, list...)
 	}
 	next, _, err := project.Apply(o.doc, batch, engine.EffectInfo)
 	if err != nil {
@@ -164,7 +181,7 @@ func (d *desk) stillFits(ctx context.Context, id, author string, o *opened, e st
 		return nil, "", err
 	}
 	touches := project.Touched(o.facets, facets)
-	others, err := d.store.OthersSince(ctx, id, author, e.Revision)
+	others, err := d.store.OthersSince(ctx, id, author, entries[len(entries)-1].Revision)
 	if err != nil {
 		return nil, "", err
 	}
@@ -181,9 +198,17 @@ func (d *desk) stillFits(ctx context.Context, id, author string, o *opened, e st
 	return batch, "", nil
 }
 
+// made is a batch that somebody makes.
+type made struct {
+	author, label, kind string
+	gesture             string
+	batch               []project.Change
+	spends              []int64 // the revisions that it takes back
+}
+
 // apply stores and broadcasts a batch; the project is locked.
-func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, kind string, batch []project.Change, spends int64) (int64, error) {
-	next, undo, err := project.Apply(o.doc, batch, engine.EffectInfo)
+func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, error) {
+	next, undo, err := project.Apply(o.doc, m.batch, engine.EffectInfo)
 	if err != nil {
 		return 0, refuse(err)
 	}
@@ -204,23 +229,23 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, author, label, k
 	if err != nil {
 		return 0, err
 	}
-	e := store.Entry{Revision: o.revision + 1, Author: author, Label: label, Kind: kind}
+	e := store.Entry{Revision: o.revision + 1, Author: m.author, Label: m.label, Kind: m.kind, Gesture: m.gesture}
 	for _, part := range []struct {
 		to *string
 		v  any
-	}{{&e.Batch, mustEncode(batch)}, {&e.Undo, mustEncode(undo)}, {&e.Patch, patch}, {&e.Touched, project.Touched(o.facets, facets)}} {
+	}{{&e.Batch, mustEncode(m.batch)}, {&e.Undo, mustEncode(undo)}, {&e.Patch, patch}, {&e.Touched, project.Touched(o.facets, facets)}} {
 		b, err := json.Marshal(part.v)
 		if err != nil {
 			return 0, err
 		}
 		*part.to = string(b)
 	}
-	if err := d.store.Commit(ctx, id, next.Name, rest, lines, e, spends); err != nil {
+	if err := d.store.Commit(ctx, id, next.Name, rest, lines, e, m.spends); err != nil {
 		return 0, err
 	}
 	o.doc, o.rest, o.facets, o.revision = next, rest, facets, e.Revision
-	person, _ := d.store.Person(ctx, author)
-	d.hub.send(id, Message{Change: &ChangeMessage{Revision: e.Revision, Author: person, Label: label, Kind: kind, Patch: json.RawMessage(e.Patch)}})
+	person, _ := d.store.Person(ctx, m.author)
+	d.hub.send(id, Message{Change: &ChangeMessage{Revision: e.Revision, Author: person, Label: m.label, Kind: m.kind, Patch: json.RawMessage(e.Patch)}})
 	return e.Revision, nil
 }
 

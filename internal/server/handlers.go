@@ -206,6 +206,10 @@ func (s *Server) change(c *gin.Context) {
 		fail(c, err)
 		return
 	}
+	if len(b.Gesture) > 64 {
+		fail(c, refuse(fmt.Errorf("the name of a gesture has at most 64 letters")))
+		return
+	}
 	batch, err := project.Decode(b.Changes)
 	if err != nil {
 		fail(c, refuse(err))
@@ -217,7 +221,7 @@ func (s *Server) change(c *gin.Context) {
 		return
 	}
 	defer o.mu.Unlock()
-	rev, err := s.desk.apply(c, c.Param("id"), o, author, b.Label, "do", batch, 0)
+	rev, err := s.desk.apply(c, c.Param("id"), o, made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch})
 	if err != nil {
 		fail(c, err)
 		return
@@ -275,7 +279,14 @@ func (s *Server) logbook(c *gin.Context) {
 		return
 	}
 	out := []Logged{}
+	said := map[string]bool{}
 	for _, e := range list {
+		if e.Kind == "do" && e.Gesture != "" { // one gesture, one entry: what it came to
+			if said[e.Author+e.Gesture] {
+				continue
+			}
+			said[e.Author+e.Gesture] = true
+		}
 		p, _ := s.store.Person(c, e.Author)
 		out = append(out, Logged{e.Revision, p, e.Label, e.Kind, e.Spent, e.Time})
 	}

@@ -40,8 +40,8 @@ func (s *Store) AddProject(ctx context.Context, id, name string, document []byte
 
 // Commit stores a new revision of a project and the change that led to it, in
 // one transaction: the document without its lines, and those of them that have
-// changed. spends, if not 0, is the entry that this one takes back.
-func (s *Store) Commit(ctx context.Context, id, name string, rest []byte, lines Lines, e Entry, spends int64) error {
+// changed. spends are the entries that this one takes back.
+func (s *Store) Commit(ctx context.Context, id, name string, rest []byte, lines Lines, e Entry, spends []int64) error {
 	return s.within(ctx, func(tx *sql.Tx) error {
 		r, err := tx.ExecContext(ctx, `UPDATE projects SET document = ?, name = ?, revision = ?, changed = ? WHERE id = ? AND revision = ?`,
 			string(rest), name, e.Revision, now(), id, e.Revision-1)
@@ -59,16 +59,11 @@ func (s *Store) Commit(ctx context.Context, id, name string, rest []byte, lines 
 		if _, err := tx.ExecContext(ctx, `DELETE FROM lines WHERE project = ? AND place >= ?`, id, lines.Count); err != nil {
 			return fmt.Errorf("store revision %d: %w", e.Revision, err)
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, touched, time) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			id, e.Revision, e.Author, e.Label, e.Kind, e.Batch, e.Undo, e.Patch, e.Touched, now()); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, touched, gesture, time) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			id, e.Revision, e.Author, e.Label, e.Kind, e.Batch, e.Undo, e.Patch, e.Touched, e.Gesture, now()); err != nil {
 			return fmt.Errorf("store change %d: %w", e.Revision, err)
 		}
-		if spends != 0 {
-			if _, err := tx.ExecContext(ctx, `UPDATE changes SET spent = 1 WHERE project = ? AND revision = ?`, id, spends); err != nil {
-				return fmt.Errorf("mark change %d: %w", spends, err)
-			}
-		}
-		return nil
+		return spend(ctx, tx, id, spends, 1)
 	})
 }
 

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"fmt"
 )
 
 // Summary is a project in a list.
@@ -59,15 +60,16 @@ type Entry struct {
 	Undo     string
 	Patch    string
 	Touched  string // what it touched of the document, as a JSON list
+	Gesture  string // what tells changes of one gesture from others; empty: it is one by itself
 	Spent    bool   // undone already (for do and redo), or redone (for undo)
 	Time     string
 }
 
-const entryColumns = `revision, author, label, kind, batch, undo, patch, touched, spent = 1, time`
+const entryColumns = `revision, author, label, kind, batch, undo, patch, touched, gesture, spent = 1, time`
 
 func scanEntry(row interface{ Scan(...any) error }) (Entry, error) {
 	var e Entry
-	err := row.Scan(&e.Revision, &e.Author, &e.Label, &e.Kind, &e.Batch, &e.Undo, &e.Patch, &e.Touched, &e.Spent, &e.Time)
+	err := row.Scan(&e.Revision, &e.Author, &e.Label, &e.Kind, &e.Batch, &e.Undo, &e.Patch, &e.Touched, &e.Gesture, &e.Spent, &e.Time)
 	return e, err
 }
 
@@ -104,15 +106,28 @@ func (s *Store) LastToUndo(ctx context.Context, id, author string) (Entry, error
 	return e, none(err)
 }
 
+// OfGesture lists an author's changes of one gesture that are not undone yet, the newest first.
+func (s *Store) OfGesture(ctx context.Context, id, author, gesture string) ([]Entry, error) {
+	return s.entries(ctx, `SELECT `+entryColumns+` FROM changes WHERE project = ? AND author = ? AND gesture = ? AND kind = 'do' AND spent = 0 ORDER BY revision DESC`, id, author, gesture)
+}
+
 // OthersSince lists what others than the author have changed after a revision and not taken back.
 func (s *Store) OthersSince(ctx context.Context, id, author string, revision int64) ([]Entry, error) {
 	return s.entries(ctx, `SELECT `+entryColumns+` FROM changes WHERE project = ? AND author <> ? AND revision > ? AND kind IN ('do', 'redo') AND spent <> 1 ORDER BY revision DESC`, id, author, revision)
 }
 
 // PassOver marks an entry as one that undo and redo do not come back to, though what it did stands.
-func (s *Store) PassOver(ctx context.Context, id string, revision int64) error {
-	_, err := s.DB.ExecContext(ctx, `UPDATE changes SET spent = 2 WHERE project = ? AND revision = ?`, id, revision)
-	return err
+func (s *Store) PassOver(ctx context.Context, id string, revisions []int64) error {
+	return s.within(ctx, func(tx *sql.Tx) error { return spend(ctx, tx, id, revisions, 2) })
+}
+
+func spend(ctx context.Context, tx *sql.Tx, id string, revisions []int64, how int) error {
+	for _, revision := range revisions {
+		if _, err := tx.ExecContext(ctx, `UPDATE changes SET spent = ? WHERE project = ? AND revision = ?`, how, id, revision); err != nil {
+			return fmt.Errorf("mark change %d: %w", revision, err)
+		}
+	}
+	return nil
 }
 
 // LastToRedo finds an author's newest undo that is not redone, if the author has

@@ -4,8 +4,10 @@ import { clearMarks } from '../controls/Depth'
 import { Menu } from '../controls/Menu'
 import * as act from '../live/actions'
 import { showDepth } from '../live/listening'
-import { copyChain, paste } from '../live/selection'
+import { paste } from '../live/paste'
+import { copyChain } from '../live/selection'
 import { shownChain, useSession } from '../live/session'
+import { useBlind } from '../live/trials'
 import { setView, useView } from '../live/view'
 import { TrialStrip } from '../trials/TrialStrip'
 
@@ -15,6 +17,7 @@ export function ChainHead({ channel }: { channel: Channel }) {
   const costs = useSession((s) => s.costs)
   const rate = useSession((s) => s.project!.sampleRate)
   const depth = useView((v) => v.depth)
+  const blind = useBlind(channel.id)
   const narrow = useView((v) => v.pinned !== '')
   const { owner, chain } = shownChain(channel, trials)
   const cost = chainCost(channel, trials, costs)
@@ -25,42 +28,44 @@ export function ChainHead({ channel }: { channel: Channel }) {
       {!narrow && (
         <span className="soft text-[12px]">
           {channel.kind} · {channel.stereo ? 'stereo' : 'mono'}
-          {cost > 0 ? ` · costs ${percent(share(cost, rate))}` : ''}
+          {cost > 0 && !blind ? ` · costs ${percent(share(cost, rate))}` : ''}
           {channel.printOf ? ` · printed from ${channel.printOf.name}` : ''}
         </span>
       )}
       <span className="ml-auto flex items-center gap-1.5">
         <TrialStrip channel={channel} />
-        <Menu
-          label={`What to do with the chain of ${channel.name}`}
-          className={`btn btn-xs font-normal ${chain.bypass ? 'btn-primary' : 'btn-outline'}`}
-          items={[
-            {
-              text: chain.bypass ? 'Switch the chain on' : 'Bypass the chain',
-              key: '⇧B',
-              run: () => void act.toggleChain(channel),
-            },
-            {
-              text: 'Presets of chains',
-              key: '⇧W',
-              run: () => setView({ dialog: { kind: 'presets', of: 'chain', target: owner } }),
-            },
-            {
-              text: 'Presets of rows',
-              run: () => setView({ dialog: { kind: 'presets', of: 'channel', target: target.channel } }),
-            },
-            {
-              text: depth === 'peak' ? 'Depth figures as mean levels' : 'Depth figures as peaks',
-              key: '⇧E',
-              run: () => showDepth(depth === 'peak' ? 'rms' : 'peak'),
-            },
-            { text: 'Clear held levels and marks', key: 'E', run: clearMarks },
-            { text: 'Copy the chain', run: () => void copyChain() },
-            { text: 'Paste stages here', key: 'Ctrl V', run: () => void paste() },
-          ]}
-        >
-          Chain {chain.bypass ? 'out' : 'in'} ▾
-        </Menu>
+        {!blind && (
+          <Menu
+            label={`What to do with the chain of ${channel.name}`}
+            className={`btn btn-xs font-normal ${chain.bypass ? 'btn-primary' : 'btn-outline'}`}
+            items={[
+              {
+                text: chain.bypass ? 'Switch the chain on' : 'Bypass the chain',
+                key: '⇧B',
+                run: () => void act.toggleChain(channel),
+              },
+              {
+                text: 'Presets of chains',
+                key: '⇧W',
+                run: () => setView({ dialog: { kind: 'presets', of: 'chain', target: owner } }),
+              },
+              {
+                text: 'Presets of rows',
+                run: () => setView({ dialog: { kind: 'presets', of: 'channel', target: target.channel } }),
+              },
+              {
+                text: depth === 'peak' ? 'Depth figures as mean levels' : 'Depth figures as peaks',
+                key: '⇧E',
+                run: () => showDepth(depth === 'peak' ? 'rms' : 'peak'),
+              },
+              { text: 'Clear held levels and marks', key: 'E', run: clearMarks },
+              { text: 'Copy the chain', run: () => void copyChain() },
+              { text: 'Paste stages here', key: 'Ctrl V', run: () => void paste() },
+            ]}
+          >
+            Chain {chain.bypass ? 'out' : 'in'} ▾
+          </Menu>
+        )}
         {channel.kind === 'track' && (
           <button
             className="btn btn-xs btn-outline font-normal"

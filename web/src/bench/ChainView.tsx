@@ -4,6 +4,7 @@ import { carried } from '../board/carry'
 import { Depth } from '../controls/Depth'
 import { findNode, holds } from '../live/chain'
 import { shownChain, useSession } from '../live/session'
+import { useBlind } from '../live/trials'
 import { setView, useView } from '../live/view'
 import { chainHeight } from './braid'
 import { Braid } from './Braid'
@@ -19,6 +20,7 @@ export function ChainView({ channel }: { channel: Channel }) {
   const project = useSession((s) => s.project)
   const { owner, chain } = shownChain(channel, trials)
   const { height: room, box, more, look } = useBox()
+  const blind = useBlind(channel.id)
   const nodes = chain.nodes
   const braided = nodes.some((n) => n.fork)
   const fits = chainHeight(nodes, () => true) <= room
@@ -30,6 +32,16 @@ export function ChainView({ channel }: { channel: Channel }) {
       ?.querySelector('[aria-pressed=true]')
       ?.scrollIntoView({ block: 'nearest', inline: isFork ? 'start' : 'nearest', behavior: 'instant' })
   }, [selected, isFork, box])
+  if (blind)
+    return (
+      <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
+        <ChainHead channel={channel} />
+        <p className="soft my-auto max-w-[460px] text-[13px]">
+          The alternatives of {channel.name} are compared blind: hear 1 and 2 ( Y for the next ), then choose.
+          Only then is it said which is which.
+        </p>
+      </div>
+    )
   return (
     <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
       <ChainHead channel={channel} />

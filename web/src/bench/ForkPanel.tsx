@@ -19,6 +19,7 @@ export function ForkPanel({ fork, path, channel }: { fork: Fork; path: Path | nu
   return (
     <div
       className="flex h-full flex-col px-3.5 pt-2.5 pb-2"
+      data-panel={path?.id ?? fork.id}
       role="group"
       aria-label={`${name} on ${channel.name}`}
       {...watch}

@@ -27,6 +27,7 @@ export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: 
   return (
     <div
       className="flex h-full flex-col px-3.5 pt-2.5 pb-2"
+      data-panel={stage.id}
       role="group"
       aria-label={`${name} on ${channel.name}`}
       {...watch}

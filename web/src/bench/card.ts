@@ -21,6 +21,7 @@ export function useCard(id: string, hollow: boolean) {
 /** What a press, the focus, a double click and a drag do to it. */
 export const cardProps = (id: string, channel: string, owner: string, index: number, draggable: boolean) => ({
   role: 'button',
+  'data-node': id,
   tabIndex: 0,
   draggable,
   onClick: (e: React.MouseEvent) => pick(e, channel, id),

@@ -11,6 +11,7 @@ import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
 import { carried } from './carry'
 import { ClipView } from './ClipView'
+import { Overlaps } from './Overlaps'
 import { HEAD, RowHead } from './RowHead'
 import { Surface } from './Surface'
 import type { Lens } from './time'
@@ -100,6 +101,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
                 height={air - 4}
               />
             ))}
+            <Overlaps row={channel.id} timeline={timeline} lens={lens} />
             <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
             {channel.clips.length === 0 && channel.kind === 'track' && <Empty channel={channel} />}
           </div>

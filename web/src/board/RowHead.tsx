@@ -1,7 +1,9 @@
 import type { Channel } from '../api/types'
 import { TideMeter } from '../controls/TideMeter'
 import * as act from '../live/actions'
+import { useSession } from '../live/session'
 import { setView, useView } from '../live/view'
+import { over } from '../status/Protection'
 import { carry, carriedRow } from './carry'
 import { fold } from '../routing/gestures'
 import { Diamond } from '../soundings/Diamond'
@@ -20,7 +22,7 @@ export const tints = [
 ]
 
 /** How wide the heads of rows are. */
-export const HEAD = 146
+export const HEAD = 168
 
 type Props = {
   channel: Channel
@@ -35,6 +37,7 @@ type Props = {
 export function RowHead({ channel, index, low, depth, lit }: Props) {
   const renaming = useView((v) => v.renaming === channel.id)
   const folded = useView((v) => v.folded.includes(channel.id))
+  const trip = useSession((s) => (s.trip?.row === channel.id ? s.trip : null))
   const soloed = useView((v) => v.solo.includes(channel.id))
   return (
     <div
@@ -95,7 +98,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
               </button>
             )}
             <button
-              className="min-w-0 truncate text-left text-[13px] font-semibold"
+              className="line-clamp-2 min-w-0 text-left text-[13px] leading-[14px] font-semibold wrap-anywhere"
               onClick={(e) => {
                 if (!e.shiftKey && !e.ctrlKey && !e.metaKey) return act.select(channel.id)
                 e.stopPropagation()
@@ -117,7 +120,13 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
         )}
       </div>
       <div className={`flex items-center gap-1.5 ${low ? '' : 'mb-0.5'}`}>
-        <TideMeter point={`post ${channel.id}`} />
+        {trip ? (
+          <span className="figure grow text-[11px] font-bold" style={{ color: 'var(--loss)' }}>
+            muted: {over(trip.peak)}
+          </span>
+        ) : (
+          <TideMeter point={`post ${channel.id}`} />
+        )}
         {channel.kind !== 'main' && (
           <>
             <Lamp

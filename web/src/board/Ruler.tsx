@@ -2,12 +2,13 @@ import { type PointerEvent, useRef } from 'react'
 import type { Timeline } from '../live/engine'
 import * as act from '../live/actions'
 import { useSession } from '../live/session'
-import { setView, type Tide, useView } from '../live/view'
+import { setView, type Tide, useView, view } from '../live/view'
 import { BAND, PassageBand } from '../passages/PassageBand'
 import { Playhead } from './Playhead'
 import { SectionHead } from '../sections/SectionHead'
 import { barAt, type Lens } from './time'
 import { HEAD } from './RowHead'
+import { STRIP } from './Water'
 
 const tides: Tide[] = ['low', 'mid', 'high']
 
@@ -64,8 +65,8 @@ function Heads() {
   return (
     <div className="water-label flex flex-1 items-center text-[12px]">
       <span className="flex-1 pl-3">stages, in order</span>
-      <span className="flex gap-3 pr-3" style={{ width: 372 }}>
-        <span className="w-[104px] pl-1">level</span>
+      <span className="flex gap-3 pr-3" style={{ width: STRIP }}>
+        <span className="w-[148px] pl-1">level</span>
         <span className="w-[148px]">sends</span>
         <span className="w-[76px] pl-1">out</span>
       </span>
@@ -119,7 +120,13 @@ function Time({
       }}
       onPointerUp={(e) => {
         const dragged = start.current !== null && Math.abs(frameAt(e) - start.current) / lens.perPixel > 8
-        if (start.current !== null && !dragged) act.locate(frameAt(e))
+        // to what the ruler shows: bars where they are narrow, else the grid; with Alt anywhere
+        const at = frameAt(e)
+        if (start.current !== null && !dragged) {
+          if (e.altKey) act.locate(at)
+          else if (perBar < 96) act.locate(snap(at))
+          else act.locate(at, view().grid)
+        }
         start.current = null
       }}
     >

@@ -4,7 +4,7 @@ import * as moves from '../live/moves'
 import { useSession } from '../live/session'
 
 /** What one handle takes of the row, in pixels. */
-export const HANDLE = 116
+export const HANDLE = 160
 
 /** How many there is room for beside the chain. */
 const MOST = 3
@@ -35,7 +35,7 @@ export function ShownHandles({ channel }: { channel: Channel }) {
           <span className="water-label max-w-[48px] truncate text-[12px] italic" title={h.name}>
             {h.name}
           </span>
-          <span className="w-[60px]">
+          <span className="w-[104px]">
             <ParamControl
               owner={h.id}
               param={strip.handle}

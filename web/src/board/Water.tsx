@@ -5,6 +5,7 @@ import { ParamControl } from '../controls/ParamControl'
 import * as act from '../live/actions'
 import { along, idOf } from '../live/chain'
 import { shownChain, useSession } from '../live/session'
+import { useBlind } from '../live/trials'
 import { setView, useView } from '../live/view'
 import { carried } from './carry'
 import { ForkChip } from './ForkChip'
@@ -13,15 +14,16 @@ import { HANDLE, ShownHandles, useShownHandles } from './ShownHandles'
 import { StageChip } from './StageChip'
 import { Diamond } from '../soundings/Diamond'
 
-export const STRIP = 372 // level, sends and output keep this much at the right
+export const STRIP = 416 // level, sends and output keep this much at the right
 
 /** What is under the surface: stage after stage with depth figures between, then level, sends and output. */
 export function Water({ channel, width }: { channel: Channel; width: number }) {
   const strip = useSession((s) => s.strip)
   const out = useSession((s) => s.project?.channels.find((c) => c.id === channel.output)?.name)
   const trials = useView((v) => v.trials)
+  const blind = useBlind(channel.id)
   const { owner, chain, letter } = shownChain(channel, trials)
-  const nodes = chain.nodes
+  const nodes = blind ? [] : chain.nodes
   const room = width - STRIP - 40 - HANDLE * useShownHandles(channel).length
   const full = nodes.reduce((w, n) => w + chipWidth(n), 0) <= room
   // what does not fit folds in the middle; the first and the last stay
@@ -56,7 +58,12 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           <Plate>
             <Depth point={`in ${channel.id}`} title="Level at the input" />
           </Plate>
-          {channel.trials.length > 0 && (
+          {blind && (
+            <Plate>
+              <span className="water-label text-[12px]">compared blind</span>
+            </Plate>
+          )}
+          {channel.trials.length > 0 && !blind && (
             <Plate>
               <span
                 className="water-label text-[11px] font-semibold"
@@ -94,19 +101,21 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
               </span>
             ),
           )}
-          <button
-            className="h-[18px] w-[18px] rounded-full border text-[12px] leading-none opacity-60 hover:opacity-100 focus:opacity-100"
-            style={{ borderColor: 'var(--deep)', color: 'var(--deep)', background: 'var(--shoal-1)' }}
-            aria-label={`Add a stage to ${channel.name}`}
-            title="Add a stage ( / )"
-            onClick={(e) => {
-              e.stopPropagation()
-              act.select(channel.id)
-              setView({ dialog: { kind: 'effects', owner, index: nodes.length } })
-            }}
-          >
-            +
-          </button>
+          {!blind && (
+            <button
+              className="h-[18px] w-[18px] rounded-full border text-[12px] leading-none opacity-60 hover:opacity-100 focus:opacity-100"
+              style={{ borderColor: 'var(--deep)', color: 'var(--deep)', background: 'var(--shoal-1)' }}
+              aria-label={`Add a stage to ${channel.name}`}
+              title="Add a stage ( / )"
+              onClick={(e) => {
+                e.stopPropagation()
+                act.select(channel.id)
+                setView({ dialog: { kind: 'effects', owner, index: nodes.length } })
+              }}
+            >
+              +
+            </button>
+          )}
         </span>
         <ShownHandles channel={channel} />
       </div>
@@ -116,7 +125,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
         onClick={(e) => e.stopPropagation()}
       >
         <span className="absolute inset-x-0 top-1/2 h-px" style={{ background: 'var(--deep)' }} />
-        <span className="relative w-[104px] px-1" style={{ background: 'var(--shoal-1)' }}>
+        <span className="relative w-[148px] px-1" style={{ background: 'var(--shoal-1)' }}>
           {strip && (
             <ParamControl
               owner={channel.id}
@@ -205,10 +214,11 @@ function Fold(p: { nodes: Node[]; first: number; channel: string; owner: string 
       {(open) => (
         <button
           aria-expanded={open}
-          className="h-[22px] rounded-[2px] border px-1.5 text-[11px]"
+          className="h-[24px] min-w-[24px] rounded-[2px] border px-1 text-[12px] whitespace-nowrap"
+          aria-label={`${p.nodes.length} more`}
           style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
         >
-          {p.nodes.length} more
+          +{p.nodes.length}
         </button>
       )}
     </Hover>

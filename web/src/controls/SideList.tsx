@@ -1,4 +1,4 @@
-import type { KeyboardEvent, ReactNode } from 'react'
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react'
 
 /** A list at the side that does not cover the board, so that one can go on listening and dragging. */
 export function SideList({
@@ -16,14 +16,23 @@ export function SideList({
   onClose: () => void
   onKey: (e: KeyboardEvent) => void
 }) {
+  const box = useRef<HTMLElement>(null)
+  useEffect(() => {
+    const before = document.activeElement as HTMLElement | null
+    if (!box.current?.contains(before)) box.current?.focus()
+    return () => before?.focus?.()
+  }, [])
   return (
     <section
+      ref={box}
+      tabIndex={-1}
       role="dialog"
       aria-label={label}
       className="fixed top-[86px] right-4 z-40 flex max-h-[76vh] w-[380px] flex-col rounded border p-3 shadow-lg"
       style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
       onKeyDown={(e) => {
-        e.stopPropagation()
+        // what is typed or pressed in it is its own; all other keys are the board's
+        if (e.key === 'Escape' || e.target !== e.currentTarget) e.stopPropagation()
         if (e.key === 'Escape') onClose()
         else onKey(e)
       }}

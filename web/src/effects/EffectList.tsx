@@ -16,7 +16,7 @@ type Props = { owner: string; index: number; replace?: string }
 export function EffectList({ owner, index, replace }: Props) {
   const all = useSession((s) => s.effects)
   const effects = useMemo(() => (replace ? all : [...all, ...forkEntries]), [all, replace])
-  const row = act.rowOf(owner)?.name
+  const place = act.placeInWords(owner)
   const [text, setText] = useState('')
   const [at, setAt] = useState(replace ? -1 : 0)
   const [likes, setLikes] = useState(favourites)
@@ -47,9 +47,7 @@ export function EffectList({ owner, index, replace }: Props) {
         if (e.key === 'Enter' && chosen) void take(chosen, e.shiftKey)
         if (['ArrowDown', 'ArrowUp', 'Enter'].includes(e.key)) e.preventDefault()
       }}
-      head={
-        <span>{replace ? 'Replace the stage by' : `Add to ${row ?? 'the chain'}, place ${index + 1}`}</span>
-      }
+      head={<span>{replace ? 'Replace the stage by' : `Add to ${place}, place ${index + 1}`}</span>}
       foot={
         replace
           ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'

@@ -32,6 +32,7 @@ export const keys: { group: string; list: [string, string][] }[] = [
     group: 'Stages',
     list: [
       ['/', 'List of effects; Enter adds, Shift Enter adds switched off'],
+      ['Enter', 'From the stage to its scales; Esc leads back'],
       ['← →', 'Along the signal, into a fork and out of it; Shift: several stages'],
       ['Alt ← →', 'Move the stage earlier or later'],
       ['B', 'Bypass what is selected; with Shift the whole chain'],

@@ -6,14 +6,16 @@ import * as forks from '../live/forks'
 import { toggleLines } from '../live/lines'
 import { hear, listenTo, listenToAll, showDepth } from '../live/listening'
 import * as passages from '../live/passages'
+import { paste } from '../live/paste'
 import * as several from '../live/selection'
-import { findStage, shownChain, takeBack, theEngine, useSession } from '../live/session'
+import { findStage, notice, shownChain, takeBack, theEngine, useSession } from '../live/session'
 import * as trial from '../live/trials'
 import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
 import { clearMarks } from '../controls/Depth'
 import { setView, view } from '../live/view'
 import { zoomBy } from '../board/Board'
 import { barAt } from '../board/time'
+import { enterScales } from './focus'
 import { applyTheme, shownTheme } from '../theme/theme'
 
 /** Whether a key belongs to what has the focus: a field that is typed into, or a switch that Space turns. */
@@ -23,6 +25,13 @@ function typing(e: KeyboardEvent): boolean {
   return el.type !== 'checkbox' || e.key === ' '
 }
 
+/** What can be done with a row whose alternatives are compared blind. */
+const blindly =
+  'space|home|l|comma|period|up|down|y|shift+y|q|h|shift+h|m|z|?|1|2|3|k|g|e|escape|[|]|+,=|-'.split('|')
+
+/** What stands at the side of the board, not over it. */
+const beside: string[] = ['effects', 'presets', 'soundings']
+
 /** The keys of the board. Scales and cards keep theirs to themselves. */
 export function useKeys() {
   const on = (keys: string, run: (e: KeyboardEvent) => void, useKey = false) =>
@@ -30,8 +39,12 @@ export function useKeys() {
     useHotkeys(
       keys,
       (e) => {
-        if (view().dialog) return
+        const dialog = view().dialog
+        // a list at the side leaves the board its keys; a card over it does not
+        if (dialog && !beside.includes(dialog.kind)) return
         e.preventDefault()
+        if (trial.isBlind(view().channel) && !blindly.includes(keys))
+          return notice('These are compared blind: choose one first, then go on with it.')
         run(e)
       },
       {
@@ -151,15 +164,28 @@ export function useKeys() {
   on('shift+d', () => hearRowAlone('share'))
   on('t', openTrace)
   on('m', () => hear({ mono: !view().mono }))
-  on('z', () => setView({ dialog: { kind: 'soundings' } }))
+  on('z', () => setView({ dialog: view().dialog?.kind === 'soundings' ? null : { kind: 'soundings' } }))
+  // from a stage to its scales; a scale leads back with Esc
+  useHotkeys(
+    'enter',
+    (e) => {
+      const at = document.activeElement
+      const own =
+        !at || at === document.body || at.matches('[data-stage], [data-fork], [data-node], [data-row]')
+      const selected = at?.getAttribute('data-node') ?? at?.getAttribute('data-stage') ?? view().stage
+      if (!view().dialog && own && selected === view().stage && enterScales()) e.preventDefault()
+    },
+    { ignoreEventWhen: typing },
+  )
   on('escape', () => {
+    if (view().dialog) return setView({ dialog: null })
     listenToAll()
     hear({ dry: '', share: '' })
     setView({ together: [], rows: [] })
   })
   on('ctrl+c,meta+c', () => void several.copy())
   on('ctrl+x,meta+x', () => void several.copy().then(() => several.remove()))
-  on('ctrl+v,meta+v', () => void several.paste())
+  on('ctrl+v,meta+v', () => void paste())
   on('o', () => row((c) => void trial.keepOtherOrder(c)))
   on('shift+o', () => row((c) => void trial.keep(c)))
   on('y', () => row((c) => trial.hearNext(c, 1)))

@@ -2,6 +2,7 @@ import type { Channel, LineView } from '../api/types'
 import type { Lens } from '../board/time'
 import { Menu } from '../controls/Menu'
 import * as lines from '../live/lines'
+import { paste } from '../live/paste'
 import { notice, useSession } from '../live/session'
 import { setView, type Stretch, useView } from '../live/view'
 import { STRIP_HEIGHT } from './face'
@@ -78,7 +79,7 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
           run: () => void lines.selectAll(v, channel.id),
         },
         { text: 'Copy the points', key: 'Ctrl C', run: () => lines.copyPoints(v, ticks) },
-        { text: 'Put points down at the playhead', key: 'Ctrl V', run: () => void lines.pastePoints(v) },
+        { text: 'Put points down at the playhead', key: 'Ctrl V', run: () => void paste({ line: v }) },
         { text: 'Take the points off', key: 'Del', run: points(() => lines.cutPoints(v, ticks)) },
         {
           text: 'Remove the line',

@@ -68,4 +68,6 @@ export function ThinCard({ v, stretch }: { v: LineView; stretch: Stretch }) {
 
 const rounded = (x: number) => Number(x.toPrecision(2))
 const polyline = (ys: number[]) =>
-  ys.map((y, i) => `${((i / (ys.length - 1)) * W).toFixed(1)},${(3 + (1 - y) * (H - 6)).toFixed(1)}`).join(' ')
+  ys
+    .map((y, i) => `${((i / (ys.length - 1)) * W).toFixed(1)},${(3 + (1 - y) * (H - 6)).toFixed(1)}`)
+    .join(' ')

@@ -3,6 +3,7 @@ import type { LineView } from '../api/types'
 import type { Lens } from '../board/time'
 import { place, step } from '../controls/format'
 import * as lines from '../live/lines'
+import { paste } from '../live/paste'
 import { move } from '../live/session'
 import { type Chosen, setView, view } from '../live/view'
 import { perPixel, valueOf, within, y } from './face'
@@ -135,7 +136,7 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
       lines.copyPoints(v, ticks)
     } else if ((e.ctrlKey || e.metaKey) && e.key === 'v') {
       done()
-      void lines.pastePoints(v)
+      void paste({ line: v })
     } else if (e.key === 'Escape' && mine()) {
       done()
       setView({ stretch: null })

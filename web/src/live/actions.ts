@@ -1,5 +1,5 @@
 import type { Change, Channel, EffectInfo } from '../api/types'
-import { findNode, holds, idOf, pathIn, type Place, placeIn } from './chain'
+import { findFork, findNode, holds, idOf, pathIn, type Place, placeIn } from './chain'
 import { chainsOf, change, notice, refused, shownChain, stageName, theEngine, useSession } from './session'
 import { hear } from './listening'
 import { finishAll } from './takedown'
@@ -42,6 +42,17 @@ export function selectedRows(): Channel[] {
 export const rowOf = (owner: string): Channel | undefined =>
   project()?.channels.find((c) => chainsOf(c).some((x) => x.owner === owner || holds(x.chain.nodes, owner)))
 
+/** Which chain that is, by its owner: of a row, a trial of it, or a path. */
+export function placeInWords(owner: string): string {
+  const row = rowOf(owner)
+  if (!row) return 'the chain'
+  if (row.id === owner) return row.name
+  const trial = row.trials.find((t) => t.id === owner)
+  if (trial) return `trial ${trial.letter} of ${row.name}`
+  const path = findFork(project(), owner)?.path
+  return path ? `the path ${path.name} of ${row.name}` : row.name
+}
+
 export async function togglePlay() {
   const engine = theEngine()
   const p = project()
@@ -58,7 +69,8 @@ export async function togglePlay() {
   }
 }
 
-export const locate = (frame: number) => theEngine()?.locate(frame)
+/** Sets the playhead, on a grid in ticks if one is given. */
+export const locate = (frame: number, grid = 0) => theEngine()?.locate(frame, grid)
 
 export function setLoop(loop: Range | null, looping = loop !== null) {
   setView({ loop, looping })

@@ -40,6 +40,7 @@ export type Timeline = {
   clips: Record<string, number>
   passages: PassageSpan[]
   tempo: { tick: number; bpm: number; ramp?: boolean; frame: number; where: string }[]
+  overlaps: { row: string; from: number; to: number }[]
 }
 
 /** Levels as they are heard at this moment. */
@@ -202,7 +203,8 @@ export class Engine {
   }
 
   stop = () => this.post({ do: 'stop' })
-  locate = (frame: number) => this.post({ do: 'locate', frame: Math.max(0, Math.round(frame)) })
+  locate = (frame: number, grid = 0) =>
+    this.post({ do: 'locate', frame: Math.max(0, Math.round(frame)), grid })
   loop = (from: number, to: number) => this.post({ do: 'loop', from, to })
   hear = (hearing: Hearing) => this.post({ do: 'hear', hearing })
   move = (owner: string, name: string, value: number) => this.post({ do: 'move', owner, name, value })

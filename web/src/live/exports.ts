@@ -11,7 +11,7 @@ export type Exports = {
   timeline(): void
   play(): void
   stop(): void
-  locate(frame: number): void
+  locate(frame: number, grid: number): void
   anyway(on: number): void
   atEnd(stops: number): void
   fault(): void

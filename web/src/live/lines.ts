@@ -1,5 +1,6 @@
-import type { Change, Line, LineView } from '../api/types'
+import type { Change, LineView } from '../api/types'
 import { findFork, findNode, pathIn, placeIn } from './chain'
+import { keep, type KeptPoints } from './clipboard'
 import { chainsOf, change, notice, shownChain, theEngine, useSession } from './session'
 import { type Chosen, setView, type Stretch, view } from './view'
 
@@ -168,13 +169,11 @@ export const turnStretch = (v: LineView, s: Stretch, how: string, by = 0) =>
   })
 
 /** What thinning would leave, asked of Go before anything is done. */
-export const thinned = (v: LineView, s: Stretch, by: number) => theEngine()!.thin({ ...at(v, s.from, s.to, 0), by })
+export const thinned = (v: LineView, s: Stretch, by: number) =>
+  theEngine()!.thin({ ...at(v, s.from, s.to, 0), by })
 
 export const removeLine = (v: LineView) =>
   edit(v, 'Remove the line of', 'line.set', { owner: v.owner, name: v.name, points: null })
-
-type Kept = { of: { owner: string; name: string }; points: Line['points'] }
-let clipboard: Kept[] = []
 
 /** Copies the selected points, for this parameter or another; those of several lines together. */
 export function copyPoints(v: LineView, ticks: number[]) {
@@ -184,22 +183,24 @@ export function copyPoints(v: LineView, ticks: number[]) {
   }))
   const count = kept.reduce((n, k) => n + k.points.length, 0)
   if (count === 0) return notice('Select points first: drag along the line.')
-  clipboard = kept.filter((k) => k.points.length > 0)
-  notice(
-    `${count === 1 ? 'A point is' : `${count} points${together(clipboard) && ` of ${together(clipboard)}`} are`} kept to be put down.`,
+  const lines = kept.filter((k) => k.points.length > 0)
+  void keep(
+    { format: 'shoal points 1', lines },
+    `${count === 1 ? 'A point is' : `${count} points${together(lines) && ` of ${together(lines)}`} are`} kept to be put down.`,
   )
 }
 
-/** Puts the copied points down at the playhead; they stay selected. Those of one line go to the line of the
-    hand, those of several each to their own. */
-export async function pastePoints(v: LineView) {
+/** Puts copied points down at the playhead; they stay selected. Those of one line go to the line of the
+    hand, or where none is to that which is selected, or back to their own; those of several each to their own. */
+export async function pastePoints(clipboard: KeptPoints[], v?: LineView) {
   if (clipboard.length === 0) return notice('There are no points to put down: copy some first.')
+  const own = v ?? view().stretch ?? clipboard[0]!.of
   const frame = Math.round(theEngine()?.heard()?.song ?? 0)
-  const to = clipboard.length === 1 ? [{ owner: v.owner, name: v.name }] : clipboard.map((k) => k.of)
+  const to = clipboard.length === 1 ? [{ owner: own.owner, name: own.name }] : clipboard.map((k) => k.of)
   const before = to.map((l) => new Set(ticksOf(l)))
   const origin = Math.min(...clipboard.map((k) => k.points[0]!.tick))
   const done = await change(
-    `Put points down on ${clipboard.length === 1 ? labelOf(v) : `${clipboard.length} lines`}`,
+    `Put points down on ${clipboard.length === 1 ? (v ? labelOf(v) : 'a line') : `${clipboard.length} lines`}`,
     ...to.map((l, i): Change => ({
       type: 'line.paste',
       do: {

@@ -54,7 +54,7 @@ export type ToWorker =
   | { do: 'document'; json: string; fresh: boolean }
   | { do: 'revision'; json: string }
   | { do: 'play' | 'stop' | 'measureAgain' }
-  | { do: 'locate'; frame: number }
+  | { do: 'locate'; frame: number; grid: number }
   | { do: 'loop'; from: number; to: number }
   | { do: 'hear'; hearing: Hearing }
   | { do: 'move'; owner: string; name: string; value: number }

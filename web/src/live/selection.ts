@@ -2,6 +2,7 @@ import type { Change, Node } from '../api/types'
 import { at, place, round } from '../controls/format'
 import * as act from './actions'
 import { along, findNode, idOf } from './chain'
+import { keep } from './clipboard'
 import { change, effectOf, findStage, move, notice, shownChain, useSession } from './session'
 import { setView, view } from './view'
 
@@ -108,8 +109,6 @@ function nodesOf(ids: string[]): Node[] {
   return found
 }
 
-const FORMAT = 'shoal chain 1'
-
 /** Puts stages on the clipboard as JSON, for this project or another. */
 export async function copy(ids = chosen()) {
   if (ids.length === 0) return
@@ -122,30 +121,13 @@ export async function copyChain() {
   await put(shownChain(c, view().trials).chain.nodes, `The chain of ${c.name} is`)
 }
 
-async function put(nodes: Node[], what: string) {
-  try {
-    await navigator.clipboard.writeText(JSON.stringify({ format: FORMAT, nodes }))
-    notice(`${what} on the clipboard.`)
-  } catch {
-    notice('The browser does not let Shoal write to the clipboard.', 'refused')
-  }
-}
+const put = (nodes: Node[], what: string) =>
+  keep({ format: 'shoal chain 1', nodes }, `${what} on the clipboard.`)
 
 /** Pastes stages behind the one selected, or at the end of the row's chain. */
-export async function paste(text?: string) {
+export async function pasteNodes(nodes: Node[]) {
   const c = act.selectedChannel()
   if (!c) return notice('Select a row to paste into.')
-  let nodes: unknown
-  try {
-    const parsed = JSON.parse(text ?? (await navigator.clipboard.readText())) as {
-      format?: string
-      nodes?: unknown
-    }
-    if (parsed.format !== FORMAT) throw new Error()
-    nodes = parsed.nodes
-  } catch {
-    return notice('There are no stages on the clipboard.', 'refused')
-  }
   const { owner, index } = act.insertAt(c)
   await change(`Paste into ${c.name}`, { type: 'nodes.paste', do: { owner, index, nodes } })
 }

@@ -21,6 +21,7 @@ import type {
   Stage,
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
+import { gesture } from './gesture'
 import { STATE, type Trip } from './ring'
 import { patched, sameButLines } from './patch'
 import { takeDown, takesDown } from './takedown'
@@ -308,9 +309,12 @@ async function catchUp() {
 }
 
 /** Asks for changes. They come back as a revision, here and in every other window. */
-export async function change(label: string, ...changes: Change[]): Promise<boolean> {
+export const change = (label: string, ...changes: Change[]) => changeIn(gesture(), label, ...changes)
+
+/** The same as a part of a gesture that began earlier. */
+async function changeIn(gesture: string, label: string, ...changes: Change[]): Promise<boolean> {
   try {
-    const r = await post<Revised>(`/api/projects/${openId}/changes`, { label, changes })
+    const r = await post<Revised>(`/api/projects/${openId}/changes`, { label, changes, gesture })
     await reached(r.revision)
     return true
   } catch (e) {
@@ -341,6 +345,7 @@ const settle = new Map<string, ReturnType<typeof setTimeout>>()
 /** Moves a parameter: the engine hears it at once, the server when the hand rests. */
 export function move(owner: string, name: string, value: number, label: string, rest = false) {
   const key = `${owner} ${name}`
+  const within = gesture()
   set((s) => ({ moving: { ...s.moving, [key]: value } }))
   if (takesDown(owner, name)) return takeDown(owner, name, value, label)
   const line = now().project?.lines.find((l) => l.owner === owner && l.name === name)
@@ -353,12 +358,12 @@ export function move(owner: string, name: string, value: number, label: string, 
         if (line?.points.length) {
           // by hand it would not stick: its line moves it
           const from = Math.round(engine?.heard()?.song ?? 0)
-          await change(`Put a point on ${label}`, {
+          await changeIn(within, `Put a point on ${label}`, {
             type: 'line.put',
             do: { owner, name, from, to: from, value },
           })
           notice(`${label} follows its line: a point is at the playhead now.`)
-        } else await change(label, { type: 'param.set', do: { owner, name, value } })
+        } else await changeIn(within, label, { type: 'param.set', do: { owner, name, value } })
         if (now().moving[key] === value) {
           set((s) => ({ moving: Object.fromEntries(Object.entries(s.moving).filter(([k]) => k !== key)) }))
         }

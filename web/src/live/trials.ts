@@ -2,8 +2,8 @@ import { post } from '../api/client'
 import type { Channel, Comparison } from '../api/types'
 import { newId } from './actions'
 import { holds } from './chain'
-import { chainsOf, change, refused, shownChain, theEngine, useSession } from './session'
-import { setView, view } from './view'
+import { chainsOf, change, notice, refused, shownChain, theEngine, useSession } from './session'
+import { setView, useView, view } from './view'
 import { work } from './works'
 
 /** Alternatives of a chain: which one is heard belongs to this window, that they exist to the document. */
@@ -13,7 +13,7 @@ export function hear(channel: string, owner: string) {
   const v = view()
   const trial = owner === channel ? '' : owner
   const trials = { ...v.trials, [channel]: trial }
-  setView({ trials, together: [], stage: keepStage(channel, trials) })
+  setView({ trials, together: [], stage: isBlind(channel) ? '' : keepStage(channel, trials) })
   tell(channel, trial)
   if (trial && v.matching && v.matches[channel]?.[trial] === undefined) void measure(channel)
 }
@@ -129,14 +129,34 @@ export async function measure(channel: string): Promise<(Comparison & { over: st
   }
 }
 
-/** Hides which is which until asked. */
+/** Hides which is which until one is chosen: nothing on any screen tells. The order is thrown anew each time. */
 export function goBlind(c: Channel) {
   const order = chainsOf(c)
-    .map((x) => ({ owner: x.owner, by: Math.random() }))
+    .map((x) => ({ owner: x.owner, by: crypto.getRandomValues(new Uint32Array(1))[0]! }))
     .sort((a, b) => a.by - b.by)
     .map((x) => x.owner)
-  setView({ blind: { channel: c.id, order } })
+  setView({
+    blind: { channel: c.id, order },
+    stage: '',
+    pinned: '',
+    together: [],
+    dialog: null,
+    matching: true,
+    lines: { ...view().lines, [c.id]: [] },
+  })
   hear(c.id, order[0]!)
 }
 
-export const reveal = () => setView({ blind: null })
+/** Takes a choice, or that there is none; only then it is told which is which. */
+export function choose(c: Channel, owner: string | null) {
+  const order = view().blind?.order ?? []
+  const letter = (o: string) => chainsOf(c).find((x) => x.owner === o)?.letter ?? '?'
+  const all = order.map((o, i) => `${i + 1} was ${letter(o)}`).join(', ')
+  setView({ blind: null })
+  if (owner) hear(c.id, owner)
+  notice(owner ? `You chose ${letter(owner)}: ${all}.` : `You heard no difference: ${all}.`)
+}
+
+/** Whether a row's alternatives are compared without saying which is which. */
+export const isBlind = (channel: string) => view().blind?.channel === channel
+export const useBlind = (channel: string) => useView((v) => v.blind?.channel === channel)

@@ -446,7 +446,7 @@ onmessage = (e: MessageEvent<ToWorker>) => {
       wake()
       break
     case 'locate':
-      engine.locate(m.frame)
+      engine.locate(m.frame, m.grid)
       void fetchAhead()
       if (engine.state() !== STATE.stopped) {
         // play what fades out, not what was queued before it

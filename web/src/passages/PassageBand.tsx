@@ -44,7 +44,7 @@ export function PassageBand(p: {
         </button>
       )}
       {timeline.passages.map((x) => (
-        <Band key={x.id} x={x} lens={lens} room={p.width} />
+        <Band key={x.id} x={x} lens={lens} room={p.width} others={timeline.passages} />
       ))}
     </div>
   )
@@ -61,6 +61,15 @@ function extent(x: PassageSpan, lens: Lens, room: number, from = x.from, to = x.
   return { left, width, inside, name, begin: Math.min(left, name), end: Math.max(left + width, name + text) }
 }
 
+/** How far a name can reach before the next passage begins. */
+const freeTo = (from: number, x: PassageSpan, others: PassageSpan[], lens: Lens) =>
+  Math.max(
+    0,
+    Math.min(
+      ...others.map((o) => (o.id !== x.id && lens.x(o.from) >= from ? lens.x(o.from) - from - 4 : 1e4)),
+    ),
+  )
+
 /** The first place from here on that no passage takes. */
 function freeFrom(x: number, width: number, taken: { begin: number; end: number }[]) {
   for (const t of [...taken].sort((a, b) => a.begin - b.begin))
@@ -70,9 +79,9 @@ function freeFrom(x: number, width: number, taken: { begin: number; end: number 
 
 type Drag = { what: 'move' | 'from' | 'to'; at: number; by: number }
 
-type BandProps = { x: PassageSpan; lens: Lens; room: number }
+type BandProps = { x: PassageSpan; lens: Lens; room: number; others: PassageSpan[] }
 
-function Band({ x, lens, room }: BandProps) {
+function Band({ x, lens, room, others }: BandProps) {
   const selected = useView((v) => v.stage === x.id)
   const [drag, setDrag] = useState<Drag | null>(null)
   const moved = useRef(false)
@@ -131,8 +140,8 @@ function Band({ x, lens, room }: BandProps) {
       </button>
       {!at.inside && (
         <span
-          className="pointer-events-none absolute top-0 text-[11px] leading-[16px] whitespace-nowrap"
-          style={{ left: at.name }}
+          className="pointer-events-none absolute top-0 truncate text-[11px] leading-[16px] whitespace-nowrap"
+          style={{ left: at.name, maxWidth: freeTo(at.name, x, others, lens) }}
         >
           {x.name}
         </span>

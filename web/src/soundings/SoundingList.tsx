@@ -4,12 +4,13 @@ import { SideList } from '../controls/SideList'
 import * as act from '../live/actions'
 import { findFork, findNode } from '../live/chain'
 import { change, useSession } from '../live/session'
-import { setView } from '../live/view'
+import { setView, useView } from '../live/view'
 import { Shape } from './Diamond'
 
 /** What was noticed, in words: where, why it matters, and how to mend it. Nothing here interrupts. */
 export function SoundingList({ row }: { row?: string }) {
-  const all = useSession((s) => s.soundings)
+  const blind = useView((v) => v.blind?.channel) // what is noticed there would tell
+  const all = useSession((s) => s.soundings).filter((x) => x.channel !== blind)
   const box = useRef<HTMLDivElement>(null)
   useEffect(() => {
     const first = row && box.current?.querySelector<HTMLElement>(`[data-on="${row}"]`)

@@ -1,3 +1,4 @@
+import { LastChange } from '../topbar/Crew'
 import { Listening } from './Listening'
 import { Notices } from './Notices'
 import { PrintItems } from './PrintItems'
@@ -16,6 +17,7 @@ export function StatusLine() {
       <Listening />
       <PrintItems />
       <Notices />
+      <LastChange />
     </footer>
   )
 }

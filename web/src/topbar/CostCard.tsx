@@ -37,7 +37,9 @@ export function CostCard() {
   const memory = useSession((s) => s.memory)
   const effects = useSession((s) => s.effects)
   const trials = useView((v) => v.trials)
+  const blind = useView((v) => v.blind?.channel) // what it costs would tell
   const list = project.channels
+    .filter((c) => c.id !== blind)
     .flatMap((c) =>
       [...stages(shownChain(c, trials).chain.nodes)].map((s) => ({ c, s, nanos: costs[s.id] ?? 0 })),
     )

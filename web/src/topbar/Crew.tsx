@@ -1,5 +1,17 @@
 import { useSession } from '../live/session'
 
+/** The last change of somebody else. */
+export function LastChange() {
+  const me = useSession((s) => s.me)
+  const last = useSession((s) => s.lastChange)
+  if (!last || last.author.id === me?.id) return null
+  return (
+    <span className="soft ml-auto truncate" data-testid="last-change">
+      {last.author.name}: {last.label}
+    </span>
+  )
+}
+
 /** Who is here; the last change and its maker on hover. */
 export function Crew() {
   const people = useSession((s) => s.people)
@@ -13,11 +25,6 @@ export function Crew() {
       className="flex items-center gap-1.5"
       title={last ? `${last.author.name}: ${last.label}` : 'Who is here'}
     >
-      {last && last.author.id !== me?.id && (
-        <span className="max-w-[130px] truncate text-[11px]" data-testid="last-change">
-          {last.author.name}: {last.label}
-        </span>
-      )}
       <span className="soft text-[11px]">Here</span>
       {me && <Badge name="Me" full={`${me.name} (you)`} colour="var(--deep)" />}
       {others.map(([id, name]) => (

@@ -26,7 +26,7 @@ export function ProjectMenu() {
     <>
       <Menu
         label={`Menu of the project ${project.name}`}
-        className="flex min-h-6 max-w-[150px] items-center gap-1 text-[13px] font-bold"
+        className="flex min-h-6 max-w-full items-center gap-1 text-[13px] font-bold"
         items={[
           {
             text: 'Begin a section at the playhead',

@@ -16,14 +16,16 @@ export function TopBar() {
   const { playing, loop, looping } = useView()
   return (
     <header
-      className="flex h-[50px] shrink-0 items-center gap-2.5 px-3"
+      className="flex min-h-[50px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1 px-3"
       style={{ borderBottom: '1px solid var(--hair)' }}
     >
       <Link to="/" className="text-[19px] font-bold" title="All projects">
         Shoal
       </Link>
-      <div className="min-w-0">
-        <div className="soft text-[11px]">{connected ? 'Project' : 'Not connected: trying again'}</div>
+      <div className="max-w-[130px] shrink-0">
+        <div className="soft truncate text-[11px]">
+          {connected ? 'Project' : 'Not connected: trying again'}
+        </div>
         <ProjectMenu />
       </div>
       <button
@@ -35,12 +37,13 @@ export function TopBar() {
         {waiting ? 'Waiting' : playing ? 'Stop' : 'Play'}
       </button>
       <button
-        className={`btn btn-sm max-w-[150px] truncate font-semibold ${looping ? 'btn-secondary' : 'btn-outline'}`}
+        className={`btn btn-sm font-semibold ${looping ? 'btn-secondary' : 'btn-outline'}`}
         aria-pressed={looping}
         onClick={act.toggleLoop}
-        title="Loop the section at the playhead, or the range drawn on the ruler ( L )"
+        title={`${loop ? `${loop.name}: ` : ''}loop the range drawn on the ruler, or the section at the playhead ( L )`}
+        aria-label={`Loop${loop ? ` ${loop.name}` : ''}`}
       >
-        Loop{loop ? ` ${loop.name}` : ''}
+        <span className="max-w-[84px] truncate">Loop{loop ? ` ${loop.name}` : ''}</span>
       </button>
       <Place />
       <Tempo />

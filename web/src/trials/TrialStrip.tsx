@@ -52,9 +52,18 @@ export function TrialStrip({ channel }: { channel: Channel }) {
         </button>
       )}
       {hidden ? (
-        <button className="btn btn-xs btn-outline font-normal" onClick={() => trial.reveal()}>
-          Tell me which is which
-        </button>
+        <Menu
+          label="Choose one of those compared blind"
+          items={[
+            ...order.map((owner, i) => ({
+              text: `I choose ${i + 1}`,
+              run: () => trial.choose(channel, owner),
+            })),
+            { text: 'I hear no difference', run: () => trial.choose(channel, null) },
+          ]}
+        >
+          Choose ▾
+        </Menu>
       ) : (
         <Menu
           label={`Trials of ${channel.name}`}

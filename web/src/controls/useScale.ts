@@ -1,0 +1,88 @@
+import { type KeyboardEvent, type PointerEvent, type RefObject, useRef } from 'react'
+import type { Param } from '../api/types'
+import { leaveForStage } from '../keys/focus'
+import { paste } from '../live/paste'
+import { notice } from '../live/session'
+import { at, place, read, round, said, step } from './format'
+
+type Of = {
+  param: Param
+  value: number
+  name: string
+  ruler: RefObject<SVGSVGElement | null>
+  onMove: (v: number, rest: boolean) => void
+  onType: () => void
+  onLine?: () => void
+  onMoves?: () => void
+}
+
+/** What hand and keys do to a scale. */
+export function useScale({ param, value, name, ruler, onMove, onType, onLine, onMoves }: Of) {
+  const grip = useRef<{ x: number; at: number } | null>(null)
+  const x = place(param, value)
+
+  const down = (e: PointerEvent) => {
+    if (e.button !== 0) return
+    e.currentTarget.setPointerCapture(e.pointerId)
+    const box = ruler.current!.getBoundingClientRect()
+    const to = (e.clientX - box.left) / box.width
+    // a press near the pointer takes hold of it; elsewhere it jumps there
+    const from = Math.abs(to - x) < 0.06 ? x : to
+    if (from !== x) onMove(round(param, at(param, from)), false)
+    grip.current = { x: e.clientX, at: from }
+  }
+  const drag = (e: PointerEvent) => {
+    const g = grip.current
+    if (!g) return
+    const box = ruler.current!.getBoundingClientRect()
+    g.at = Math.min(1, Math.max(0, g.at + ((e.clientX - g.x) / box.width) * (e.shiftKey ? 0.1 : 1)))
+    g.x = e.clientX
+    onMove(round(e.shiftKey ? { ...param, digits: param.digits + 1 } : param, at(param, g.at)), false)
+  }
+  const up = () => {
+    if (!grip.current) return
+    grip.current = null
+    onMove(value, true)
+  }
+  /** Takes what was typed or pasted; what is out of range is brought into it, with a word. */
+  const take = (text: string): boolean => {
+    const v = read(param, text)
+    if (v === null) return false
+    const inside = Math.min(Math.max(v, param.min), param.max)
+    if (inside !== v)
+      notice(
+        `${name} goes from ${said(param, param.min)} to ${said(param, param.max)}: it is now at ${said(param, inside)}.`,
+      )
+    onMove(inside, true)
+    return true
+  }
+  /** Where a key leads, if it is one of a scale's. */
+  const keyed = (e: KeyboardEvent): number | null => {
+    const presses: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }
+    if (e.key in presses) return step(param, value, presses[e.key]! * (e.shiftKey ? 0.1 : 1))
+    if (e.key === 'Home') return param.min
+    if (e.key === 'End') return param.max
+    if (e.key === 'Backspace' || e.key === 'Delete') return param.default
+    return e.key === '0' && param.unit === 'dB' ? 0 : null
+  }
+  const key = (e: KeyboardEvent<SVGSVGElement>) => {
+    const own = (run: () => void) => {
+      e.preventDefault()
+      e.stopPropagation()
+      run()
+    }
+    if (e.ctrlKey || e.metaKey) {
+      if (e.key === 'c') own(() => void navigator.clipboard.writeText(said(param, value).replace('−', '-')))
+      if (e.key === 'v') own(() => void paste({ name, take }))
+      return
+    }
+    if (e.altKey) return
+    if (e.key === 'Escape' && leaveForStage(e.currentTarget)) return own(() => undefined)
+    if (e.key.toLowerCase() === 'x' && onLine) return own(onLine)
+    if (e.key.toLowerCase() === 'm' && onMoves) return own(onMoves)
+    if (e.key === 'Enter') return own(onType)
+    const v = keyed(e)
+    if (v !== null) own(() => onMove(Math.min(Math.max(v, param.min), param.max), false))
+  }
+  return { down, drag, up, take, key }
+}

@@ -1,0 +1,26 @@
+import { view } from '../live/view'
+
+/* One key leads from a stage to its scales and back: Enter and Escape. */
+
+const stageElement = (id: string) =>
+  document.querySelector<HTMLElement>(`[aria-label="Bench"] [data-node="${id}"]`) ??
+  document.querySelector<HTMLElement>(`[data-stage="${id}"], [data-fork="${id}"]`)
+
+/** From the selected stage, fork or path to its first scale. */
+export function enterScales(): boolean {
+  const panel = document.querySelector(`[data-panel="${view().stage}"]`)
+  const first =
+    panel?.querySelector<HTMLElement>('[data-says] [role=slider]') ??
+    panel?.querySelector<HTMLElement>('[role=slider], select, input')
+  first?.focus()
+  return !!first
+}
+
+/** From a scale of a panel on the bench back to what the panel is of. */
+export function leaveForStage(from: Element): boolean {
+  const id = from.closest<HTMLElement>('[data-panel]')?.dataset.panel
+  const to = id && stageElement(id)
+  if (!to) return false
+  to.focus()
+  return true
+}
