@@ -99,7 +99,7 @@ test('the main output is exported as FLAC, and other tools agree on what it is',
   await board.getByRole('combobox').first().selectOption({ label: 'Section Slack' })
   await board.getByRole('combobox').nth(1).selectOption({ label: 'FLAC, 24 bit' })
   await board.getByRole('dialog', { name: 'Export the main output' }).getByRole('button', { name: 'Export', exact: true }).click()
-  const link = board.getByRole('link', { name: 'Save the file' })
+  const link = board.getByRole('button', { name: 'Save the file' })
   await expect(link).toBeVisible({ timeout: 120_000 })
   const [download] = await Promise.all([board.waitForEvent('download'), link.click()])
   expect(download.suggestedFilename()).toBe('Slack Water - Main.flac')

@@ -15,7 +15,7 @@ async function to(board: Page, bar: number) {
   await expect(board.getByRole('button', { name: 'Menu of the section Ebb' })).toBeVisible() // the song is laid out
   for (let i = 2; i <= bar; i++) {
     await board.keyboard.press('.')
-    await expect(board.getByTestId('bars')).toHaveText(`${i}.1.000`)
+    await expect(board.getByTestId('bars')).toHaveText(`${i}.1.00`)
   }
 }
 const menu = async (board: Page, section: string, item: string) => {

@@ -10,7 +10,7 @@ import (
 const (
 	tooLoud  = 4.0 // +12 dBFS
 	calm     = 1.0 // 0 dBFS: below that for calmFor seconds it is heard again
-	calmFor  = 1.0
+	calmFor  = 3.0 // longer than music pauses, so that the ways out stay in reach
 	eased    = 0.1 // -20 dB
 	guardFor = 0.010
 )

@@ -45,7 +45,7 @@ func TestWhatIsFarTooLoudIsMutedAndSaysWhy(t *testing.T) {
 	doc, _, err := project.Apply(s.doc, []project.Change{&project.SetParam{Owner: loud.ID, Name: "fader", Value: -20}}, EffectInfo)
 	require.NoError(t, err)
 	require.NoError(t, e.SetDocument(doc))
-	play(t, e, 2*rate, Block)
+	play(t, e, 4*rate, Block)
 	_, on = e.Trip()
 	require.False(t, on, "it has calmed down")
 	l, _ = play(t, e, 4800, Block)

@@ -41,10 +41,11 @@ func (e *Engine) begin(hold int64) int64 {
 func (e *Engine) Play() {
 	e.guard.on, e.guard.quiet = false, 0
 	e.guard.gain.Aim(1, int(guardFor*e.rate))
-	e.master.Aim(1, int(jumpSeconds*e.rate))
 	if e.now.cursor.rolling {
 		return
 	}
+	e.seek = nil
+	e.master.Aim(1, int(jumpSeconds*e.rate))
 	e.finishFade()
 	c := &e.now.cursor
 	c.hold = e.begin(c.hold)
