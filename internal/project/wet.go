@@ -14,7 +14,7 @@ func (p *Project) Wet(owner string) bool {
 	}
 	f, k, ok := ch.forkOf(owner)
 	return ok && f.Kind == Copies && slices.ContainsFunc(f.Paths, func(x *Path) bool {
-		return x != f.Paths[k] && !x.Mute && len(x.Chain.Nodes) == 0
+		return x != f.Paths[k] && len(x.Chain.Nodes) == 0 // muted too: it is there to be turned up
 	})
 }
 

@@ -12,15 +12,31 @@ import { ChainHead } from './ChainHead'
 import { StageCard } from './StageCard'
 import { Wire } from './Wire'
 
+/** The chain of the row on the bench; while its alternatives are compared blind, none is shown. */
+export function ChainView({ channel }: { channel: Channel }) {
+  return useBlind(channel.id) ? <Blind channel={channel} /> : <Chain channel={channel} />
+}
+
+function Blind({ channel }: { channel: Channel }) {
+  return (
+    <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
+      <ChainHead channel={channel} />
+      <p className="soft my-auto max-w-[460px] text-[13px]">
+        The alternatives of {channel.name} are compared blind: hear 1 and 2 ( Y for the next ), then choose.
+        Only then is it said which is which.
+      </p>
+    </div>
+  )
+}
+
 /** The chain, large: stages joined by the signal, forks as strands that divide and join, with the depth at
     every point. Strands that do not fit are folded, except what is selected. */
-export function ChainView({ channel }: { channel: Channel }) {
+function Chain({ channel }: { channel: Channel }) {
   const trials = useView((v) => v.trials)
   const selected = useView((v) => v.stage)
   const project = useSession((s) => s.project)
   const { owner, chain } = shownChain(channel, trials)
   const { height: room, box, more, look } = useBox()
-  const blind = useBlind(channel.id)
   const nodes = chain.nodes
   const braided = nodes.some((n) => n.fork)
   const fits = chainHeight(nodes, () => true) <= room
@@ -32,16 +48,6 @@ export function ChainView({ channel }: { channel: Channel }) {
       ?.querySelector('[aria-pressed=true]')
       ?.scrollIntoView({ block: 'nearest', inline: isFork ? 'start' : 'nearest', behavior: 'instant' })
   }, [selected, isFork, box])
-  if (blind)
-    return (
-      <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
-        <ChainHead channel={channel} />
-        <p className="soft my-auto max-w-[460px] text-[13px]">
-          The alternatives of {channel.name} are compared blind: hear 1 and 2 ( Y for the next ), then choose.
-          Only then is it said which is which.
-        </p>
-      </div>
-    )
   return (
     <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
       <ChainHead channel={channel} />

@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useRef } from 'react'
 import { setView } from '../live/view'
+import { useReturn } from './useReturn'
 
 /** A card over the board. Escape puts it away, and the focus goes back where it was. */
 export function Card({
@@ -14,8 +15,8 @@ export function Card({
   onClose?: () => void
 }) {
   const ref = useRef<HTMLDialogElement>(null)
+  useReturn()
   useEffect(() => {
-    const before = document.activeElement as HTMLElement | null
     ref.current?.showModal()
     // a dialog would focus its first button, which puts it away
     const body = ref.current?.querySelector('[data-body]')
@@ -24,7 +25,6 @@ export function Card({
       body?.querySelector<HTMLElement>('input, select, textarea, [role=slider]') ??
       body?.querySelector<HTMLElement>('button, a[href]')
     first?.focus()
-    return () => before?.focus?.()
   }, [])
   return (
     <dialog

@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react'
+import { useReturn } from './useReturn'
 
 /** A list at the side that does not cover the board, so that one can go on listening and dragging. */
 export function SideList({
@@ -17,10 +18,9 @@ export function SideList({
   onKey: (e: KeyboardEvent) => void
 }) {
   const box = useRef<HTMLElement>(null)
+  useReturn()
   useEffect(() => {
-    const before = document.activeElement as HTMLElement | null
-    if (!box.current?.contains(before)) box.current?.focus()
-    return () => before?.focus?.()
+    if (!box.current?.contains(document.activeElement)) box.current?.focus()
   }, [])
   return (
     <section

@@ -30,7 +30,7 @@ const blindly =
   'space|home|l|comma|period|up|down|y|shift+y|q|h|shift+h|m|z|?|1|2|3|k|g|e|escape|[|]|+,=|-'.split('|')
 
 /** What stands at the side of the board, not over it. */
-const beside: string[] = ['effects', 'presets', 'soundings']
+const beside: string[] = ['effects', 'presets', 'soundings', 'lines']
 
 /** The keys of the board. Scales and cards keep theirs to themselves. */
 export function useKeys() {

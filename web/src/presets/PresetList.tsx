@@ -134,7 +134,7 @@ export function PresetList({ of, target }: Props) {
           onSave={async (words) => {
             if (saving === 'new') await presets.save(words, of, target)
             else await presets.rename({ ...saving, ...words }, words.name)
-            await again()
+            void again()
           }}
         />
       )}

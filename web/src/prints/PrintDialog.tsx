@@ -116,7 +116,9 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
             </select>
           </label>
         )}
-        <button className="btn btn-primary">{target === 'track' ? 'Print' : 'Export'}</button>
+        <button data-first className="btn btn-primary">
+          {target === 'track' ? 'Print' : 'Export'}
+        </button>
       </form>
     </Card>
   )

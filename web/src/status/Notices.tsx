@@ -34,7 +34,7 @@ export function Notices() {
           className="flex items-center gap-2 border-l-2 pl-2"
           style={{ borderColor: n.tone === 'refused' ? 'var(--loss)' : 'var(--deep)' }}
         >
-          {n.text}
+          <span>{n.text}</span>
           {n.action && (
             <button
               className="btn btn-xs btn-outline"
