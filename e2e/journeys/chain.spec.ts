@@ -103,7 +103,8 @@ test('the same stages in another order are a trial: heard, measured, hidden, tak
   await board.getByLabel('Trials of Marimba').click()
   await board.getByRole('button', { name: 'Compare blind' }).click()
   await expect(board.getByRole('group', { name: 'Trials' })).toHaveText('123')
-  await board.getByRole('button', { name: 'Tell me which is which' }).click()
+  await board.getByLabel('Choose one of those compared blind').click()
+  await board.getByRole('button', { name: 'I hear no difference' }).click()
   await expect(board.getByRole('group', { name: 'Trials' })).toHaveText('ABC')
 
   await board.getByRole('button', { name: 'Hear Trial C' }).click()

@@ -70,7 +70,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
 		tmp: newPair(), rooms: map[string]effect.Processor{}, followers: map[string]*followStep{}, waitFor: map[string][]*gnode{},
 	}
-	c.plan = &plan{doc: doc, clock: c.clock, end: doc.End(), twins: map[string]twin{}, slots: map[address]*slot{}, strips: map[string]*strip{}, flows: map[string]*outflow{},
+	c.plan = &plan{doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{}, strips: map[string]*strip{}, flows: map[string]*outflow{},
 		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
 	for _, l := range doc.Lines {
 		c.lines[address{l.Owner, l.Name}] = l
@@ -158,6 +158,16 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 	c.plan.late = late(captured)
 	c.plan.shape = c.shape.String() + c.g.shape()
 	return c.plan, nil
+}
+
+// songEnd is where a song's last clip ends; without clips it has no end.
+func songEnd(doc *project.Project) int64 {
+	for _, ch := range doc.Channels {
+		if len(ch.Clips) > 0 {
+			return doc.End()
+		}
+	}
+	return 0
 }
 
 func tapName(t *project.Tap) string {

@@ -77,6 +77,15 @@ func TestALoopIsEnteredFromBeyondIt(t *testing.T) {
 	require.Less(t, e.Position(), int64(30000))
 }
 
+// A song without clips has no end to stop at.
+func TestAnEmptySongGoesOn(t *testing.T) {
+	e := newSong(t).engine()
+	e.StopAtEnd(true)
+	e.Play()
+	play(t, e, 4*rate, Block)
+	require.Equal(t, Playing, e.State())
+}
+
 // At its end the song stops and its tails ring on, if that is asked for; else it goes on. Play then begins at the
 // beginning.
 func TestTheSongStopsAtItsEnd(t *testing.T) {

@@ -156,6 +156,39 @@ func TestTailRulesLastUntilTheNextSound(t *testing.T) {
 	}
 }
 
+// A tail rule that reaches the returns closes the sends of its rows from the beginning of the passage on, so that the
+// hall they share has rung down at its end. What another row has in the hall stays as it is.
+func TestATailRuleReachesTheReturns(t *testing.T) {
+	hall := func(tail string, reach bool, rows ...string) []float64 {
+		s := newSong(t)
+		a, b := s.track("a", noise(60000, 1)), s.track("b", noise(60000, 2))
+		ret := s.ret("hall")
+		ret.Chain.Nodes = []*project.Node{stage("reverb", map[string]float64{"decay": 0.6})}
+		for _, c := range []*project.Channel{a, b} {
+			c.Output = ""
+			for _, name := range rows {
+				if c.Name == name {
+					c.Sends = []*project.Send{{ID: project.NewID(), To: ret.ID, Pre: name == "b"}}
+				}
+			}
+		}
+		p := passage(960, 1920, []string{a.ID}, course(rising, project.CourseTarget{Owner: a.ID, Name: "fader", To: -10, Here: true}))
+		p.Tail, p.Fade, p.Reach = tail, 240, reach
+		s.doc.Passages = []*project.Passage{p}
+		l, _ := s.print(Job{To: 60000})
+		return l
+	}
+	const begin, end = 960 * tickFrames, 1920 * tickFrames
+	peak := func(l []float64, from, to int) float64 { return dsp.Decibels(dsp.Peak(l[from:to], l[from:to])) }
+	for _, tail := range []string{project.TailCut, project.TailFade} {
+		rings, reached := hall(tail, false, "a"), hall(tail, true, "a")
+		require.Equal(t, rings[:begin], reached[:begin], "before it nothing is touched")
+		after := peak(rings, end+2400, end+7200) - peak(reached, end+2400, end+7200)
+		require.Greater(t, after, map[string]float64{project.TailCut: 30, project.TailFade: 6}[tail], "the hall has rung down: %s", tail)
+		require.Equal(t, hall(tail, false, "b"), hall(tail, true, "b"), "the share of another row")
+	}
+}
+
 // Passages sound the same at any block size and in a print, and no rendering allocates.
 func TestPassagesSoundTheSameEverywhere(t *testing.T) {
 	s := busy(t)

@@ -33,7 +33,7 @@ type plan struct {
 	out         pair     // what is heard, or captured
 	ends        []rowEnd // of the rows that were asked for
 	passageEnds []*endStep
-	end         int64      // the song frame where its last clip ends
+	end         int64      // the song frame where its last clip ends; 0: there is none
 	latency     int        // how late out is
 	late        []*gnode   // the nodes that make it so late
 	meetings    []*meeting // where several signals meet

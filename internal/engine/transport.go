@@ -23,7 +23,7 @@ func (e *Engine) StopAtEnd(on bool) { e.stopsAtEnd = on }
 // pastEnd reports whether what is given out is beyond the song's end, and no loop holds it.
 func (e *Engine) pastEnd() bool {
 	c := &e.now.cursor
-	return (!e.loopOn || c.frame > e.to) && e.Position() >= e.now.end
+	return e.now.end > 0 && (!e.loopOn || c.frame > e.to) && e.Position() >= e.now.end
 }
 
 // begin is where Play begins: where the song stands; but beyond a loop in the loop, and at the end at the beginning.
@@ -31,7 +31,7 @@ func (e *Engine) begin(hold int64) int64 {
 	switch {
 	case e.loopOn && hold >= e.to:
 		return e.from
-	case !e.loopOn && e.stopsAtEnd && hold >= e.now.end:
+	case !e.loopOn && e.stopsAtEnd && e.now.end > 0 && hold >= e.now.end:
 		return 0
 	}
 	return hold

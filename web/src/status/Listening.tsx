@@ -4,10 +4,10 @@ import { forkTitle } from '../live/forks'
 import { stageName, useSession } from '../live/session'
 import { useView } from '../live/view'
 
-/** Says that this window hears one point only, and ends it. */
+/** Says what this window hears; what is only a part of it is ended here. */
 export function Listening() {
   const listening = useView((v) => v.listening)
-  const { dry, share } = useView()
+  const { dry, share, solo, mono } = useView()
   const effects = useSession((s) => s.effects)
   const project = useSession((s) => s.project)!
   const node = listening?.node
@@ -15,7 +15,14 @@ export function Listening() {
   const heard = (listening?.paths ?? []).flatMap((id) => findFork(project, id) ?? [])
   const alone = dry || share
   const row = project.channels.find((c) => c.id === alone)?.name
-  if (!alone && !found && heard.length === 0) return null // the main output
+  const soloed = project.channels.filter((c) => solo.includes(c.id)).map((c) => c.name)
+  if (!alone && !found && heard.length === 0)
+    return (
+      <span className="soft">
+        You hear {soloed.length ? `only ${soloed.join(' and ')}` : 'the whole mix'}
+        {mono ? ', in mono' : ''}
+      </span>
+    )
   const name = found
     ? found.node.stage
       ? stageName(found.node.stage, effects)
