@@ -66,7 +66,7 @@ lint: generate build/site
 
 test-go: build/site
 	$(TOOL) gotestsum --format pkgname -- ./...
-	$(TOOL) gotestsum --format pkgname -- -race ./internal/audiofile ./internal/project
+	$(TOOL) gotestsum --format pkgname -- -race ./internal/server ./internal/printing ./internal/store
 	GOOS=js GOARCH=wasm $(GO) test -c -o build/effect.test.wasm ./internal/effect
 	$(GO) run ./cmd/reshape build/effect.test.wasm build/effect.reshaped.wasm
 	cd internal/effect && "$$($(GO) env GOROOT)/lib/wasm/go_js_wasm_exec" ../../build/effect.reshaped.wasm -test.run AlwaysDid

@@ -105,6 +105,10 @@ test('the main output is exported as FLAC, and other tools agree on what it is',
   expect(download.suggestedFilename()).toBe('Slack Water - Main.flac')
   const file = join(info.outputDir, 'main.flac')
   await download.saveAs(file)
+  // what has been said is not said again
+  await board.reload()
+  await expect(board.getByLabel('Mute Marimba')).toBeVisible()
+  await expect(link).toHaveCount(0)
   const m = measure(file)
   expect(m.format).toMatchObject({ kind: 'flac', bits: 24 })
   expect(m.seconds).toBeGreaterThan(28)

@@ -26,6 +26,7 @@ var registry = map[string]func() Change{
 	"channel.move":      func() Change { return &MoveChannel{} },
 	"channel.set":       func() Change { return &SetChannel{} },
 	"channel.input":     func() Change { return &SetInput{} },
+	"sound.place":       func() Change { return &PlaceSound{} },
 	"print.place":       func() Change { return &PlacePrint{} },
 	"channel.duplicate": func() Change { return &DuplicateChannel{} },
 	"chain.set":         func() Change { return &SetChain{} },

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"log/slog"
 	"strings"
 	"sync"
 
@@ -191,8 +192,7 @@ func (d *desk) stillFits(ctx context.Context, id, author string, o *opened, entr
 			return nil, "", fmt.Errorf("read change %d: %w", other.Revision, err)
 		}
 		if project.Meet(touches, touched) {
-			person, _ := d.store.Person(ctx, other.Author)
-			return nil, fmt.Sprintf("%s has built on it since (%s)", person.Name, other.Label), nil
+			return nil, fmt.Sprintf("%s has built on it since (%s)", other.Name, other.Label), nil
 		}
 	}
 	return batch, "", nil
@@ -229,7 +229,7 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	if err != nil {
 		return 0, err
 	}
-	e := store.Entry{Revision: o.revision + 1, Author: m.author, Label: m.label, Kind: m.kind, Gesture: m.gesture}
+	e := store.Entry{Revision: o.revision + 1, Author: m.author, Label: m.label, Kind: m.kind, Gesture: m.gesture, Time: store.Now()}
 	for _, part := range []struct {
 		to *string
 		v  any
@@ -244,8 +244,12 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 		return 0, err
 	}
 	o.doc, o.rest, o.facets, o.revision = next, rest, facets, e.Revision
-	person, _ := d.store.Person(ctx, m.author)
-	d.hub.send(id, Message{Change: &ChangeMessage{Revision: e.Revision, Author: person, Label: m.label, Kind: m.kind, Patch: json.RawMessage(e.Patch)}})
+	person, err := d.store.Person(ctx, m.author)
+	if err != nil { // the change is made: it is told without a name rather than not at all
+		slog.Warn("the author of a change is not known", "project", id, "revision", e.Revision, "error", err)
+		person = store.Person{ID: m.author}
+	}
+	d.hub.send(id, Message{Change: &ChangeMessage{Revision: e.Revision, Author: person, Label: m.label, Kind: m.kind, Patch: json.RawMessage(e.Patch), Time: e.Time}})
 	return e.Revision, nil
 }
 

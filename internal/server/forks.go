@@ -15,7 +15,7 @@ const forkPages = 200
 
 // forkFigures tells what a fork does as a whole, by sending a test signal through a copy of it.
 func (s *Server) forkFigures(c *gin.Context) {
-	doc, _, err := s.desk.Document(c, c.Param("id"))
+	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
@@ -60,7 +60,7 @@ func (s *Server) levelFork(c *gin.Context) {
 			label = "Level the paths of " + f.Title() + " on " + ch.Name
 		}
 	}
-	if err := s.desk.Change(c, id, author, label, func(*project.Project) []project.Change { return list }); err != nil {
+	if err := s.desk.Change(c.Request.Context(), id, author, label, func(*project.Project) []project.Change { return list }); err != nil {
 		fail(c, err)
 		return
 	}

@@ -66,7 +66,7 @@ func (s *Server) person(c *gin.Context) store.Person {
 	if err != nil || len(id) > 64 {
 		return store.Person{}
 	}
-	p, err := s.store.Person(c, id)
+	p, err := s.store.Person(c.Request.Context(), id)
 	if err != nil {
 		return store.Person{}
 	}
@@ -79,7 +79,7 @@ func (s *Server) writer(c *gin.Context) (author, id string, doc *project.Project
 	author, err := s.author(c)
 	if err == nil {
 		id = c.Param("id")
-		doc, _, err = s.desk.Document(c, id)
+		doc, _, err = s.desk.Document(c.Request.Context(), id)
 	}
 	if err != nil {
 		fail(c, err)
@@ -115,7 +115,7 @@ func (s *Server) setMe(c *gin.Context) {
 		p.ID = project.NewID() + project.NewID()
 	}
 	p.Name = n.Name
-	if err := s.store.PutPerson(c, p); err != nil {
+	if err := s.store.PutPerson(c.Request.Context(), p); err != nil {
 		fail(c, err)
 		return
 	}
@@ -125,7 +125,7 @@ func (s *Server) setMe(c *gin.Context) {
 }
 
 func (s *Server) projects(c *gin.Context) {
-	list, err := s.store.Projects(c)
+	list, err := s.store.Projects(c.Request.Context())
 	if err != nil {
 		fail(c, err)
 		return
@@ -141,7 +141,7 @@ func (s *Server) add(c *gin.Context, p *project.Project) {
 	}
 	b, err := json.Marshal(p)
 	if err == nil {
-		err = s.store.AddProject(c, p.ID, p.Name, b)
+		err = s.store.AddProject(c.Request.Context(), p.ID, p.Name, b)
 	}
 	if err != nil {
 		fail(c, err)
@@ -164,7 +164,7 @@ func (s *Server) newProject(c *gin.Context) {
 }
 
 func (s *Server) copyProject(c *gin.Context) {
-	p, _, err := s.desk.Document(c, c.Param("id"))
+	p, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
@@ -176,7 +176,7 @@ func (s *Server) copyProject(c *gin.Context) {
 }
 
 func (s *Server) project(c *gin.Context) {
-	p, revision, err := s.desk.Document(c, c.Param("id"))
+	p, revision, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
@@ -188,7 +188,7 @@ func (s *Server) bin(c *gin.Context)     { s.setBin(c, true) }
 func (s *Server) restore(c *gin.Context) { s.setBin(c, false) }
 
 func (s *Server) setBin(c *gin.Context, in bool) {
-	if err := s.store.Bin(c, c.Param("id"), in); err != nil {
+	if err := s.store.Bin(c.Request.Context(), c.Param("id"), in); err != nil {
 		fail(c, err)
 		return
 	}
@@ -215,13 +215,13 @@ func (s *Server) change(c *gin.Context) {
 		fail(c, refuse(err))
 		return
 	}
-	o, err := s.desk.take(c, c.Param("id"))
+	o, err := s.desk.take(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
 	}
 	defer o.mu.Unlock()
-	rev, err := s.desk.apply(c, c.Param("id"), o, made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch})
+	rev, err := s.desk.apply(c.Request.Context(), c.Param("id"), o, made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch})
 	if err != nil {
 		fail(c, err)
 		return
@@ -238,7 +238,7 @@ func (s *Server) takeBack(c *gin.Context, redo bool) {
 		fail(c, err)
 		return
 	}
-	rev, label, passed, err := s.desk.undo(c, c.Param("id"), author, redo)
+	rev, label, passed, err := s.desk.undo(c.Request.Context(), c.Param("id"), author, redo)
 	if err != nil {
 		fail(c, err)
 		return
@@ -254,7 +254,7 @@ func (s *Server) missed(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("since must be a revision number")))
 		return
 	}
-	list, err := s.store.Since(c, c.Param("id"), since, missedLimit+1)
+	list, err := s.store.Since(c.Request.Context(), c.Param("id"), since, missedLimit+1)
 	if err != nil {
 		fail(c, err)
 		return
@@ -266,14 +266,13 @@ func (s *Server) missed(c *gin.Context) {
 		return
 	}
 	for _, e := range list {
-		p, _ := s.store.Person(c, e.Author)
-		m.Changes = append(m.Changes, ChangeMessage{e.Revision, p, e.Label, e.Kind, json.RawMessage(e.Patch), e.Time})
+		m.Changes = append(m.Changes, ChangeMessage{e.Revision, store.Person{ID: e.Author, Name: e.Name}, e.Label, e.Kind, json.RawMessage(e.Patch), e.Time})
 	}
 	c.JSON(http.StatusOK, m)
 }
 
 func (s *Server) logbook(c *gin.Context) {
-	list, err := s.store.Latest(c, c.Param("id"), 200)
+	list, err := s.store.Latest(c.Request.Context(), c.Param("id"), 200)
 	if err != nil {
 		fail(c, err)
 		return
@@ -287,8 +286,7 @@ func (s *Server) logbook(c *gin.Context) {
 			}
 			said[e.Author+e.Gesture] = true
 		}
-		p, _ := s.store.Person(c, e.Author)
-		out = append(out, Logged{e.Revision, p, e.Label, e.Kind, e.Spent, e.Time})
+		out = append(out, Logged{e.Revision, store.Person{ID: e.Author, Name: e.Name}, e.Label, e.Kind, e.Spent, e.Time})
 	}
 	c.JSON(http.StatusOK, out)
 }

@@ -251,7 +251,7 @@ func TestASoundThatIsAddedMustBeThere(t *testing.T) {
 	d := newDesktop(t)
 	id, _ := d.begin()
 	for says, hash := range map[string]string{"no hash of a sound": "../../x", "not in Shoal's folder": strings.Repeat("ab", 32)} {
-		d.refused(says, "POST", "/api/projects/"+id+"/changes", Batch{"Add", mustEncode([]project.Change{
+		d.refused(says, "POST", "/api/projects/"+id+"/changes", Batch{Label: "Add", Changes: mustEncode([]project.Change{
 			&project.AddAudio{Audio: project.Audio{Hash: hash, Name: "x", Frames: 10, Channels: 1}}})})
 	}
 	d.refused("is empty", "POST", "/api/projects/"+id+"/changes", []byte(`{"label":"x","changes":[{"type":"channel.add","do":{"channel":{"id":"n","kind":"track","name":"n","sends":[null]},"index":0}}]}`))

@@ -14,7 +14,7 @@ import (
 // but a close comes in.
 func (s *Server) live(c *gin.Context) {
 	id := c.Param("id")
-	if _, _, err := s.desk.Document(c, id); err != nil {
+	if _, _, err := s.desk.Document(c.Request.Context(), id); err != nil {
 		fail(c, err)
 		return
 	}

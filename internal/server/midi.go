@@ -17,7 +17,7 @@ const maxMIDI = 16 << 20
 
 // exportMIDI gives tempo, meter and sections as a standard MIDI file.
 func (s *Server) exportMIDI(c *gin.Context) {
-	p, _, err := s.desk.Document(c, c.Param("id"))
+	p, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
@@ -54,7 +54,7 @@ func (s *Server) importMIDI(c *gin.Context) {
 		return
 	}
 	id, label := c.Param("id"), "Take tempo and sections from a MIDI file"
-	err = s.desk.Change(c, id, author, label, func(p *project.Project) []project.Change { return timeChanges(p, t) })
+	err = s.desk.Change(c.Request.Context(), id, author, label, func(p *project.Project) []project.Change { return timeChanges(p, t) })
 	if err != nil {
 		fail(c, refuse(err))
 		return

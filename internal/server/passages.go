@@ -31,7 +31,7 @@ func (s *Server) makePassage(c *gin.Context) {
 		return
 	}
 	kind, _ := passage.Find(spec.Kind)
-	if err := s.desk.Change(c, id, author, "Make a passage: "+kind.Name, func(*project.Project) []project.Change { return list }); err != nil {
+	if err := s.desk.Change(c.Request.Context(), id, author, "Make a passage: "+kind.Name, func(*project.Project) []project.Change { return list }); err != nil {
 		fail(c, err)
 		return
 	}
@@ -40,7 +40,7 @@ func (s *Server) makePassage(c *gin.Context) {
 
 // passageContour tells what a passage does to the level of its rows.
 func (s *Server) passageContour(c *gin.Context) {
-	doc, _, err := s.desk.Document(c, c.Param("id"))
+	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return

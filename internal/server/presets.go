@@ -46,7 +46,7 @@ type Taken struct {
 
 func (s *Server) presets(c *gin.Context) {
 	list := append([]preset.Preset{}, preset.Shipped()...)
-	bodies, err := s.store.Presets(c)
+	bodies, err := s.store.Presets(c.Request.Context())
 	if err != nil {
 		fail(c, err)
 		return
@@ -83,7 +83,7 @@ func (s *Server) findPreset(ctx context.Context, id string) (*preset.Preset, err
 
 // own finds a preset that may be changed.
 func (s *Server) own(c *gin.Context) (*preset.Preset, error) {
-	p, err := s.findPreset(c, c.Param("preset"))
+	p, err := s.findPreset(c.Request.Context(), c.Param("preset"))
 	if err != nil {
 		return nil, err
 	}
@@ -93,15 +93,20 @@ func (s *Server) own(c *gin.Context) (*preset.Preset, error) {
 	return p, nil
 }
 
-func (s *Server) put(c *gin.Context, author string, p *preset.Preset) error {
-	if err := p.Check(); err != nil {
-		return refuse(err)
+// put stores presets, all or none.
+func (s *Server) put(c *gin.Context, author string, list ...*preset.Preset) error {
+	stored := make([]store.Preset, 0, len(list))
+	for _, p := range list {
+		if err := p.Check(); err != nil {
+			return refuse(err)
+		}
+		b, err := json.Marshal(p)
+		if err != nil {
+			return err
+		}
+		stored = append(stored, store.Preset{ID: p.ID, Name: p.Name, Body: b})
 	}
-	b, err := json.Marshal(p)
-	if err != nil {
-		return err
-	}
-	return s.store.PutPreset(c, p.ID, author, p.Name, b)
+	return s.store.PutPresets(c.Request.Context(), author, stored...)
 }
 
 func (s *Server) savePreset(c *gin.Context) {
@@ -115,7 +120,7 @@ func (s *Server) savePreset(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	doc, _, err := s.desk.Document(c, n.Project)
+	doc, _, err := s.desk.Document(c.Request.Context(), n.Project)
 	if err != nil {
 		fail(c, err)
 		return
@@ -166,7 +171,7 @@ func (s *Server) setPresetBin(c *gin.Context, in bool) {
 	}
 	p, err := s.own(c)
 	if err == nil {
-		err = s.store.BinPreset(c, p.ID, in)
+		err = s.store.BinPreset(c.Request.Context(), p.ID, in)
 	}
 	if err != nil {
 		fail(c, err)
@@ -192,19 +197,19 @@ func (s *Server) importPresets(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("the file holds no presets")))
 		return
 	}
+	list := make([]*preset.Preset, len(f.Presets))
 	for i := range f.Presets {
 		p := &f.Presets[i]
+		list[i] = p
 		p.ID, p.Shipped = project.NewID(), false
 		if err := p.Check(); err != nil {
 			fail(c, refuse(fmt.Errorf("preset %d of the file: %w; nothing was imported", i+1, err)))
 			return
 		}
 	}
-	for i := range f.Presets {
-		if err := s.put(c, author, &f.Presets[i]); err != nil {
-			fail(c, err)
-			return
-		}
+	if err := s.put(c, author, list...); err != nil {
+		fail(c, err)
+		return
 	}
 	c.JSON(http.StatusOK, f.Presets)
 }
@@ -212,12 +217,12 @@ func (s *Server) importPresets(c *gin.Context) {
 // takePreset answers with the changes that put a preset on a target: to try them, or to
 // make them.
 func (s *Server) takePreset(c *gin.Context) {
-	doc, _, err := s.desk.Document(c, c.Param("id"))
+	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	p, err := s.findPreset(c, c.Query("preset"))
+	p, err := s.findPreset(c.Request.Context(), c.Query("preset"))
 	if err != nil {
 		fail(c, err)
 		return

@@ -98,7 +98,7 @@ func (d *desktop) open(id string) *project.Project {
 
 func (d *desktop) change(id string, batch ...project.Change) {
 	d.t.Helper()
-	d.ask("POST", "/api/projects/"+id+"/changes", Batch{"Change", mustEncode(batch)}, &Revised{})
+	d.ask("POST", "/api/projects/"+id+"/changes", Batch{Label: "Change", Changes: mustEncode(batch)}, &Revised{})
 }
 
 // begin gives a name and makes a project with one track that plays a second of a tone.
@@ -135,7 +135,7 @@ func TestChangesCarryANameAndAreUndoneByTheirAuthor(t *testing.T) {
 	id, track := d.begin()
 	d.cookie = ""
 	mute := true
-	d.refused("say who you are first", "POST", "/api/projects/"+id+"/changes", Batch{"Mute", mustEncode([]project.Change{&project.SetChannel{ID: track.ID, Mute: &mute}})})
+	d.refused("say who you are first", "POST", "/api/projects/"+id+"/changes", Batch{Label: "Mute", Changes: mustEncode([]project.Change{&project.SetChannel{ID: track.ID, Mute: &mute}})})
 	d.ask("PUT", "/api/me", NewName{"Odile"}, &store.Person{})
 	odile := d.cookie
 	d.change(id, &project.SetChannel{ID: track.ID, Mute: &mute})
@@ -163,8 +163,8 @@ func TestWhatCannotBeDoneIsSaidInWords(t *testing.T) {
 	d.refused("sample rate 5", "POST", "/api/projects", NewProject{"x", 5, 100, 4, 4})
 	d.refused("a project needs a name", "POST", "/api/projects", NewProject{"", 48000, 100, 4, 4})
 	d.refused("cannot be read", "POST", changes, []byte(`{"label":`))
-	d.refused(`no change called "stage.paint"`, "POST", changes, Batch{"x", []project.Wire{{Type: "stage.paint", Do: []byte(`{}`)}}})
-	d.refused("outside", "POST", changes, Batch{"x", mustEncode([]project.Change{&project.SetParam{Owner: track.ID, Name: "fader", Value: 99}})})
+	d.refused(`no change called "stage.paint"`, "POST", changes, Batch{Label: "x", Changes: []project.Wire{{Type: "stage.paint", Do: []byte(`{}`)}}})
+	d.refused("outside", "POST", changes, Batch{Label: "x", Changes: mustEncode([]project.Change{&project.SetParam{Owner: track.ID, Name: "fader", Value: 99}})})
 	d.refused("only 4 bytes", "POST", "/api/projects/"+id+"/audio?name=a.wav", []byte("RIFF"))
 	d.refused("not a readable zip", "POST", "/api/bundles", []byte("PK"))
 	d.refused("range to print is empty", "POST", "/api/projects/"+id+"/prints", printing.Spec{Channel: track.ID, Target: "track"})
@@ -216,7 +216,7 @@ func TestPresetsAreSavedRenamedDeletedAndTakenBack(t *testing.T) {
 	var taken Taken
 	d.ask("GET", "/api/projects/"+id+"/presets?preset="+p.ID+"&target="+stage, nil, &taken)
 	require.Equal(t, 3.0, d.open(id).Channels[0].Chain.Nodes[0].Stage.Params["gain"], "asking changes nothing")
-	d.ask("POST", "/api/projects/"+id+"/changes", Batch(taken), &Revised{})
+	d.ask("POST", "/api/projects/"+id+"/changes", Batch{Label: taken.Label, Changes: taken.Changes}, &Revised{})
 	got := d.open(id).Channels[0].Chain.Nodes[0].Stage
 	require.Equal(t, -9.0, got.Params["gain"])
 	require.Equal(t, 80.0, got.Mix)

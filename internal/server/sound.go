@@ -71,30 +71,19 @@ func (s *Server) importAudio(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%s: %w", file, err)))
 		return
 	}
-	if err := s.store.PutAudio(c, sound.Hash, file, sound.Frames, sound.Channels, sound.Rate, sound.Bits, "import"); err != nil {
+	if err := s.store.PutAudio(c.Request.Context(), sound.Hash, file, sound.Frames, sound.Channels, sound.Rate, sound.Bits, "import"); err != nil {
 		fail(c, err)
 		return
 	}
-	start, _ := strconv.ParseInt(c.Query("start"), 10, 64)
-	index, err := strconv.Atoi(c.Query("index"))
-	if err != nil {
-		index = math.MaxInt32
+	place := &project.PlaceSound{ID: project.NewID(), Name: name, Index: math.MaxInt32,
+		Audio: project.Audio{Hash: sound.Hash, Name: file, Frames: sound.Frames, Channels: sound.Channels}}
+	if at, err := strconv.ParseInt(c.Query("start"), 10, 64); err == nil {
+		place.Start = at
 	}
-	err = s.desk.Change(c, id, author, "Import "+file, func(doc *project.Project) []project.Change {
-		track := project.NewChannel(project.Track, name, doc.MainChannel().ID)
-		track.Clips = []*project.Clip{{ID: project.NewID(), Name: name, Audio: sound.Hash, Start: max(start, 0), Frames: sound.Frames}}
-		at := index
-		for i, ch := range doc.Channels { // above the first that is no track
-			if ch.Kind != project.Track {
-				at = min(at, i)
-				break
-			}
-		}
-		return []project.Change{
-			&project.AddAudio{Audio: project.Audio{Hash: sound.Hash, Name: file, Frames: sound.Frames, Channels: sound.Channels}},
-			&project.AddChannel{Channel: track, Index: at},
-		}
-	})
+	if at, err := strconv.Atoi(c.Query("index")); err == nil {
+		place.Index = at
+	}
+	err = s.desk.Change(c.Request.Context(), id, author, "Import "+file, func(*project.Project) []project.Change { return []project.Change{place} })
 	if err != nil {
 		fail(c, err)
 		return
@@ -104,7 +93,7 @@ func (s *Server) importAudio(c *gin.Context) {
 
 // revised answers with a project's newest revision.
 func (s *Server) revised(c *gin.Context, id, label string) {
-	_, rev, err := s.desk.Document(c, id)
+	_, rev, err := s.desk.Document(c.Request.Context(), id)
 	if err != nil {
 		fail(c, err)
 		return
@@ -175,7 +164,7 @@ func (s *Server) importBundle(c *gin.Context) {
 		return
 	}
 	for _, a := range p.Audio {
-		if err := s.store.PutAudio(c, a.Hash, a.Name, a.Frames, a.Channels, p.SampleRate, 0, "bundle"); err != nil {
+		if err := s.store.PutAudio(c.Request.Context(), a.Hash, a.Name, a.Frames, a.Channels, p.SampleRate, 0, "bundle"); err != nil {
 			fail(c, err)
 			return
 		}
@@ -185,7 +174,7 @@ func (s *Server) importBundle(c *gin.Context) {
 }
 
 func (s *Server) exportBundle(c *gin.Context) {
-	p, _, err := s.desk.Document(c, c.Param("id"))
+	p, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
@@ -214,7 +203,7 @@ func disposition(name string) string {
 }
 
 func (s *Server) listPrints(c *gin.Context) {
-	list, err := s.prints.List(c, c.Param("id"))
+	list, err := s.prints.List(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
@@ -233,7 +222,7 @@ func (s *Server) addPrint(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	st, err := s.prints.Add(c, c.Param("id"), author, spec)
+	st, err := s.prints.Add(c.Request.Context(), c.Param("id"), author, spec)
 	if err != nil {
 		fail(c, refuse(err))
 		return
@@ -242,7 +231,7 @@ func (s *Server) addPrint(c *gin.Context) {
 }
 
 func (s *Server) cancelPrint(c *gin.Context) {
-	if err := s.prints.Cancel(c, c.Param("print")); err != nil {
+	if err := s.prints.Cancel(c.Request.Context(), c.Param("print")); err != nil {
 		fail(c, refuse(err))
 		return
 	}
@@ -250,7 +239,7 @@ func (s *Server) cancelPrint(c *gin.Context) {
 }
 
 func (s *Server) printFile(c *gin.Context) {
-	path, name, err := s.prints.File(c, c.Param("print"))
+	path, name, err := s.prints.File(c.Request.Context(), c.Param("print"))
 	if err != nil {
 		fail(c, err)
 		return

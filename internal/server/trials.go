@@ -30,7 +30,7 @@ func (s *Server) compare(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	doc, _, err := s.desk.Document(c, c.Param("id"))
+	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
 		return
@@ -73,12 +73,12 @@ func (s *Server) loadSound(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%s: %w", file, err)))
 		return
 	}
-	if err := s.store.PutAudio(c, sound.Hash, file, sound.Frames, sound.Channels, sound.Rate, sound.Bits, "impulse"); err != nil {
+	if err := s.store.PutAudio(c.Request.Context(), sound.Hash, file, sound.Frames, sound.Channels, sound.Rate, sound.Bits, "impulse"); err != nil {
 		fail(c, err)
 		return
 	}
 	label := "Load " + file
-	err = s.desk.Change(c, id, author, label, func(*project.Project) []project.Change {
+	err = s.desk.Change(c.Request.Context(), id, author, label, func(*project.Project) []project.Change {
 		out := []project.Change{
 			&project.AddAudio{Audio: project.Audio{Hash: sound.Hash, Name: file, Frames: sound.Frames, Channels: sound.Channels}},
 			&project.SetSound{ID: stage.ID, Sound: sound.Hash},

@@ -26,7 +26,7 @@ func TestLinesAreKeptOneByOne(t *testing.T) {
 	commit := func(rest string, lines Lines) {
 		t.Helper()
 		revision++
-		require.NoError(t, s.Commit(ctx, "p", "Rope", []byte(rest), lines, Entry{Revision: revision, Kind: "do"}, 0))
+		require.NoError(t, s.Commit(ctx, "p", "Rope", []byte(rest), lines, Entry{Revision: revision, Kind: "do"}, nil))
 	}
 	commit(`{"a":2}`, Lines{Count: 12, Changed: map[int][]byte{1: []byte(`{"v":20}`), 2: []byte(`{"v":3}`), 3: []byte(`{}`), 4: []byte(`{}`),
 		5: []byte(`{}`), 6: []byte(`{}`), 7: []byte(`{}`), 8: []byte(`{}`), 9: []byte(`{}`), 10: []byte(`{"v":10}`), 11: []byte(`{"v":11}`)}})
@@ -36,7 +36,7 @@ func TestLinesAreKeptOneByOne(t *testing.T) {
 	commit(`{"a":4,"lines":[]}`, Lines{})
 	require.JSONEq(t, `{"a":4,"lines":[]}`, linesOf(t, s))
 	// what cannot be stored whole is not stored at all
-	require.Error(t, s.Commit(ctx, "p", "Rope", []byte(`{"a":5}`), Lines{Count: 1, Changed: map[int][]byte{0: []byte(`{}`)}}, Entry{Revision: 6, Kind: "wrong"}, 0))
+	require.Error(t, s.Commit(ctx, "p", "Rope", []byte(`{"a":5}`), Lines{Count: 1, Changed: map[int][]byte{0: []byte(`{}`)}}, Entry{Revision: 6, Kind: "wrong"}, nil))
 	require.JSONEq(t, `{"a":4,"lines":[]}`, linesOf(t, s))
 }
 
@@ -82,9 +82,9 @@ func BenchmarkCommitAmong100000Points(b *testing.B) {
 		all.Changed[i] = line
 	}
 	require.NoError(b, s.AddProject(b.Context(), "p", "Rope", []byte(`{}`)))
-	require.NoError(b, s.Commit(b.Context(), "p", "Rope", []byte(`{}`), all, Entry{Revision: 2, Kind: "do"}, 0))
+	require.NoError(b, s.Commit(b.Context(), "p", "Rope", []byte(`{}`), all, Entry{Revision: 2, Kind: "do"}, nil))
 	for i := int64(3); b.Loop(); i++ {
-		if err := s.Commit(b.Context(), "p", "Rope", []byte(`{}`), Lines{200, map[int][]byte{3: line}}, Entry{Revision: i, Kind: "do"}, 0); err != nil {
+		if err := s.Commit(b.Context(), "p", "Rope", []byte(`{}`), Lines{200, map[int][]byte{3: line}}, Entry{Revision: i, Kind: "do"}, nil); err != nil {
 			b.Fatal(err)
 		}
 	}

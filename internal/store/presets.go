@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"fmt"
 )
 
@@ -29,12 +30,29 @@ func (s *Store) Preset(ctx context.Context, id string) (body []byte, err error) 
 	return body, none(err)
 }
 
-// PutPreset adds a preset or replaces it.
-func (s *Store) PutPreset(ctx context.Context, id, author, name string, body []byte) error {
-	_, err := s.DB.ExecContext(ctx, `INSERT INTO presets (id, author, name, body, created) VALUES (?, ?, ?, ?, ?)
-		ON CONFLICT (id) DO UPDATE SET name = excluded.name, body = excluded.body`, id, author, name, string(body), now())
+// Preset is a preset as it is stored.
+type Preset struct {
+	ID, Name string
+	Body     []byte
+}
+
+// PutPresets adds presets or replaces them, all or none.
+func (s *Store) PutPresets(ctx context.Context, author string, list ...Preset) error {
+	return s.within(ctx, func(tx *sql.Tx) error {
+		for _, p := range list {
+			if err := putPreset(ctx, tx, author, p); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+func putPreset(ctx context.Context, tx *sql.Tx, author string, p Preset) error {
+	_, err := tx.ExecContext(ctx, `INSERT INTO presets (id, author, name, body, created) VALUES (?, ?, ?, ?, ?)
+		ON CONFLICT (id) DO UPDATE SET name = excluded.name, body = excluded.body`, p.ID, author, p.Name, string(p.Body), now())
 	if err != nil {
-		return fmt.Errorf("store preset %s: %w", name, err)
+		return fmt.Errorf("store preset %s: %w", p.Name, err)
 	}
 	return nil
 }

@@ -58,6 +58,9 @@ func Open(ctx context.Context, dir string) (*Store, error) {
 // Close closes the database.
 func (s *Store) Close() error { return s.DB.Close() }
 
+// Now is the time as it is stored.
+func Now() string { return now() }
+
 func now() string { return time.Now().UTC().Format("2006-01-02T15:04:05.000Z") }
 
 func none(err error) error {

@@ -42,14 +42,14 @@ func TestAProjectIsKeptWithItsChanges(t *testing.T) {
 	require.ErrorIs(t, err, ErrNone)
 	for i, author := range []string{"ada", "odile", "ada"} {
 		e := Entry{Revision: int64(i + 2), Author: author, Label: author, Kind: "do", Batch: "[]", Undo: "[]", Patch: "[]"}
-		require.NoError(t, s.Commit(ctx, "p", "Rope", []byte(`{"a":2}`), Lines{}, e, 0))
+		require.NoError(t, s.Commit(ctx, "p", "Rope", []byte(`{"a":2}`), Lines{}, e, nil))
 	}
 	b, revision, err := s.Project(ctx, "p")
 	require.NoError(t, err)
 	require.JSONEq(t, `{"a":2,"lines":[]}`, string(b))
 	require.EqualValues(t, 4, revision)
 	// a revision that is there already is refused, and changes nothing
-	require.Error(t, s.Commit(ctx, "p", "Other", []byte(`{"a":3}`), Lines{}, Entry{Revision: 4, Author: "ada", Kind: "do"}, 0))
+	require.Error(t, s.Commit(ctx, "p", "Other", []byte(`{"a":3}`), Lines{}, Entry{Revision: 4, Author: "ada", Kind: "do"}, nil))
 	b, _, err = s.Project(ctx, "p")
 	require.NoError(t, err)
 	require.JSONEq(t, `{"a":2,"lines":[]}`, string(b))
@@ -81,7 +81,7 @@ func TestTheBinGivesBack(t *testing.T) {
 func TestPresetsAreListedByNameAndDeletedOnlyToTheBin(t *testing.T) {
 	s, ctx := open(t), t.Context()
 	for _, name := range []string{"quay", "Basin", "anchor"} {
-		require.NoError(t, s.PutPreset(ctx, name, "ada", name, []byte(`"`+name+`"`)))
+		require.NoError(t, s.PutPresets(ctx, "ada", Preset{name, name, []byte(`"` + name + `"`)}))
 	}
 	names := func() (out []string) {
 		list, err := s.Presets(ctx)
@@ -98,9 +98,14 @@ func TestPresetsAreListedByNameAndDeletedOnlyToTheBin(t *testing.T) {
 	require.NoError(t, err)
 	require.Equal(t, `"Basin"`, string(b))
 	require.NoError(t, s.BinPreset(ctx, "Basin", false))
-	require.NoError(t, s.PutPreset(ctx, "Basin", "ada", "Zinc", []byte(`"Zinc"`)))
+	require.NoError(t, s.PutPresets(ctx, "ada", Preset{"Basin", "Zinc", []byte(`"Zinc"`)}))
 	require.Equal(t, []string{`"anchor"`, `"quay"`, `"Zinc"`}, names())
 	require.ErrorIs(t, s.BinPreset(ctx, "none", true), ErrNone)
+	// all of a file or none of it: the second cannot be stored
+	_, err = s.DB.ExecContext(ctx, `CREATE TRIGGER picky BEFORE INSERT ON presets WHEN NEW.name = 'bad' BEGIN SELECT RAISE(ABORT, 'no'); END`)
+	require.NoError(t, err)
+	require.Error(t, s.PutPresets(ctx, "ada", Preset{"a", "good", []byte(`"good"`)}, Preset{"b", "bad", []byte(`"bad"`)}))
+	require.Equal(t, []string{`"anchor"`, `"quay"`, `"Zinc"`}, names())
 }
 
 func TestTheDatabaseOpensAgain(t *testing.T) {

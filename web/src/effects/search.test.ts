@@ -54,3 +54,15 @@ test('the last three are remembered, the newest first', () => {
   expect(toggleFavourite('x')).toEqual(['y'])
   expect(favourites()).toEqual(['y'])
 })
+
+test('what is remembered wrongly counts for nothing', () => {
+  for (const text of ['{', 'null', '7', '{"a":1}', '[1,2]']) {
+    localStorage.setItem('shoal.recent', text)
+    localStorage.setItem('shoal.favourites', text)
+    expect(recent()).toEqual([])
+    expect(favourites()).toEqual([])
+  }
+  localStorage.setItem('shoal.recent', '["trim","reverb"]')
+  remember('delay')
+  expect(recent()).toEqual(['delay', 'trim', 'reverb'])
+})

@@ -2,7 +2,17 @@ import type { EffectInfo } from '../api/types'
 
 const key = 'shoal.recent'
 
-export const recent = (): string[] => JSON.parse(localStorage.getItem(key) ?? '[]') as string[]
+/** A list of ids that this browser remembers; what is no such list counts for nothing. */
+function remembered(key: string): string[] {
+  try {
+    const list = JSON.parse(localStorage.getItem(key) ?? '[]') as unknown
+    return Array.isArray(list) ? list.filter((x): x is string => typeof x === 'string') : []
+  } catch {
+    return []
+  }
+}
+
+export const recent = () => remembered(key)
 
 export function remember(id: string) {
   localStorage.setItem(key, JSON.stringify([id, ...recent().filter((x) => x !== id)].slice(0, 3)))
@@ -10,7 +20,7 @@ export function remember(id: string) {
 
 const liked = 'shoal.favourites'
 
-export const favourites = (): string[] => JSON.parse(localStorage.getItem(liked) ?? '[]') as string[]
+export const favourites = () => remembered(liked)
 
 export function toggleFavourite(id: string): string[] {
   const now = favourites()

@@ -323,9 +323,21 @@ async function changeIn(gesture: string, label: string, ...changes: Change[]): P
   }
 }
 
+/** How long a revision may take over the live connection before it is asked for, in ms. */
+const PATIENCE = 200
+
 /** Resolves when a revision has arrived, asking for it if the live connection is slow. */
 async function reached(revision: number) {
-  for (let i = 0; i < 20 && now().revision < revision; i++) await new Promise((r) => setTimeout(r, 10))
+  if (now().revision >= revision) return
+  await new Promise<void>((arrived) => {
+    const late = setTimeout(done, PATIENCE)
+    const stop = useSession.subscribe((s) => s.revision >= revision && done())
+    function done() {
+      clearTimeout(late)
+      stop()
+      arrived()
+    }
+  })
   if (now().revision < revision) await catchUp()
 }
 
