@@ -156,7 +156,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 	}
 	c.plan.latency = captured.lag
 	c.plan.late = late(captured)
-	c.plan.shape = c.shape.String() + c.g.shape()
+	c.plan.shape = c.shape.String() + string(c.g.shape())
 	return c.plan, nil
 }
 
@@ -239,7 +239,7 @@ func (c *compiler) channelInput(ch *project.Channel) {
 	n.says("of a", ch.Kind, ch.Stereo)
 	c.input[ch.ID] = n
 	for _, x := range ch.Clips {
-		n.says("clip", *x)
+		n.says("clip", x.ID, x.Audio, x.Follows, x.Start, x.Offset, x.Frames, x.Gain, x.FadeIn, x.FadeOut, x.Exact)
 	}
 	id := ch.ID
 	var clips *player

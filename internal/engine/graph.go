@@ -2,7 +2,7 @@ package engine
 
 import (
 	"fmt"
-	"strings"
+	"strconv"
 )
 
 // graph is what a document compiles to first: nodes with edges between them,
@@ -14,7 +14,8 @@ type graph struct {
 // gnode is one point of work. Its lag is how late its output is.
 type gnode struct {
 	name    string   // for people
-	fixed   string   // which node it is, and what about it only a new plan can change
+	fixed   []byte   // which node it is, and what about it only a new plan can change
+	at      int      // its place among all
 	latency int      // its own
 	after   []*gnode // must have run before: signals it takes in
 	order   []*gnode // must have run before, though no signal comes from there
@@ -26,36 +27,52 @@ type gnode struct {
 
 // add puts a node into the graph: kind and id tell it from all others, name is what people call it.
 func (g *graph) add(kind, id, name string, after ...*gnode) *gnode {
-	n := &gnode{name: name, fixed: fmt.Sprintf("%s %q", kind, id), after: after}
+	n := &gnode{name: name, after: after, at: len(g.nodes)}
+	n.says(kind, id)
 	g.nodes = append(g.nodes, n)
 	return n
 }
 
-// says notes what is fixed about a node, in the words of fmt.Sprint with texts quoted.
+// says notes what is fixed about a node: texts are quoted, so that nothing can be taken for something else.
 func (n *gnode) says(what string, values ...any) {
-	n.fixed += fmt.Sprintf(" %s %#v", what, values)
+	n.fixed = append(append(n.fixed, what...), ' ')
+	for _, v := range values {
+		switch v := v.(type) {
+		case string:
+			n.fixed = strconv.AppendQuote(n.fixed, v)
+		case int:
+			n.fixed = strconv.AppendInt(n.fixed, int64(v), 10)
+		case int64:
+			n.fixed = strconv.AppendInt(n.fixed, v, 10)
+		case float64:
+			n.fixed = strconv.AppendFloat(n.fixed, v, 'g', -1, 64)
+		case bool:
+			n.fixed = strconv.AppendBool(n.fixed, v)
+		default:
+			n.fixed = fmt.Appendf(n.fixed, "%#v", v)
+		}
+		n.fixed = append(n.fixed, ' ')
+	}
 }
 
 // shape tells graphs from each other that need plans of their own: every node with what is fixed about it, its
 // latency, and the nodes from which its signals come, in their order. Between equal shapes only values differ.
-func (g *graph) shape() string {
-	at := make(map[*gnode]int, len(g.nodes))
-	for i, n := range g.nodes {
-		at[n] = i
-	}
-	var b strings.Builder
+func (g *graph) shape() []byte {
+	var b []byte
 	for _, n := range g.nodes {
-		fmt.Fprintf(&b, "%s late %d after", n.fixed, n.latency)
-		for _, m := range n.after {
-			fmt.Fprintf(&b, " %d", at[m])
-		}
-		b.WriteString(" behind")
-		for _, m := range n.order {
-			fmt.Fprintf(&b, " %d", at[m])
-		}
-		b.WriteByte('\n')
+		b = append(b, n.fixed...)
+		b = append(strconv.AppendInt(append(b, "late "...), int64(n.latency), 10), " after"...)
+		b = append(edges(b, n.after), " behind"...)
+		b = append(edges(b, n.order), '\n')
 	}
-	return b.String()
+	return b
+}
+
+func edges(b []byte, from []*gnode) []byte {
+	for _, m := range from {
+		b = strconv.AppendInt(append(b, ' '), int64(m.at), 10)
+	}
+	return b
 }
 
 // sorted returns the nodes in an order in which every one comes after what it
