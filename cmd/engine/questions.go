@@ -3,13 +3,12 @@
 package main
 
 import (
+	"bytes"
 	"encoding/json"
 	"slices"
-	"strings"
 
 	"shoal/internal/engine"
-	"shoal/internal/project"
-	"shoal/internal/routing"
+	"shoal/internal/questions"
 	"shoal/internal/sounding"
 )
 
@@ -40,18 +39,6 @@ func costs() {
 	text, _ = json.Marshal(now)
 }
 
-// learn leaves the parameter values that a stage has worked out as JSON.
-//
-//go:wasmexport learn
-func learn(n int32) int32 {
-	m, err := eng.Learn(string(scratch[:n]))
-	if err != nil {
-		return fail(err)
-	}
-	text, _ = json.Marshal(m)
-	return 0
-}
-
 // timeline leaves the song laid out in frames as JSON.
 //
 //go:wasmexport timeline
@@ -66,32 +53,16 @@ func soundings(load float64) {
 	text, _ = json.Marshal(sounding.Look(&sounding.Survey{Doc: eng.Document(), Figures: &figures, Costs: lastCosts}))
 }
 
-// waits leaves the stages that the whole mix waits for, and how long, as JSON.
+// ask answers a question of the table: the scratch buffer holds its name and, behind a line break, what is asked as JSON.
 //
-//go:wasmexport waits
-func waits() {
-	text, _ = json.Marshal(eng.Waits())
-}
-
-// reach leaves what a row's signal meets as JSON; its id is in the scratch buffer.
-//
-//go:wasmexport reach
-func reach(n int32) int32 { return answer(routing.Of(eng.Document(), string(scratch[:n]))) }
-
-// trace leaves the ways from one row to another as JSON; both ids, on lines of their own, are
-// in the scratch buffer.
-//
-//go:wasmexport trace
-func trace(n int32) int32 {
-	from, to, _ := strings.Cut(string(scratch[:n]), "\n")
-	return answer(routing.From(eng.Document(), from, to))
-}
-
-func answer[T any](v T, err error) int32 {
+//go:wasmexport ask
+func ask(n int32) int32 {
+	name, q, _ := bytes.Cut(scratch[:n], []byte{'\n'})
+	b, err := questions.Answer(questions.Asked{Engine: eng, Doc: base}, string(name), q)
 	if err != nil {
 		return fail(err)
 	}
-	text, _ = json.Marshal(v)
+	text = b
 	return 0
 }
 
@@ -154,60 +125,4 @@ func need(frames float64) int32 {
 	m := eng.Ahead(int64(frames))
 	text, _ = json.Marshal(m)
 	return int32(len(m))
-}
-
-// lineValues leaves where every parameter with a line stands at a song frame as JSON.
-//
-//go:wasmexport lineValues
-func lineValues(frame float64) { text, _ = json.Marshal(eng.LineValues(int64(frame))) }
-
-// line leaves a parameter's line between two frames as JSON; the scratch buffer says which.
-//
-//go:wasmexport line
-func line(n int32) int32 {
-	var q struct {
-		Owner, Name string
-		From, To    float64
-		Steps       int
-	}
-	if err := json.Unmarshal(scratch[:n], &q); err != nil {
-		return fail(err)
-	}
-	return answer(base.LineView(q.Owner, q.Name, int64(q.From), int64(q.To), q.Steps, engine.EffectInfo))
-}
-
-// thin leaves what thinning a stretch of a line would leave of it as JSON; the scratch buffer says which, and by how much.
-//
-//go:wasmexport thin
-func thin(n int32) int32 {
-	var q struct {
-		project.Stretch
-		By float64
-	}
-	if err := json.Unmarshal(scratch[:n], &q); err != nil {
-		return fail(err)
-	}
-	return answer(base.Thinned(q.Stretch, q.By, engine.EffectInfo))
-}
-
-// movables leaves what lines can move on a row as JSON; its id is in the scratch buffer.
-//
-//go:wasmexport movables
-func movables(n int32) int32 { return answer(base.Movables(string(scratch[:n]), engine.EffectInfo)) }
-
-// passage leaves a passage as it is seen as JSON; its id is in the scratch buffer.
-//
-//go:wasmexport passage
-func passage(n int32) int32 { return answer(base.PassageView(string(scratch[:n]), engine.EffectInfo)) }
-
-// draw leaves the picture of the stage named in the scratch buffer as JSON.
-//
-//go:wasmexport draw
-func draw(n int32) int32 {
-	b, err := eng.Draw(string(scratch[:n]))
-	if err != nil {
-		return fail(err)
-	}
-	text = b
-	return 0
 }

@@ -19,7 +19,7 @@ import (
 	"shoal/internal/preset"
 	"shoal/internal/printing"
 	"shoal/internal/project"
-	"shoal/internal/routing"
+	"shoal/internal/questions"
 	"shoal/internal/sounding"
 	"shoal/internal/store"
 )
@@ -279,17 +279,30 @@ func OpenAPI() ([]byte, error) {
 		}
 	}
 	// types that only travel inside WebSocket messages or the engine's answers
-	for path, v := range map[string]any{"/engine/picture": effect.Picture{}, "/engine/timeline": project.Timeline{}, "/engine/layout": []engine.Point{}, "/engine/costs": []engine.Cost{},
-		"/engine/soundings": []sounding.Sounding{}, "/engine/waits": engine.Lateness{}, "/engine/reach": routing.Reach{}, "/engine/line": project.LineView{}, "/engine/movables": []project.Movable{}, "/engine/lines": []engine.LineValue{}, "/engine/passage": project.PassageView{}, "/engine/trace": routing.Trace{}, "/engine/thin": project.ThinView{}} {
-		op, err := r.NewOperationContext(http.MethodGet, path)
-		if err != nil {
+	told := map[string]any{"timeline": project.Timeline{}, "layout": []engine.Point{}, "costs": []engine.Cost{}, "soundings": []sounding.Sounding{}, "trip": engine.Trip{}}
+	for name, v := range told {
+		if err := describeUnserved(r, "/engine/"+name, "Not served: what the engine in the browser tells.", nil, v); err != nil {
 			return nil, err
 		}
-		op.SetSummary("Not served: what the engine in the browser gives.")
-		op.AddRespStructure(v)
-		if err := r.AddOperation(op); err != nil {
+	}
+	for _, q := range questions.All() {
+		if err := describeUnserved(r, "/engine/ask/"+q.Name, "Not served: what is asked of the engine in the browser.", q.In, q.Out); err != nil {
 			return nil, err
 		}
 	}
 	return json.MarshalIndent(r.Spec, "", " ")
+}
+
+// describeUnserved describes what travels between a page and its engine, so that the page's types are generated.
+func describeUnserved(r *openapi31.Reflector, path, says string, in, out any) error {
+	op, err := r.NewOperationContext(http.MethodPost, path)
+	if err != nil {
+		return fmt.Errorf("describe %s: %w", path, err)
+	}
+	op.SetSummary(says)
+	if in != nil {
+		op.AddReqStructure(in)
+	}
+	op.AddRespStructure(out)
+	return r.AddOperation(op)
 }

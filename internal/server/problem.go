@@ -26,7 +26,7 @@ func recovery(c *gin.Context) {
 		if c.Writer.Written() {
 			panic(http.ErrAbortHandler)
 		}
-		fail(c, errors.New("Shoal made a mistake over this request; nothing was changed"))
+		fail(c, errors.New("this request met a mistake of Shoal's; nothing was changed"))
 	}()
 	c.Next()
 }

@@ -58,5 +58,21 @@ export type Contour = S['EngineContour']
 export type Trace = S['RoutingTrace']
 export type Lateness = S['EngineLateness']
 
+/** What is asked of the engine, and what it answers: the table of questions in Go, by name. */
+export type Questions = {
+  [K in keyof paths as K extends `/engine/ask/${infer N}` ? N : never]: paths[K] extends { post: infer P }
+    ? {
+        of: Json<P, 'requestBody'>
+        answer: P extends { responses: { 200: infer R } } ? Json<{ r: R }, 'r'> : never
+      }
+    : never
+}
+type Json<P, K extends string> = P extends { [k in K]?: infer B }
+  ? NonNullable<B> extends { content: { 'application/json': infer J } }
+    ? J
+    : never
+  : never
+export type Trip = S['EngineTrip']
+
 /** A change as it travels: its name and its fields; Go checks both. */
 export type Change = { type: string; do: Record<string, unknown> }

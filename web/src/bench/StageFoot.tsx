@@ -124,7 +124,7 @@ function SoundLoader({ stage, what }: { stage: Stage; what: string }) {
 function Learn({ stage, text }: { stage: Stage; text: string }) {
   const learn = async () => {
     try {
-      const values = await theEngine()!.learn(stage.id)
+      const values = await theEngine()!.ask('learn', { id: stage.id })
       await change(
         text,
         ...Object.entries(values).map(([name, value]): Change => ({

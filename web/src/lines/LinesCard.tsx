@@ -12,7 +12,7 @@ export function LinesCard({ row }: { row: string }) {
   const [text, setText] = useState('')
   const { data } = useQuery({
     queryKey: ['movables', row, revision],
-    queryFn: () => theEngine()!.movables(row),
+    queryFn: () => theEngine()!.ask('movables', { id: row }),
     retry: false,
   })
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)

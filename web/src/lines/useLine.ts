@@ -14,7 +14,7 @@ export function useLine(owner: string, name: string, lens: Lens, width: number):
   const to = Math.round(lens.frame(width))
   const { data } = useQuery({
     queryKey: ['line', owner, name, from, to, width, shape, serialOf(line)],
-    queryFn: () => theEngine()!.line({ owner, name, from, to, steps: Math.ceil(width / 2) }),
+    queryFn: () => theEngine()!.ask('line', { owner, name, from, to, steps: Math.ceil(width / 2) }),
     enabled: ready,
     staleTime: Infinity,
     gcTime: 5000,

@@ -13,7 +13,10 @@ async function ask() {
   asking = true
   try {
     const values = new Map(
-      (await engine.lineValues(engine.heard()?.song ?? 0)).map((v) => [`${v.owner} ${v.name}`, v]),
+      (await engine.ask('lineValues', { frame: Math.round(engine.heard()?.song ?? 0) })).map((v) => [
+        `${v.owner} ${v.name}`,
+        v,
+      ]),
     )
     for (const w of watchers) w(values)
   } catch {

@@ -1,19 +1,4 @@
-import type {
-  Change,
-  Cost,
-  Lateness,
-  LineValue,
-  LineView,
-  Movable,
-  PassageSpan,
-  Project,
-  PassageView,
-  Picture,
-  Reach,
-  Sounding,
-  ThinView,
-  Trace,
-} from '../api/types'
+import type { Change, Cost, PassageSpan, Project, Questions, Sounding, Trip } from '../api/types'
 import {
   allocate,
   type FromWorker,
@@ -27,7 +12,6 @@ import {
   STAMP,
   STATE,
   type ToWorker,
-  type Trip,
 } from './ring'
 import { Output } from './output'
 import { stampAt } from './stamps'
@@ -239,47 +223,16 @@ export class Engine {
     })
   }
 
-  async draw(stage: string): Promise<Picture | null> {
-    const { json } = await this.question((ticket) => ({ do: 'draw', stage, ticket }))
-    return json ? (JSON.parse(json) as Picture) : null
-  }
-
-  /** What a stage has worked out from what it heard: values by parameter. */
-  async learn(stage: string): Promise<Record<string, number>> {
-    const { json, trouble } = await this.question((ticket) => ({ do: 'learn', stage, ticket }))
+  /** Asks something of the table that Go answers. */
+  async ask<N extends keyof Questions>(name: N, of: Questions[N]['of']): Promise<Questions[N]['answer']> {
+    const q = JSON.stringify(of)
+    const { json, trouble } = await this.question((ticket) => ({ do: 'ask', name, of: q, ticket }))
     if (trouble) throw new Error(trouble)
-    return JSON.parse(json) as Record<string, number>
+    return JSON.parse(json) as Questions[N]['answer']
   }
 
-  private async ask<T>(post: (ticket: number) => ToWorker): Promise<T> {
-    const { json, trouble } = await this.question(post)
-    if (trouble) throw new Error(trouble)
-    return JSON.parse(json) as T
-  }
-
-  /** What a row's signal meets. */
-  reach = (row: string) => this.ask<Reach>((ticket) => ({ do: 'reach', of: row, ticket }))
-  /** The ways from one row to another. */
-  trace = (from: string, to: string) =>
-    this.ask<Trace>((ticket) => ({ do: 'trace', of: `${from}\n${to}`, ticket }))
-  /** A parameter's line between two frames, in so many steps. */
-  line = (of: { owner: string; name: string; from: number; to: number; steps: number }) =>
-    this.ask<LineView>((ticket) => ({ do: 'line', of: JSON.stringify(of), ticket }))
-  /** What lines can move on a row. */
-  movables = (row: string) => this.ask<Movable[]>((ticket) => ({ do: 'movables', of: row, ticket }))
-  /** What thinning a stretch of a line would leave of it. */
-  thin = (of: { owner: string; name: string; from: number; to: number; snap: number; by: number }) =>
-    this.ask<ThinView>((ticket) => ({ do: 'thin', of: JSON.stringify(of), ticket }))
-  /** A passage as it is seen. */
-  passage = (id: string) => this.ask<PassageView>((ticket) => ({ do: 'passage', of: id, ticket }))
-  /** Where every parameter with a line stands at a song frame. */
-  lineValues = (frame: number) =>
-    this.ask<LineValue[]>((ticket) => ({ do: 'lineValues', frame: Math.round(frame), ticket }))
   /** Lets a hand hold a parameter that has a line, or the line have it again. */
   take = (owner: string, name: string, on: boolean) => this.post({ do: 'take', owner, name, on })
-  /** How late the output is, and because of which stages. */
-  waits = () => this.ask<Lateness>((ticket) => ({ do: 'waits', ticket }))
-
   /** Lets changes be heard without making them; none ends it. */
   async try(changes: Change[]) {
     const json = JSON.stringify(changes)

@@ -30,23 +30,14 @@ export type Exports = {
   layout(): void
   broken(): void
   need(frames: number): number
+  ask(n: number): number
   move(n: number, value: number): number
   hear(n: number): number
   soundings(load: number): void
-  waits(): void
-  reach(n: number): number
-  trace(n: number): number
   page(index: number, frames: number, channels: number): void
-  draw(n: number): number
-  learn(n: number): number
   try(n: number): number
   listen(n: number): number
   take(n: number, on: number): void
-  line(n: number): number
-  movables(n: number): number
-  thin(n: number): number
-  passage(n: number): number
-  lineValues(frame: number): void
   trial(n: number): number
   rms(on: number): void
   watch(n: number): void

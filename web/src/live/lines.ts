@@ -112,7 +112,7 @@ export async function selectAll(v: LineView, row: string) {
   const seen = await Promise.all(
     (view().lines[row] ?? []).map((key) => {
       const [owner, name] = key.split(' ') as [string, string]
-      return theEngine()!.line({ owner, name, from: Math.round(from), to: Math.round(to), steps: 2 })
+      return theEngine()!.ask('line', { owner, name, from: Math.round(from), to: Math.round(to), steps: 2 })
     }),
   )
   const ticks = (x: LineView) => x.points.filter((p) => p.frame >= from && p.frame <= to).map((p) => p.tick)
@@ -170,7 +170,7 @@ export const turnStretch = (v: LineView, s: Stretch, how: string, by = 0) =>
 
 /** What thinning would leave, asked of Go before anything is done. */
 export const thinned = (v: LineView, s: Stretch, by: number) =>
-  theEngine()!.thin({ ...at(v, s.from, s.to, 0), by })
+  theEngine()!.ask('thin', { ...at(v, s.from, s.to, 0), by })
 
 export const removeLine = (v: LineView) =>
   edit(v, 'Remove the line of', 'line.set', { owner: v.owner, name: v.name, points: null })

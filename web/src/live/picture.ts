@@ -26,7 +26,7 @@ function usePicture(id: string, values: string, owners: string[] = [id]): Pictur
   useEffect(() => {
     let current = true
     void theEngine()
-      ?.draw(id)
+      ?.ask('draw', { id: id })
       .then((p) => current && p && setPicture(p))
     return () => {
       current = false

@@ -1,3 +1,5 @@
+import type { Trip } from '../api/types'
+
 /** The memory that worker, worklet and page share. */
 export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4 } as const
 export const RING_FRAMES = 32768
@@ -41,11 +43,7 @@ export const STATE = { stopped: 0, playing: 1, waiting: 2 } as const
 export type Point = { kind: string; owner: string; report: number }
 
 /** What is asked of the engine and changes nothing: it is answered when there is time. */
-export type Question =
-  | { do: 'draw' | 'learn'; stage: string; ticket: number }
-  | { do: 'reach' | 'trace' | 'line' | 'movables' | 'passage' | 'thin'; of: string; ticket: number }
-  | { do: 'lineValues'; frame: number; ticket: number }
-  | { do: 'waits'; ticket: number }
+export type Question = { do: 'ask'; name: string; of: string; ticket: number }
 
 /** From the page to the worker. */
 export type ToWorker =
@@ -73,9 +71,6 @@ export type Listening = { node?: string; change?: boolean; key?: boolean; paths?
 
 /** What this listener hears of the mix: see engine.Hearing. */
 export type Hearing = { solo: string[]; dry: string; share: string; mono: boolean }
-
-/** Why the output is muted for protection: see engine.Trip. */
-export type Trip = { row: string; peak: number; eased: boolean; fader: number }
 
 /** From the worker to the page. */
 export type FromWorker =

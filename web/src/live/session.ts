@@ -19,10 +19,11 @@ import type {
   Sounding,
   StripParams,
   Stage,
+  Trip,
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
 import { gesture } from './gesture'
-import { STATE, type Trip } from './ring'
+import { STATE } from './ring'
 import { patched, sameButLines } from './patch'
 import { takeDown, takesDown } from './takedown'
 import type { Work } from './works'

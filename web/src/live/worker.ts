@@ -2,6 +2,7 @@
 /* The engine's worker: holds the WebAssembly engine, keeps the ring full, and
    fetches pages of audio before they are needed. */
 import './gen/wasm_exec.js'
+import type { Trip } from '../api/types'
 import type { Exports } from './exports'
 import {
   type FromWorker,
@@ -14,7 +15,6 @@ import {
   STAMP,
   STATE,
   type ToWorker,
-  type Trip,
 } from './ring'
 import { type Missing, Pages } from './pages'
 import { Turns } from './turns'
@@ -379,26 +379,7 @@ function reply(ticket: number, failed: number) {
   say({ say: 'answer', ticket, json: failed ? '' : text() || 'null', trouble: failed ? text() : '' })
 }
 
-function answer(m: Question) {
-  switch (m.do) {
-    case 'reach':
-    case 'trace':
-    case 'line':
-    case 'movables':
-    case 'passage':
-    case 'thin':
-      return reply(m.ticket, engine[m.do](write(m.of)))
-    case 'draw':
-    case 'learn':
-      return reply(m.ticket, engine[m.do](write(m.stage)))
-    case 'lineValues':
-      engine.lineValues(m.frame)
-      return reply(m.ticket, 0)
-    case 'waits':
-      engine.waits()
-      return reply(m.ticket, 0)
-  }
-}
+const answer = (m: Question) => reply(m.ticket, engine.ask(write(`${m.name}\n${m.of}`)))
 
 /** While nothing plays, a stamp shows where the song stands. */
 function show() {
@@ -423,7 +404,7 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     return
   }
   if (!loaded) return
-  if ('ticket' in m && m.do !== 'try') return inTurn(() => answer(m))
+  if (m.do === 'ask') return inTurn(() => answer(m))
   turns.catchUp()
   switch (m.do) {
     case 'play': {

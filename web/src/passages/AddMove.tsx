@@ -10,7 +10,7 @@ export function AddMove({ passage }: { passage: Passage }) {
   const found = useQueries({
     queries: passage.rows.map((row) => ({
       queryKey: ['movables', row, revision],
-      queryFn: () => theEngine()!.movables(row),
+      queryFn: () => theEngine()!.ask('movables', { id: row }),
       retry: false,
     })),
   })

@@ -14,7 +14,7 @@ function usePassage(id: string): PassageView | null {
   const revision = useSession((s) => s.revision)
   const { data } = useQuery({
     queryKey: ['passage', id, revision],
-    queryFn: () => theEngine()!.passage(id),
+    queryFn: () => theEngine()!.ask('passage', { id: id }),
     staleTime: Infinity,
     gcTime: 5000,
     retry: false,

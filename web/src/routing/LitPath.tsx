@@ -12,7 +12,7 @@ export function useReach(): Reach {
   const ready = useSession((s) => s.timeline !== null)
   const { data } = useQuery({
     queryKey: ['reach', row, revision],
-    queryFn: () => theEngine()!.reach(row),
+    queryFn: () => theEngine()!.ask('reach', { id: row }),
     enabled: row !== '' && ready,
     staleTime: Infinity,
     gcTime: 10_000,

@@ -14,7 +14,7 @@ export function TraceCard({ from, to }: { from: string; to: string }) {
   useEffect(() => {
     let gone = false
     theEngine()
-      ?.trace(from, to)
+      ?.ask('trace', { from: from, to: to })
       .then((t) => !gone && setTrace(t))
       .catch(refused)
     return () => {

@@ -13,7 +13,7 @@ function Late() {
   const revision = useSession((s) => s.revision)
   const [late, setLate] = useState<Lateness | null>(null)
   useEffect(() => {
-    theEngine()?.waits().then(setLate).catch(refused)
+    theEngine()?.ask('waits', {}).then(setLate).catch(refused)
   }, [revision])
   if (!late) return null
   const ms = (frames: number) => `${((frames / project.sampleRate) * 1000).toFixed(1)} ms`

@@ -1,0 +1,107 @@
+// Package questions is what a page asks of the engine that it hears: a table with one entry a question. Its names and
+// types are those that the page is generated from; an answer changes nothing.
+package questions
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+
+	"shoal/internal/effect"
+	"shoal/internal/engine"
+	"shoal/internal/project"
+	"shoal/internal/routing"
+)
+
+// Asked is what is asked about: the engine, and the newest revision without what is tried on it.
+type Asked struct {
+	Engine *engine.Engine
+	Doc    *project.Project
+}
+
+// Question is one of the table.
+type Question struct {
+	Name    string
+	In, Out any // as they travel
+	answer  func(a Asked, q []byte) (any, error)
+}
+
+// The questions' own words.
+type (
+	// Of names a stage, fork, row or passage.
+	Of struct {
+		ID string `json:"id" required:"true"`
+	}
+	// Ways asks for the ways from one row to another.
+	Ways struct {
+		From string `json:"from" required:"true"`
+		To   string `json:"to" required:"true"`
+	}
+	// Seen asks for a parameter's line between two frames, in so many steps.
+	Seen struct {
+		Owner string `json:"owner" required:"true"`
+		Name  string `json:"name" required:"true"`
+		From  int64  `json:"from" required:"true"`
+		To    int64  `json:"to" required:"true"`
+		Steps int    `json:"steps" required:"true"`
+	}
+	// Thin asks what thinning a stretch would leave, with all that is at most By away left out.
+	Thin struct {
+		project.Stretch
+		By float64 `json:"by" required:"true"`
+	}
+	// At asks about a song frame.
+	At struct {
+		Frame int64 `json:"frame" required:"true"`
+	}
+	// Nothing more is said.
+	Nothing struct{}
+)
+
+var table = []Question{
+	question("draw", effect.Picture{}, func(a Asked, q Of) (any, error) {
+		b, err := a.Engine.Draw(q.ID)
+		return json.RawMessage(b), err
+	}),
+	question("learn", map[string]float64{}, func(a Asked, q Of) (any, error) { return a.Engine.Learn(q.ID) }),
+	question("reach", routing.Reach{}, func(a Asked, q Of) (any, error) { return routing.Of(a.Engine.Document(), q.ID) }),
+	question("trace", routing.Trace{}, func(a Asked, q Ways) (any, error) { return routing.From(a.Engine.Document(), q.From, q.To) }),
+	question("line", project.LineView{}, func(a Asked, q Seen) (any, error) {
+		return a.Doc.LineView(q.Owner, q.Name, q.From, q.To, q.Steps, engine.EffectInfo)
+	}),
+	question("thin", project.ThinView{}, func(a Asked, q Thin) (any, error) { return a.Doc.Thinned(q.Stretch, q.By, engine.EffectInfo) }),
+	question("movables", []project.Movable{}, func(a Asked, q Of) (any, error) { return a.Doc.Movables(q.ID, engine.EffectInfo) }),
+	question("passage", project.PassageView{}, func(a Asked, q Of) (any, error) { return a.Doc.PassageView(q.ID, engine.EffectInfo) }),
+	question("lineValues", []engine.LineValue{}, func(a Asked, q At) (any, error) { return a.Engine.LineValues(q.Frame), nil }),
+	question("waits", engine.Lateness{}, func(a Asked, _ Nothing) (any, error) { return a.Engine.Waits(), nil }),
+}
+
+func question[Q any](name string, out any, answer func(a Asked, q Q) (any, error)) Question {
+	return Question{name, *new(Q), out, func(a Asked, b []byte) (any, error) {
+		var q Q
+		d := json.NewDecoder(bytes.NewReader(b))
+		d.DisallowUnknownFields()
+		if err := d.Decode(&q); err != nil {
+			return nil, fmt.Errorf("the question cannot be read: %w", err)
+		}
+		return answer(a, q)
+	}}
+}
+
+// All lists every question.
+func All() []Question { return table }
+
+// Answer answers a question, as JSON.
+func Answer(a Asked, name string, q []byte) ([]byte, error) {
+	for _, x := range table {
+		if x.Name != name {
+			continue
+		}
+		v, err := x.answer(a, q)
+		if err != nil {
+			return nil, fmt.Errorf("%s: %w", name, err)
+		}
+		return json.Marshal(v)
+	}
+	return nil, fmt.Errorf("nobody can answer %q", name)
+}
