@@ -1,5 +1,7 @@
 # Two commands are all that is needed: make demo and make test.
 export GOAMD64 = v1
+# one set of flags for building, running and testing: else everything is compiled twice
+export GOFLAGS := $(GOFLAGS) -trimpath
 GO     ?= go
 ADDR   ?= 127.0.0.1:4680
 DATA   ?= data
@@ -8,7 +10,7 @@ TOOL    = $(GO) tool -modfile=tools.mod
 GOFILES = $(shell find cmd internal -name '*.go') go.mod
 WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts -not -name engine.wasm)
 
-.PHONY: demo demo-fresh build generate test test-go test-web test-e2e lint bench screenshots docs clean chromium
+.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e lint bench screenshots docs clean chromium
 
 demo: build
 	bin/shoal demo --addr $(ADDR) --data $(DATA)
@@ -33,7 +35,7 @@ web/src/api/schema.d.ts: build/openapi.json web/node_modules/.done
 web/public/engine.wasm: $(GOFILES)
 	mkdir -p web/src/live/gen
 	mkdir -p build
-	GOOS=js GOARCH=wasm $(GO) build -trimpath -o build/engine.wasm ./cmd/engine
+	GOOS=js GOARCH=wasm $(GO) build -o build/engine.wasm ./cmd/engine
 	$(GO) run ./cmd/reshape build/engine.wasm $@
 	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" web/src/live/gen/wasm_exec.js
 
@@ -48,7 +50,11 @@ build/site: web/src/api/schema.d.ts web/public/engine.wasm $(WEBSRC)
 
 bin/shoal: build/site $(GOFILES)
 	mkdir -p bin
-	$(GO) build -trimpath -o $@ ./cmd/shoal
+	$(GO) build -o $@ ./cmd/shoal
+
+fmt:
+	gofmt -w cmd internal
+	cd web && npx prettier --write --log-level warn src
 
 clean:
 	rm -rf bin build web/dist web/public/engine.wasm web/src/live/gen web/src/api/schema.d.ts

@@ -60,6 +60,18 @@ func TestAChainRunsOverAFile(t *testing.T) {
 	require.InDelta(t, -18.04, r.Peak, 0.02)
 	require.InDelta(t, 1, r.Seconds, 1e-9)
 
+	// written by hand from the list: no ids, no versions, values as people write them
+	write(`{"nodes":[{"stage":{"effect":"trim","params":{"gain":"-6 dB"}}},{"stage":{"effect":"equaliser","params":{"on3":"on","shape3":"bell","freq3":"2k","gain3":-3}}},
+	  {"fork":{"kind":"bands","crossovers":[300],"paths":[{"name":"low"},{"name":"high","chain":{"nodes":[{"stage":{"effect":"reverb","mix":100}}]}}]}}]}`)
+	_, err = shoal(t, "process", "--chain", chain, in, out)
+	require.NoError(t, err)
+	list, err := shoal(t, "effects")
+	require.NoError(t, err)
+	require.Contains(t, list, "bell")
+	write(stage("trim", `"gain":"loud"`))
+	_, err = shoal(t, "process", "--chain", chain, in, out)
+	require.ErrorContains(t, err, `"loud" is no value`)
+
 	require.NoError(t, os.Remove(out))
 	for want, body := range map[string]string{
 		`no effect "lantern"`:         stage("lantern", ""),

@@ -3,12 +3,14 @@ package main
 import (
 	"encoding/json"
 	"fmt"
+	"strings"
 	"text/tabwriter"
 
 	"github.com/spf13/cobra"
 	"github.com/swaggest/jsonschema-go"
 
 	"shoal/internal/effect"
+	"shoal/internal/param"
 	"shoal/internal/project"
 	"shoal/internal/server"
 )
@@ -31,7 +33,7 @@ func effectsCommand() *cobra.Command {
 			for _, k := range list {
 				fmt.Fprintf(w, "%s (%s): %s\n", k.ID, k.Family, k.Says)
 				for _, p := range k.Params {
-					fmt.Fprintf(w, "  %s\t%g to %g %s\tdefault %g\t%s\n", p.Name, p.Min, p.Max, p.Unit, p.Default, p.Says)
+					fmt.Fprintf(w, "  %s\t%s\tdefault %s\t%s\n", p.Name, spanOf(p), valueOf(p, p.Default), p.Says)
 				}
 			}
 			return w.Flush()
@@ -39,6 +41,27 @@ func effectsCommand() *cobra.Command {
 	}
 	c.Flags().BoolVar(&asJSON, "json", false, "as JSON")
 	return c
+}
+
+// spanOf is what a parameter can be, in words: choices by their names.
+func spanOf(p param.Param) string {
+	switch p.Taper {
+	case param.Choice:
+		return strings.Join(p.Choices, ", ")
+	case param.Switch:
+		return "off or on"
+	}
+	return fmt.Sprintf("%g to %g %s", p.Min, p.Max, p.Unit)
+}
+
+func valueOf(p param.Param, v float64) string {
+	switch i := int(v); {
+	case p.Taper == param.Choice && i < len(p.Choices):
+		return p.Choices[i]
+	case p.Taper == param.Switch:
+		return []string{"off", "on"}[i&1]
+	}
+	return fmt.Sprintf("%g", v)
 }
 
 func openapiCommand() *cobra.Command {

@@ -83,7 +83,7 @@ func processCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			chain, err := project.ReadChain(b, engine.EffectInfo)
+			chain, err := project.WrittenChain(b, engine.EffectInfo)
 			if err != nil {
 				return fmt.Errorf("%s: %w", chainFile, err)
 			}

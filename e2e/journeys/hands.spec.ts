@@ -114,6 +114,7 @@ test('a list of soundings at the side leaves the board its keys, also when it is
 
 test('every scale has a figure and takes a typed value; a slow drag is one entry and one undo, and so are stages set together', async ({ board, shoal }) => {
   const level = board.getByRole('slider', { name: 'Level of Marimba', exact: true })
+  await expect(row(board, 'Marimba').getByRole('img', { name: 'Two clips sound at once here' }).first()).toBeVisible()
   await expect(row(board, 'Marimba').getByRole('button', { name: '−4.0' })).toBeVisible()
   await level.focus()
   await board.keyboard.press('Enter')

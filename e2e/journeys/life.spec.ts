@@ -1,28 +1,9 @@
 import { clock, enter, expect, row, stagesOf, test } from '../support/shoal'
+import { wav } from '../support/tone'
 
 type Window = {
   shoalEngine: { fault(): void; locate(f: number): void; watched: string; memory: { head: SharedArrayBuffer; ring: SharedArrayBuffer } }
   device(): void
-}
-
-/** Two seconds of a tone as a WAV file. */
-function tone(rate: number): Buffer {
-  const n = 2 * rate
-  const b = Buffer.alloc(44 + 2 * n)
-  b.write('RIFF')
-  b.writeUInt32LE(36 + 2 * n, 4)
-  b.write('WAVEfmt ', 8)
-  b.writeUInt32LE(16, 16)
-  b.writeUInt16LE(1, 20)
-  b.writeUInt16LE(1, 22)
-  b.writeUInt32LE(rate, 24)
-  b.writeUInt32LE(2 * rate, 28)
-  b.writeUInt16LE(2, 32)
-  b.writeUInt16LE(16, 34)
-  b.write('data', 36)
-  b.writeUInt32LE(2 * n, 40)
-  for (let i = 0; i < n; i++) b.writeInt16LE(Math.round(8000 * Math.sin(i * 0.06)), 44 + 2 * i)
-  return b
 }
 
 test('from project to project, playing, ten times: each is heard, at equal and at other rates', async ({ board, shoal }) => {
@@ -32,7 +13,7 @@ test('from project to project, playing, ten times: each is heard, at equal and a
   ] as const) {
     const made = await board.request.post(`${shoal.url}/api/projects`, { data: { name, sampleRate: rate, tempo: 100, beats: 4, unit: 4 } })
     const { id } = (await made.json()) as { id: string }
-    await board.request.post(`${shoal.url}/api/projects/${id}/audio?name=tone.wav`, { data: tone(rate) })
+    await board.request.post(`${shoal.url}/api/projects/${id}/audio?name=tone.wav`, { data: wav(rate, 2) })
   }
   for (let i = 0; i < 10; i++) {
     await board.keyboard.press('Space')

@@ -331,5 +331,5 @@ func EffectInfo(id string) (project.EffectInfo, bool) {
 	if !ok {
 		return project.EffectInfo{}, false
 	}
-	return project.EffectInfo{Version: k.Version, Name: k.Name, Params: k.Params, Sound: k.Sound}, true
+	return project.EffectInfo{Version: k.Version, Name: k.Name, Params: k.Params, Sound: k.Sound, Mix: k.Mix, MixLaw: k.MixLaw}, true
 }

@@ -325,3 +325,20 @@ func TestDeepAndWideForks(t *testing.T) {
 	require.Less(t, worst(want, l), -200.0)
 	require.Zero(t, testing.AllocsPerRun(50, func() { e.Render(Block) }))
 }
+
+// The picture of a fork shows what is set by hand, and says so where something else moves in it.
+func TestAForksPictureSaysWhatItLeavesOut(t *testing.T) {
+	s := newSong(t)
+	a := s.track("a", noise(1000, 1))
+	wet := project.NewPath("wet", stage("trim", nil))
+	fork := forked(project.Copies, project.NewPath("dry"), wet)
+	a.Chain.Nodes = []*project.Node{fork}
+	says := func() string {
+		b, err := s.engine().Draw(fork.ID())
+		require.NoError(t, err)
+		return string(b)
+	}
+	require.NotContains(t, says(), "left out")
+	s.doc.Lines = []*project.Line{{Owner: wet.ID, Name: "level", Points: []project.Point{{Tick: 0, Value: -3, Shape: project.Ramp}}}}
+	require.Contains(t, says(), "As set by hand: lines, handles and movers are left out.")
+}

@@ -2,6 +2,7 @@ package printing
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"time"
 
@@ -57,8 +58,7 @@ func compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder
 		meter, bands := measure.NewMeter(d.SampleRate, 2), measure.NewBands(float64(d.SampleRate))
 		begun := time.Now()
 		err := Render(ctx, d, folder, Spec{Channel: ch.ID, From: from, To: to}, func(src [][]float64) error {
-			_ = bands.Write(src)
-			return meter.Write(src)
+			return errors.Join(bands.Write(src), meter.Write(src))
 		}, engine.PartOf(progress, len(c.Alternatives), 1+len(ch.Trials)))
 		if err != nil {
 			return fmt.Errorf("render trial %s: %w", letter, err)

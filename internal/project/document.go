@@ -187,7 +187,9 @@ type EffectInfo struct {
 	Version int
 	Name    string
 	Params  []param.Param
-	Sound   string // what a sound of the project can serve it as; empty: nothing
+	Sound   string  // what a sound of the project can serve it as; empty: nothing
+	Mix     float64 // with which it is inserted, and by which law
+	MixLaw  string
 }
 
 // Effects finds what is known of an effect by its id.

@@ -25,3 +25,6 @@ var rules = []rule{
 	{"order", "An order worth hearing the other way round", orderOfStages},
 	{"low-end-in-space", "Low end goes into a reverb", lowEndInSpace},
 }
+
+// Count is how many rules there are.
+func Count() int { return len(rules) }

@@ -7,7 +7,9 @@ import { over } from '../status/Protection'
 import { carry, carriedRow } from './carry'
 import { fold } from '../routing/gestures'
 import { Diamond } from '../soundings/Diamond'
+import { Lamp } from './Lamp'
 import { RowMenu } from './RowMenu'
+import { RowName } from './RowName'
 
 export const tints = [
   'transparent',
@@ -62,26 +64,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
     >
       <div className="flex items-center gap-1">
         {renaming ? (
-          <input
-            autoFocus
-            className="input input-xs w-full"
-            aria-label="Name of the row"
-            defaultValue={channel.name}
-            onFocus={(e) => e.target.select()}
-            onKeyDown={(e) => {
-              e.stopPropagation()
-              if (e.key === 'Enter') e.currentTarget.blur()
-              if (e.key === 'Escape') {
-                e.currentTarget.value = channel.name
-                e.currentTarget.blur()
-              }
-            }}
-            onBlur={(e) => {
-              const name = e.target.value.trim()
-              setView({ renaming: '' })
-              if (name && name !== channel.name) void act.setRow(channel, { name }, 'Rename')
-            }}
-          />
+          <RowName channel={channel} />
         ) : (
           <>
             {channel.kind === 'group' && (
@@ -145,37 +128,5 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
         )}
       </div>
     </div>
-  )
-}
-
-function Lamp({
-  on,
-  label,
-  text,
-  onClick,
-}: {
-  on: boolean
-  label: string
-  text: string
-  onClick: (e: React.MouseEvent) => void
-}) {
-  return (
-    <button
-      className="h-[16px] w-[20px] shrink-0 rounded-[2px] border text-[10px] font-bold"
-      style={
-        on
-          ? { background: 'var(--ink)', color: 'var(--paper)', borderColor: 'var(--ink)' }
-          : { borderColor: 'var(--soft)', color: 'var(--soft)' }
-      }
-      aria-pressed={on}
-      aria-label={label}
-      title={label}
-      onClick={(e) => {
-        e.stopPropagation()
-        onClick(e)
-      }}
-    >
-      {text}
-    </button>
   )
 }

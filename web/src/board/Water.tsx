@@ -1,6 +1,5 @@
-import type { Channel, Node, Send } from '../api/types'
+import type { Channel, Node } from '../api/types'
 import { Depth } from '../controls/Depth'
-import { Hover } from '../controls/Hover'
 import { ParamControl } from '../controls/ParamControl'
 import * as act from '../live/actions'
 import { along, idOf } from '../live/chain'
@@ -8,10 +7,12 @@ import { shownChain, useSession } from '../live/session'
 import { useBlind } from '../live/trials'
 import { setView, useView } from '../live/view'
 import { carried } from './carry'
-import { ForkChip } from './ForkChip'
+import { Fold } from './Fold'
+import { MoreSends } from './MoreSends'
+import { NodeChip } from './NodeChip'
+import { Plate } from './Plate'
 import { SendChip } from './SendChip'
 import { HANDLE, ShownHandles, useShownHandles } from './ShownHandles'
-import { StageChip } from './StageChip'
 import { Diamond } from '../soundings/Diamond'
 
 export const STRIP = 416 // level, sends and output keep this much at the right
@@ -171,76 +172,3 @@ const chipWidth = (n: Node) => {
 }
 
 const pathsOf = (n: Node): string[] => [...along([n])].flatMap((x) => x.fork?.paths.map((p) => p.id) ?? [])
-
-type ChipProps = {
-  node: Node
-  channel: string
-  owner: string
-  index: number
-  chainOff: boolean
-  size: 'full' | 'small'
-}
-
-const NodeChip = ({ node, size, ...p }: ChipProps) =>
-  node.stage ? <StageChip stage={node.stage} size={size} {...p} /> : <ForkChip fork={node.fork!} {...p} />
-
-/** Figures stand on a plate of water, so that the signal line does not strike them through. */
-function Plate({ children }: { children: React.ReactNode }) {
-  return (
-    <span className="relative -top-[1px] px-[1px]" style={{ background: 'var(--shoal-1)' }}>
-      {children}
-    </span>
-  )
-}
-
-function Fold(p: { nodes: Node[]; first: number; channel: string; owner: string }) {
-  return (
-    <Hover
-      label={`${p.nodes.length} more`}
-      panel={() =>
-        p.nodes.map((n, i) => (
-          <NodeChip
-            key={idOf(n)}
-            node={n}
-            channel={p.channel}
-            owner={p.owner}
-            index={p.first + i}
-            chainOff={false}
-            size="full"
-          />
-        ))
-      }
-    >
-      {(open) => (
-        <button
-          aria-expanded={open}
-          className="h-[24px] min-w-[24px] rounded-[2px] border px-1 text-[12px] whitespace-nowrap"
-          aria-label={`${p.nodes.length} more`}
-          style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
-        >
-          +{p.nodes.length}
-        </button>
-      )}
-    </Hover>
-  )
-}
-
-/** The sends behind the first: they can be read, and dragged to other rows, as it can. */
-function MoreSends({ channel, sends }: { channel: Channel; sends: Send[] }) {
-  return (
-    <Hover
-      label={`${sends.length} more sends of ${channel.name}`}
-      panel={() => sends.map((s) => <SendChip key={s.id} send={s} channel={channel} />)}
-    >
-      {(open) => (
-        <button
-          aria-expanded={open}
-          className="water-label h-[24px] min-w-[24px] text-[11px]"
-          onClick={() => act.select(channel.id)}
-        >
-          +{sends.length}
-        </button>
-      )}
-    </Hover>
-  )
-}

@@ -1,0 +1,61 @@
+package param
+
+import (
+	"fmt"
+	"regexp"
+	"strconv"
+	"strings"
+)
+
+var written = regexp.MustCompile(`^([+-]?\d*\.?\d+(?:e[+-]?\d+)?)\s*(khz|hz|k|db|ms|s|%|x|×|: ?1)?$`)
+
+// Read reads a value as people write it: "2k", "-6 dB", "1.5 s" for a time in ms, "1/8d", "bell", "off". It may lie
+// outside the range; the error says what can be written.
+func (p *Param) Read(text string) (float64, error) {
+	t := strings.NewReplacer("−", "-", ",", ".").Replace(strings.ToLower(strings.TrimSpace(text)))
+	switch {
+	case p.Taper == Choice:
+		return p.readChoice(t, text)
+	case p.Taper == Switch && (t == "on" || t == "yes" || t == "true"):
+		return 1, nil
+	case p.Taper == Switch && (t == "off" || t == "no" || t == "false"):
+		return 0, nil
+	case p.Taper == Level && (t == "off" || t == "-∞" || t == "-inf"):
+		return p.Min, nil
+	}
+	m := written.FindStringSubmatch(t)
+	if m == nil {
+		return 0, fmt.Errorf("%s: %q is no value; write a number, as %g %s", p.Label, text, p.Default, p.Unit)
+	}
+	v, err := strconv.ParseFloat(m[1], 64)
+	if err != nil {
+		return 0, fmt.Errorf("%s: %q is no value: %w", p.Label, text, err)
+	}
+	switch unit := m[2]; {
+	case unit == "k" || unit == "khz":
+		v *= 1000
+	case unit == "s" && p.Unit == "ms":
+		v *= 1000
+	case unit == "ms" && p.Unit == "s":
+		v /= 1000
+	}
+	return v, nil
+}
+
+// readChoice finds a choice by its name or by how it begins; "1/8d" is dotted and "1/8t" a triplet.
+func (p *Param) readChoice(t, text string) (float64, error) {
+	full := regexp.MustCompile(`(\d)\s*d$`).ReplaceAllString(t, "$1 dotted")
+	full = regexp.MustCompile(`(\d)\s*t$`).ReplaceAllString(full, "$1 triplet")
+	begins := -1
+	for i, c := range p.Choices {
+		if c = strings.ToLower(c); c == full {
+			return float64(i), nil
+		} else if begins < 0 && full != "" && strings.HasPrefix(c, full) {
+			begins = i
+		}
+	}
+	if begins >= 0 {
+		return float64(begins), nil
+	}
+	return 0, fmt.Errorf("%s: there is no choice %q; it is one of %s", p.Label, text, strings.Join(p.Choices, ", "))
+}
