@@ -94,7 +94,8 @@ A fork divides a chain into paths and joins them again; paths hold chains, forks
 - The picture sends an impulse into each side of a copy of the fork where all that stands on it is linear (trim, equaliser, width, taps, convolver), else half a second and more of
   pink noise at -18 dBFS. It warns where the sum lies more than 3 dB below the loudest path.
 
-A forked chain, for ` + "`shoal process`" + `: lows as they are, mids driven, highs wider.
+A forked chain, for ` + "`shoal process`" + `: lows as they are, mids driven, highs wider. Ids, versions (the newest), mixes and all that is
+as usual may be left out, and values may be written as people do: ` + "`" + `"2k"` + "`" + `, ` + "`" + `"-6 dB"` + "`" + `, ` + "`" + `"1/8d"` + "`" + `, ` + "`" + `"bell"` + "`" + `; ` + "`" + `shoal effects` + "`" + ` lists choices by name.
 
 ` + "```json\n" + forkExample + "\n```" + `
 
