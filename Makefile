@@ -102,3 +102,4 @@ screenshots: bin/shoal e2e/node_modules/.done chromium
 docs: bin/shoal
 	bin/shoal schema > docs/project.schema.json
 	$(GO) run ./cmd/audiodoc
+	cd web && npx vitest run -u src/keys

@@ -27,7 +27,9 @@ function usePicture(id: string, values: string, owners: string[] = [id]): Pictur
     let current = true
     void theEngine()
       ?.ask('draw', { id: id })
-      .then((p) => current && p && setPicture(p))
+      .then((p) => current && setPicture(p))
+      // a stage may go while its picture is asked for: then there is nothing to draw
+      .catch(() => undefined)
     return () => {
       current = false
     }
