@@ -99,7 +99,7 @@ func Answer(a Asked, name string, q []byte) ([]byte, error) {
 		}
 		v, err := x.answer(a, q)
 		if err != nil {
-			return nil, fmt.Errorf("%s: %w", name, err)
+			return nil, err // in words that a person is shown
 		}
 		return json.Marshal(v)
 	}
