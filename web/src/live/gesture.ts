@@ -5,16 +5,18 @@ const fresh = () => crypto.randomUUID().slice(0, 18)
 let pressed = ''
 let burst = ''
 
+const letGo = () => {
+  const ended = pressed
+  setTimeout(() => pressed === ended && (pressed = '')) // what the press does is done by then
+}
+const modifiers = ['Shift', 'Alt', 'Control', 'Meta']
+
 addEventListener('pointerdown', () => (pressed = fresh()), true)
-for (const end of ['pointerup', 'pointercancel'] as const)
-  addEventListener(
-    end,
-    () => {
-      const ended = pressed
-      setTimeout(() => pressed === ended && (pressed = '')) // what the press does is done by then
-    },
-    true,
-  )
+addEventListener('pointerup', letGo, true)
+addEventListener('pointercancel', letGo, true)
+// let go outside the window, nothing of it is heard here but that no button is held any more, or that a key is pressed
+addEventListener('pointermove', (e) => e.buttons === 0 && pressed && letGo(), true)
+addEventListener('keydown', (e) => !modifiers.includes(e.key) && (pressed = ''), true)
 
 /** The gesture under way. */
 export function gesture(): string {
