@@ -11,12 +11,12 @@ const letGo = () => {
 }
 const modifiers = ['Shift', 'Alt', 'Control', 'Meta']
 
-addEventListener('pointerdown', () => (pressed = fresh()), true)
-addEventListener('pointerup', letGo, true)
-addEventListener('pointercancel', letGo, true)
+window.addEventListener('pointerdown', () => (pressed = fresh()), true)
+window.addEventListener('pointerup', letGo, true)
+window.addEventListener('pointercancel', letGo, true)
 // let go outside the window, nothing of it is heard here but that no button is held any more, or that a key is pressed
-addEventListener('pointermove', (e) => e.buttons === 0 && pressed && letGo(), true)
-addEventListener('keydown', (e) => !modifiers.includes(e.key) && (pressed = ''), true)
+window.addEventListener('pointermove', (e) => e.buttons === 0 && pressed && letGo(), true)
+window.addEventListener('keydown', (e) => !modifiers.includes(e.key) && (pressed = ''), true)
 
 /** The gesture under way. */
 export function gesture(): string {
