@@ -159,6 +159,9 @@ test('every scale has a figure and takes a typed value; a slow drag is one entry
     await board.keyboard.type('trim')
     await board.keyboard.press('Enter')
     await expect.poll(async () => (await trims()).length).toBe(i + 1)
+    // the stage that came is the selected one, before the next key
+    const came = (await project(board, shoal)).project.channels[0]!.chain.nodes.filter((n) => n.stage?.effect === 'trim').at(-1)!
+    await expect(board.locator(`[data-stage="${came.stage.id}"]`).first()).toHaveAttribute('aria-pressed', 'true')
   }
   await board.keyboard.press('Shift+ArrowLeft')
   await expect(row(board, 'Marimba').locator('[data-stage][aria-pressed=true]')).toHaveCount(2)
