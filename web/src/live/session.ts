@@ -165,6 +165,7 @@ function makeEngine(): Engine {
     const watched = e.watched
     e.close()
     setView({ playing: false })
+    set({ waiting: false }) // what it waited for, it can no longer tell
     const project = now().project
     if (!project || ++restarts > 5) {
       notice('The sound engine has stopped and does not start again. Reload the page.', 'refused')
