@@ -30,7 +30,8 @@ func take(dir string) (*lock, error) {
 		if b, err := os.ReadFile(f.Name()); err == nil && len(b) > 0 {
 			holder = strings.TrimSpace(string(b))
 		}
-		return nil, fmt.Errorf("the folder %s is in use by %s; open that one in the browser, end it, or choose another folder with --data", dir, holder)
+		return nil, fmt.Errorf(
+			"the folder %s is in use by %s; open that one in the browser, end it, or choose another folder with --data", dir, holder)
 	}
 	l := &lock{f}
 	return l, l.says(fmt.Sprintf("a Shoal that is starting (process %d)", os.Getpid()))

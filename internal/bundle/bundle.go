@@ -31,7 +31,8 @@ const (
 func Check(doc *project.Project, folder *audiofile.Folder) error {
 	for _, a := range doc.Audio {
 		if _, err := os.Stat(folder.Path(a.Hash)); err != nil {
-			return fmt.Errorf("the sound %s (%.12s) is missing from Shoal's folder, so the project cannot be bundled; bring the file back, or remove its clips", a.Name, a.Hash)
+			return fmt.Errorf("the sound %s (%.12s) is missing from Shoal's folder, so the project cannot be bundled; "+
+				"bring the file back, or remove its clips", a.Name, a.Hash)
 		}
 	}
 	return nil

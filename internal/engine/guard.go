@@ -96,7 +96,8 @@ func (e *Engine) loudestRow() string {
 	main := p.doc.MainChannel().ID
 	row, most := main, uint64(0)
 	for i, m := range p.meters {
-		if at := p.points[i]; at.Kind == "post" && at.Owner != main && max(m.l, m.r) > most && p.flows[at.Owner] != nil && p.flows[at.Owner].gate.Target() > 0 {
+		if at := p.points[i]; at.Kind == "post" && at.Owner != main && max(m.l, m.r) > most &&
+			p.flows[at.Owner] != nil && p.flows[at.Owner].gate.Target() > 0 {
 			row, most = at.Owner, max(m.l, m.r)
 		}
 	}

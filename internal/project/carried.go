@@ -1,5 +1,7 @@
 package project
 
+import "slices"
+
 // Moves are the movers and handles that go with nodes to another place, as in a preset. Row is the id that the row had
 // where they come from: what speaks of it speaks of the new row there.
 type Moves struct {
@@ -13,24 +15,14 @@ func (p *Project) MovesOf(row string, owners map[string]bool) Moves {
 	m := Moves{Row: row}
 	for _, x := range p.Movers {
 		part := Clone(x)
-		part.Targets = nil
-		for _, t := range x.Targets {
-			if owners[t.Owner] {
-				part.Targets = append(part.Targets, t)
-			}
-		}
+		part.Targets = slices.DeleteFunc(part.Targets, func(t MoverTarget) bool { return !owners[t.Owner] })
 		if len(part.Targets) > 0 {
 			m.Movers = append(m.Movers, part)
 		}
 	}
 	for _, x := range p.Handles {
 		part := Clone(x)
-		part.Targets = nil
-		for _, t := range x.Targets {
-			if owners[t.Owner] {
-				part.Targets = append(part.Targets, t)
-			}
-		}
+		part.Targets = slices.DeleteFunc(part.Targets, func(t HandleTarget) bool { return !owners[t.Owner] })
 		if len(part.Targets) > 0 {
 			m.Handles = append(m.Handles, part)
 		}
@@ -139,7 +131,10 @@ func (c *ReplaceFork) apply(p *Project, effects Effects) ([]Change, error) {
 	}
 	undo = append(undo, p.dropLines(leaving)...)
 	delete(leaving, c.ID)
-	undo = append(undo, p.retap(func(t *Tap) bool { return leaving[t.Node] }, func(t Tap) *Tap { return &Tap{Channel: t.Channel, Point: "after", Node: c.ID} })...)
+	undo = append(undo, p.retap(
+		func(t *Tap) bool { return leaving[t.Node] },
+		func(t Tap) *Tap { return &Tap{Channel: t.Channel, Point: "after", Node: c.ID} },
+	)...)
 	for _, x := range p.Channels {
 		undo = append(undo, resend(x, leaving, &Tap{Channel: x.ID, Point: "after", Node: c.ID})...)
 	}

@@ -63,7 +63,10 @@ func fillStage(stage map[string]any, effects Effects) error {
 	if stage["version"] == 0.0 {
 		delete(stage, "version")
 	}
-	unless(stage, map[string]any{"id": NewID(), "version": info.Version, "params": map[string]any{}, "mix": info.Mix, "mixLaw": info.MixLaw, "actsOn": "both"})
+	unless(stage, map[string]any{
+		"id": NewID(), "version": info.Version, "params": map[string]any{},
+		"mix": info.Mix, "mixLaw": info.MixLaw, "actsOn": "both",
+	})
 	params, _ := stage["params"].(map[string]any)
 	for i := range info.Params {
 		p := &info.Params[i]

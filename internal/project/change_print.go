@@ -78,7 +78,10 @@ func (p *Project) printClips(source *Channel, name string, sound Audio, start in
 	cuts = append(slices.Compact(cuts), start+sound.Frames)
 	var clips []*Clip
 	for i, from := range cuts[:len(cuts)-1] {
-		clips = append(clips, &Clip{ID: NewID(), Name: name, Audio: sound.Hash, Start: from, Offset: from - start, Frames: cuts[i+1] - from, Exact: true})
+		clips = append(clips, &Clip{
+			ID: NewID(), Name: name, Audio: sound.Hash,
+			Start: from, Offset: from - start, Frames: cuts[i+1] - from, Exact: true,
+		})
 	}
 	return clips
 }

@@ -44,7 +44,8 @@ func (p *Project) checkAudio() error {
 			return fmt.Errorf("sound %s: %q is no hash of a sound (64 hexadecimal digits)", a.Name, a.Hash)
 		}
 		if a.Frames < 1 || a.Frames > p.longest() || a.Channels < 1 || a.Channels > 2 {
-			return fmt.Errorf("sound %s: %d frames on %d channels; a sound has one or two channels and lasts at most %d hours", a.Name, a.Frames, a.Channels, maxHours)
+			return fmt.Errorf("sound %s: %d frames on %d channels; a sound has one or two channels and lasts at most %d hours",
+				a.Name, a.Frames, a.Channels, maxHours)
 		}
 	}
 	return nil

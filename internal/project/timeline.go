@@ -52,7 +52,10 @@ type SectionSpan struct {
 // Timeline lays the song out, with one bar more than it has.
 func (p *Project) Timeline() Timeline {
 	c := p.Clock()
-	t := Timeline{Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{}, Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{}}
+	t := Timeline{
+		Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{},
+		Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{},
+	}
 	for b := 0; ; b++ {
 		tick := c.Bar(b)
 		f := c.Frame(tick)

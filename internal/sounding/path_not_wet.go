@@ -23,9 +23,11 @@ func pathNotWet(s *Survey, say func(Sounding)) {
 					if st == nil || st.Bypass || !copies(st) || st.Mix == 100 && st.MixLaw == "blend" {
 						continue
 					}
-					says := fmt.Sprintf("%s on the path %s stands at %.0f %%, and the dry signal is heard on another path as well.", routing.StageName(st), p.Name, st.Mix)
+					says := fmt.Sprintf("%s on the path %s stands at %.0f %%, and the dry signal is heard on another path as well.",
+						routing.StageName(st), p.Name, st.Mix)
 					if st.MixLaw == "add" {
-						says = fmt.Sprintf("%s on the path %s is added to the dry signal, which is heard on another path as well.", routing.StageName(st), p.Name)
+						says = fmt.Sprintf("%s on the path %s is added to the dry signal, which is heard on another path as well.",
+							routing.StageName(st), p.Name)
 					}
 					say(Sounding{Weight: Note, Channel: c.ID, At: st.ID, Says: says,
 						Fixes: []Fix{fix("Set it to 100 % wet", &project.SetParam{Owner: st.ID, Name: "mix", Value: 100}, &project.SetNode{ID: st.ID, MixLaw: ptr("blend")})}})
