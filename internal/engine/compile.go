@@ -70,8 +70,11 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
 		tmp: newPair(), rooms: map[string]effect.Processor{}, followers: map[string]*followStep{}, waitFor: map[string][]*gnode{},
 	}
-	c.plan = &plan{doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{}, strips: map[string]*strip{}, flows: map[string]*outflow{},
-		sends: map[string]*sendStep{}, stages: map[string]*stageStep{}, trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}}
+	c.plan = &plan{
+		doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{},
+		strips: map[string]*strip{}, flows: map[string]*outflow{}, sends: map[string]*sendStep{}, stages: map[string]*stageStep{},
+		trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{},
+	}
 	for _, l := range doc.Lines {
 		c.lines[address{l.Owner, l.Name}] = l
 		fmt.Fprintf(&c.shape, "line %q %q %d %x\n", l.Owner, l.Name, len(l.Points), digest(l))

@@ -66,10 +66,9 @@ type Entry struct {
 	Time     string
 }
 
-// entryColumns are read from changes together with the names of their authors.
-const entryColumns = `revision, author, coalesce(people.name, ''), label, kind, batch, undo, patch, touched, gesture, spent = 1, time`
-
-const changesAndPeople = `changes LEFT JOIN people ON people.id = changes.author`
+// entriesOf selects the changes of a project together with the names of their authors; conditions and order follow.
+const entriesOf = `SELECT revision, author, coalesce(people.name, ''), label, kind, batch, undo, patch, touched, gesture, spent = 1, time
+	FROM changes LEFT JOIN people ON people.id = changes.author WHERE project = ?`
 
 func scanEntry(row interface{ Scan(...any) error }) (Entry, error) {
 	var e Entry
@@ -79,12 +78,12 @@ func scanEntry(row interface{ Scan(...any) error }) (Entry, error) {
 
 // Since lists the entries after a revision, the oldest first, at most limit.
 func (s *Store) Since(ctx context.Context, id string, revision int64, limit int) ([]Entry, error) {
-	return s.entries(ctx, `SELECT `+entryColumns+` FROM `+changesAndPeople+` WHERE project = ? AND revision > ? ORDER BY revision LIMIT ?`, id, revision, limit)
+	return s.entries(ctx, entriesOf+` AND revision > ? ORDER BY revision LIMIT ?`, id, revision, limit)
 }
 
 // Latest lists the newest entries, the newest first.
 func (s *Store) Latest(ctx context.Context, id string, limit int) ([]Entry, error) {
-	return s.entries(ctx, `SELECT `+entryColumns+` FROM `+changesAndPeople+` WHERE project = ? ORDER BY revision DESC LIMIT ?`, id, limit)
+	return s.entries(ctx, entriesOf+` ORDER BY revision DESC LIMIT ?`, id, limit)
 }
 
 func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry, error) {
@@ -106,18 +105,18 @@ func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry
 
 // LastToUndo finds an author's newest change that is not undone yet.
 func (s *Store) LastToUndo(ctx context.Context, id, author string) (Entry, error) {
-	e, err := scanEntry(s.DB.QueryRowContext(ctx, `SELECT `+entryColumns+` FROM `+changesAndPeople+` WHERE project = ? AND author = ? AND kind IN ('do', 'redo') AND spent = 0 ORDER BY revision DESC LIMIT 1`, id, author))
+	e, err := scanEntry(s.DB.QueryRowContext(ctx, entriesOf+` AND author = ? AND kind IN ('do', 'redo') AND spent = 0 ORDER BY revision DESC LIMIT 1`, id, author))
 	return e, none(err)
 }
 
 // OfGesture lists an author's changes of one gesture that are not undone yet, the newest first.
 func (s *Store) OfGesture(ctx context.Context, id, author, gesture string) ([]Entry, error) {
-	return s.entries(ctx, `SELECT `+entryColumns+` FROM `+changesAndPeople+` WHERE project = ? AND author = ? AND gesture = ? AND kind = 'do' AND spent = 0 ORDER BY revision DESC`, id, author, gesture)
+	return s.entries(ctx, entriesOf+` AND author = ? AND gesture = ? AND kind = 'do' AND spent = 0 ORDER BY revision DESC`, id, author, gesture)
 }
 
 // OthersSince lists what others than the author have changed after a revision and not taken back.
 func (s *Store) OthersSince(ctx context.Context, id, author string, revision int64) ([]Entry, error) {
-	return s.entries(ctx, `SELECT `+entryColumns+` FROM `+changesAndPeople+` WHERE project = ? AND author <> ? AND revision > ? AND kind IN ('do', 'redo') AND spent <> 1 ORDER BY revision DESC`, id, author, revision)
+	return s.entries(ctx, entriesOf+` AND author <> ? AND revision > ? AND kind IN ('do', 'redo') AND spent <> 1 ORDER BY revision DESC`, id, author, revision)
 }
 
 // PassOver marks an entry as one that undo and redo do not come back to, though what it did stands.
@@ -141,6 +140,6 @@ func (s *Store) LastToRedo(ctx context.Context, id, author string) (Entry, error
 	if err := s.DB.QueryRowContext(ctx, `SELECT max(revision) FROM changes WHERE project = ? AND author = ? AND kind = 'do'`, id, author).Scan(&last); err != nil {
 		return Entry{}, err
 	}
-	e, err := scanEntry(s.DB.QueryRowContext(ctx, `SELECT `+entryColumns+` FROM `+changesAndPeople+` WHERE project = ? AND author = ? AND kind = 'undo' AND spent = 0 AND revision > ? ORDER BY revision DESC LIMIT 1`, id, author, last.Int64))
+	e, err := scanEntry(s.DB.QueryRowContext(ctx, entriesOf+` AND author = ? AND kind = 'undo' AND spent = 0 AND revision > ? ORDER BY revision DESC LIMIT 1`, id, author, last.Int64))
 	return e, none(err)
 }
