@@ -223,7 +223,7 @@ func (c *DuplicateStage) apply(p *Project, effects Effects) ([]Change, error) {
 // SetKey sets what drives a stage; nil is its own signal.
 type SetKey struct {
 	ID  string `json:"id"`
-	Key *Tap   `json:"key"`
+	Key *Tap   `json:"key,omitempty"` // none: its own input
 }
 
 func (c *SetKey) apply(p *Project, _ Effects) ([]Change, error) {

@@ -34,6 +34,16 @@ func (c *SetLine) apply(p *Project, _ Effects) ([]Change, error) {
 	return []Change{undo}, nil
 }
 
+// RemoveLine takes an automation line away.
+type RemoveLine struct {
+	Owner string `json:"owner"`
+	Name  string `json:"name"`
+}
+
+func (c *RemoveLine) apply(p *Project, effects Effects) ([]Change, error) {
+	return (&SetLine{Owner: c.Owner, Name: c.Name}).apply(p, effects)
+}
+
 // dropLines takes away every line of the owners and returns what puts them
 // back, each in its place.
 func (p *Project) dropLines(owners map[string]bool) (undo []Change) {

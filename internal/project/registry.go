@@ -30,6 +30,9 @@ var registry = map[string]func() Change{
 	"print.place":       func() Change { return &PlacePrint{} },
 	"channel.duplicate": func() Change { return &DuplicateChannel{} },
 	"chain.set":         func() Change { return &SetChain{} },
+	"stage.add":         func() Change { return &AddStage{} },
+	"stage.turn":        func() Change { return &TurnStage{} },
+	"channel.new":       func() Change { return &NewRow{} },
 	"node.add":          func() Change { return &AddNode{} },
 	"node.remove":       func() Change { return &RemoveNode{} },
 	"node.move":         func() Change { return &MoveNode{} },
@@ -58,6 +61,7 @@ var registry = map[string]func() Change{
 	"trial.take":        func() Change { return &TakeTrial{} },
 	"param.set":         func() Change { return &SetParam{} },
 	"line.set":          func() Change { return &SetLine{} },
+	"line.remove":       func() Change { return &RemoveLine{} },
 	"line.edit":         func() Change { return &EditLine{} },
 	"line.begin":        func() Change { return &BeginLine{} },
 	"line.put":          func() Change { return &PutPoint{} },
@@ -108,6 +112,15 @@ var registry = map[string]func() Change{
 	"clip.remove":       func() Change { return &RemoveClip{} },
 	"clip.set":          func() Change { return &SetClip{} },
 	"clip.move":         func() Change { return &MoveClip{} },
+}
+
+// Changes is an empty one of every change, by its name, for those who describe them.
+func Changes() map[string]Change {
+	out := map[string]Change{}
+	for name, make := range registry {
+		out[name] = make()
+	}
+	return out
 }
 
 var names = func() map[reflect.Type]string {

@@ -67,7 +67,7 @@ func resend(ch *Channel, nodes map[string]bool, before *Tap) (undo []Change) {
 // SetInput lets a channel take in the signal of a point in another one; nil ends it.
 type SetInput struct {
 	Channel string `json:"channel"`
-	Input   *Tap   `json:"input"`
+	Input   *Tap   `json:"input,omitempty"` // none: nothing comes in
 }
 
 func (c *SetInput) apply(p *Project, _ Effects) ([]Change, error) {

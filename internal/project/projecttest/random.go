@@ -45,7 +45,19 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(78) {
+	switch r.IntN(82) {
+	case 81:
+		if len(p.Lines) == 0 {
+			return &project.RemoveLine{Owner: pick(nodes), Name: "gain"}
+		}
+		l := p.Lines[r.IntN(len(p.Lines))]
+		return &project.RemoveLine{Owner: l.Owner, Name: l.Name}
+	case 78:
+		return &project.AddStage{Owner: pick(owners), Index: i, Effect: []string{"trim", "reverb", "nothing"}[r.IntN(3)], Off: yes}
+	case 79:
+		return &project.TurnStage{ID: pick(nodes), Effect: []string{"trim", "limiter", "nothing"}[r.IntN(3)]}
+	case 80:
+		return &project.NewRow{Kind: []string{project.Track, project.Return, project.Main}[r.IntN(3)]}
 	case 0:
 		return &project.AddChannel{Channel: project.NewChannel([]string{project.Track, project.Group, project.Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
 	case 1:

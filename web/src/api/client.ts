@@ -1,3 +1,6 @@
+import createClient, { createFinalURL, createQuerySerializer, defaultPathSerializer } from 'openapi-fetch'
+import type { paths } from './schema'
+
 /** A refusal of the server, in its own words. */
 export class Refused extends Error {
   constructor(
@@ -15,98 +18,104 @@ export class Cancelled extends Error {
   }
 }
 
-/** How a request may be waited for: until somebody has enough, and under a name by which the server tells how
-    far it is. */
-export type Waiting = { signal?: AbortSignal; work?: string }
+const unreachable = () => new Refused('The server cannot be reached. Is Shoal still running?', 0)
 
-async function answer<T>(r: Response): Promise<T> {
-  if (r.ok) return (await r.json()) as T
-  let detail = `The server answered ${r.status}.`
+async function refusal(r: Response): Promise<Refused> {
   try {
-    detail = ((await r.json()) as { detail: string }).detail
+    return new Refused(((await r.json()) as { detail: string }).detail, r.status)
   } catch {
-    // not a problem document: the status must do
+    return new Refused(`The server answered ${r.status}.`, r.status) // no problem document: the status must do
   }
-  throw new Refused(detail, r.status)
 }
 
 let askName: () => Promise<boolean> = () => Promise.resolve(false)
 /** Says who asks for a name when a change lacks one. */
 export const onNameless = (ask: () => Promise<boolean>) => (askName = ask)
 
-/** Does something that wants a name; where that is missing it is asked for, and then it goes through. */
-async function named<T>(run: () => Promise<T>): Promise<T> {
+/** Asks; where a name is missing it is asked for, and then the request goes through. */
+async function reach(request: Request): Promise<Response> {
   try {
-    return await run()
-  } catch (e) {
-    if (e instanceof Refused && e.status === 401 && (await askName())) return run()
-    throw e
-  }
-}
-
-const ask = <T>(method: string, path: string, body?: unknown, w: Waiting = {}): Promise<T> =>
-  named(() => once<T>(method, path, body, w))
-
-async function once<T>(method: string, path: string, body: unknown, w: Waiting): Promise<T> {
-  let r: Response
-  try {
-    r = await fetch(path, {
-      method,
-      headers: {
-        ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
-        ...(w.work ? { 'X-Work': w.work } : {}),
-      },
-      body: body === undefined ? undefined : JSON.stringify(body),
-      signal: w.signal,
-    })
+    const r = await fetch(request.clone())
+    return r.status === 401 && (await askName()) ? await fetch(request) : r
   } catch {
-    if (w.signal?.aborted) throw new Cancelled()
-    throw new Refused('The server cannot be reached. Is Shoal still running?', 0)
+    throw request.signal.aborted ? new Cancelled() : unreachable()
   }
-  return answer<T>(r)
 }
 
-export const get = <T>(path: string, w?: Waiting) => ask<T>('GET', path, undefined, w)
-export const post = <T>(path: string, body?: unknown, w?: Waiting) => ask<T>('POST', path, body, w)
-export const put = <T>(path: string, body?: unknown) => ask<T>('PUT', path, body)
-export const remove = <T>(path: string) => ask<T>('DELETE', path)
+/** The server's operations, each with its path, what it takes and what it answers, as Go describes them. */
+export const api = createClient<paths>({ fetch: reach, baseUrl: location.origin })
+api.use({
+  onResponse: async ({ response }) => {
+    if (!response.ok) throw await refusal(response)
+  },
+})
+
+/** What was answered; a refusal is thrown. */
+export const answer = <T>(of: Promise<{ data?: T }>): Promise<T> => of.then((r) => r.data as T)
+
+/** How a request may be waited for: until somebody has enough, and under a name by which the server tells how
+    far it is. */
+export type Waiting = { signal?: AbortSignal; work?: string }
+
+/** A request that is waited for in that way. */
+export const waiting = ({ signal, work }: Waiting) => ({ signal, headers: work ? { 'X-Work': work } : {} })
+
+type Operation = { parameters: { path?: object; query?: object } }
+type Of<P> = P extends { parameters: { path?: infer A; query?: infer Q } }
+  ? (A extends object ? { path: A } : object) & (Q extends object ? { query: Q } : object)
+  : object
+type Addressed<V extends 'get' | 'post'> = {
+  [P in keyof paths]: paths[P][V] extends Operation ? P : never
+}[keyof paths]
+
+const address = (path: string, params: object) =>
+  createFinalURL(path, {
+    baseUrl: '',
+    params,
+    querySerializer: createQuerySerializer(),
+    pathSerializer: defaultPathSerializer,
+  })
+/** Where a file is fetched. */
+export const fileAt = <P extends Addressed<'get'>>(path: P, params: Of<paths[P]['get']>) =>
+  address(path, params)
+/** Where a file is sent. */
+export const takerAt = <P extends Addressed<'post'>>(path: P, params: Of<paths[P]['post']>) =>
+  address(path, params)
 
 /** Sends a file as the body, with progress from 0 to 1 and a way to stop. */
-export const upload = <T>(
-  path: string,
+export async function upload(
+  url: string,
   file: Blob,
-  progress: (part: number) => void,
+  progress: (part: number) => void = () => undefined,
   signal?: AbortSignal,
-): Promise<T> => named(() => send<T>(path, file, progress, signal))
+): Promise<void> {
+  let r = await send(url, file, progress, signal)
+  if (r.status === 401 && (await askName())) r = await send(url, file, progress, signal)
+  if (!r.ok) throw await refusal(r)
+}
 
-function send<T>(
-  path: string,
+function send(
+  url: string,
   file: Blob,
   progress: (part: number) => void,
   signal?: AbortSignal,
-): Promise<T> {
+): Promise<Response> {
   return new Promise((resolve, reject) => {
     const x = new XMLHttpRequest()
-    x.open('POST', path)
+    x.open('POST', url)
     x.upload.onprogress = (e) => progress(e.lengthComputable ? e.loaded / e.total : 0)
     x.onerror = () => reject(new Refused('The upload broke off. Try again.', 0))
     x.onabort = () => reject(new Refused('The upload was cancelled.', 0))
-    x.onload = () =>
-      answer<T>(new Response(x.responseText || '{}', { status: x.status })).then(resolve, reject)
+    x.onload = () => resolve(new Response(x.responseText || '{}', { status: x.status }))
     signal?.addEventListener('abort', () => x.abort())
     x.send(file)
   })
 }
 
 /** Fetches a file and saves it under the name that the server gives it: only when all of it has come. */
-export async function download(path: string) {
-  let r: Response
-  try {
-    r = await fetch(path)
-  } catch {
-    throw new Refused('The server cannot be reached. Is Shoal still running?', 0)
-  }
-  if (!r.ok) await answer(r)
+export async function download(url: string) {
+  const r = await fetch(url).catch(() => Promise.reject(unreachable()))
+  if (!r.ok) throw await refusal(r)
   let file: Blob
   try {
     file = await r.blob()
@@ -114,9 +123,14 @@ export async function download(path: string) {
     throw new Refused('The download broke off before it was whole: nothing was saved. Try again.', 0)
   }
   const name = /filename="([^"]*)"/.exec(r.headers.get('Content-Disposition') ?? '')?.[1]
+  saveAs(file, name ?? 'shoal')
+}
+
+/** Hands a file to the person, under a name. */
+export function saveAs(file: Blob, name: string) {
   const a = document.createElement('a')
   a.href = URL.createObjectURL(file)
-  a.download = name ?? 'shoal'
+  a.download = name
   a.click()
   setTimeout(() => URL.revokeObjectURL(a.href), 60_000)
 }

@@ -21,21 +21,22 @@ export type PrintStatus = S['PrintingStatus']
 export type PrintSpec = NonNullable<
   paths['/api/projects/{id}/prints']['post']['requestBody']
 >['content']['application/json']
+export type NewPreset = NonNullable<
+  paths['/api/presets']['post']['requestBody']
+>['content']['application/json']
+export type Point = S['ProjectPoint']
+export type PresetFile = NonNullable<
+  paths['/api/preset-files']['post']['requestBody']
+>['content']['application/json']
 export type Message = S['ServerMessage']
 export type ChangeMessage = S['ServerChangeMessage']
 export type Presence = S['ServerPresence']
-export type Logged = S['ServerLogged']
 export type StripParams = S['ServerParams']
-export type Opened = S['ServerOpened']
-export type Revised = S['ServerRevised']
-export type Missed = S['ServerMissed']
-export type NewProject = S['ServerNewProject']
 export type Trial = S['ProjectTrial']
 export type Chain = S['ProjectChain']
 export type Preset = S['PresetPreset']
 export type Comparison = S['PrintingComparison']
 export type Alternative = S['PrintingAlternative']
-export type Taken = S['ServerTaken']
 export type Cost = S['EngineCost']
 export type Tap = S['ProjectTap']
 export type Sounding = S['SoundingSounding']
@@ -45,7 +46,6 @@ export type Handle = S['ProjectHandle']
 export type Line = S['ProjectLine']
 export type LineView = S['ProjectLineView']
 export type SeenPoint = S['ProjectSeenPoint']
-export type ThinView = S['ProjectThinView']
 export type Movable = S['ProjectMovable']
 export type LineValue = S['EngineLineValue']
 export type Passage = S['ProjectPassage']
@@ -74,5 +74,7 @@ type Json<P, K extends string> = P extends { [k in K]?: infer B }
   : never
 export type Trip = S['EngineTrip']
 
-/** A change as it travels: its name and its fields; Go checks both. */
-export type Change = { type: string; do: Record<string, unknown> }
+/** A change as it travels: its name and its fields, one of those in Go's registry. */
+export type Change = S['ProjectWire']
+/** The fields of a change, by its name. */
+export type Fields<T extends Change['type']> = Extract<Change, { type: T }>['do']

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { get } from '../api/client'
+import { api, answer } from '../api/client'
 import type { Fork, ForkFigures, Path } from '../api/types'
 import { useForkPicture } from '../live/picture'
 import { hearPaths } from '../live/listening'
@@ -25,7 +25,8 @@ export function useForkFigures(fork: Fork): ForkFigures | null {
   }, [key])
   const { data } = useQuery({
     queryKey: ['fork', id, settled],
-    queryFn: () => get<ForkFigures>(`/api/projects/${id}/forks/${fork.id}`),
+    queryFn: () =>
+      answer(api.GET('/api/projects/{id}/forks/{fork}', { params: { path: { id, fork: fork.id } } })),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: Infinity,

@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import { upload } from '../api/client'
-import type { Change, EffectInfo, Revised, Stage } from '../api/types'
+import { upload, takerAt } from '../api/client'
+import type { Change, EffectInfo, Stage } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import { Pick, Toggle } from '../controls/Pick'
 import * as act from '../live/actions'
@@ -45,7 +45,10 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
           none="its own signal"
           without=""
           onPick={(key) =>
-            change(`Change what drives ${name}`, { type: 'stage.key', do: { id: stage.id, key } })
+            change(`Change what drives ${name}`, {
+              type: 'stage.key',
+              do: { id: stage.id, key: key ?? undefined },
+            })
           }
         />
       )}
@@ -86,8 +89,11 @@ function SoundLoader({ stage, what }: { stage: Stage; what: string }) {
     if (!file) return
     try {
       setPart(0)
-      await upload<Revised>(
-        `/api/projects/${project.id}/sounds?stage=${stage.id}&name=${encodeURIComponent(file.name)}`,
+      await upload(
+        takerAt('/api/projects/{id}/sounds', {
+          path: { id: project.id },
+          query: { stage: stage.id, name: file.name },
+        }),
         file,
         setPart,
       )

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { upload } from '../api/client'
-import type { Channel, Revised } from '../api/types'
+import { upload, takerAt } from '../api/client'
+import type { Channel } from '../api/types'
 import * as act from '../live/actions'
 import { useHeard } from '../live/meters'
 import { notice, refused, useSession } from '../live/session'
@@ -183,7 +183,7 @@ async function importFiles(id: string, files: File[]) {
   for (const f of files) {
     try {
       useSession.setState({ importing: { name: f.name, progress: 0 } })
-      await upload<Revised>(`/api/projects/${id}/audio?name=${encodeURIComponent(f.name)}`, f, (p) =>
+      await upload(takerAt('/api/projects/{id}/audio', { path: { id }, query: { name: f.name } }), f, (p) =>
         useSession.setState({ importing: { name: f.name, progress: p * 0.5 } }),
       )
       notice(`${f.name} is a track now.`)

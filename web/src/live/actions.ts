@@ -1,4 +1,4 @@
-import type { Change, Channel, EffectInfo } from '../api/types'
+import type { Change, Channel, EffectInfo, Fields } from '../api/types'
 import { findFork, findNode, holds, idOf, pathIn, type Place, placeIn } from './chain'
 import { chainsOf, change, notice, refused, shownChain, stageName, theEngine, useSession } from './session'
 import { hear } from './listening'
@@ -148,9 +148,9 @@ export function newId(): string {
 }
 
 export async function addStage(effect: EffectInfo, owner: string, index: number, off: boolean) {
-  const stage = newStage(effect, newId(), off)
-  select(rowOf(owner)?.id ?? owner, stage.id)
-  await change(`Add ${effect.name}`, { type: 'node.add', do: { owner, index, node: { stage }, fresh: true } })
+  const id = newId()
+  select(rowOf(owner)?.id ?? owner, id)
+  await change(`Add ${effect.name}`, { type: 'stage.add', do: { id, owner, index, effect: effect.id, off } })
 }
 
 export async function replaceStage(id: string, effect: EffectInfo) {
@@ -159,20 +159,8 @@ export async function replaceStage(id: string, effect: EffectInfo) {
 
 /** The change that puts another effect where a stage stands; what the two share stays. */
 export const replacement = (id: string, effect: EffectInfo): Change => ({
-  type: 'stage.replace',
-  do: { id, stage: newStage(effect, id, false), keep: true },
-})
-
-const newStage = (effect: EffectInfo, id: string, bypass: boolean) => ({
-  id,
-  name: '',
-  effect: effect.id,
-  version: effect.version,
-  params: {},
-  bypass,
-  mix: effect.mix,
-  mixLaw: effect.mixLaw,
-  actsOn: 'both',
+  type: 'stage.turn',
+  do: { id, effect: effect.id },
 })
 
 export async function moveStage(id: string, owner: string, index: number) {
@@ -192,18 +180,8 @@ export const shiftStage = (id: string, by: number) => {
   if (at) void moveStage(id, at.owner, Math.max(0, at.index + (by > 0 ? 2 : -1)))
 }
 
-export const setStage = (
-  id: string,
-  what: {
-    name?: string
-    bypass?: boolean
-    mixLaw?: string
-    actsOn?: string
-    ringOut?: boolean
-    mixLock?: boolean
-  },
-  label: string,
-) => change(`${label} ${nameOf(id)}`, { type: 'node.set', do: { id, ...what } })
+export const setStage = (id: string, what: Omit<Fields<'node.set'>, 'id'>, label: string) =>
+  change(`${label} ${nameOf(id)}`, { type: 'node.set', do: { id, ...what } })
 
 export function toggleBypass(id: string) {
   const node = findNode(project(), id)?.node
@@ -240,38 +218,13 @@ export function duplicateStage(id: string) {
 }
 
 export async function addRow(kind: 'track' | 'return') {
-  const p = project()
-  if (!p) return
-  const main = p.channels.find((c) => c.kind === 'main')!
-  const count = p.channels.filter((c) => c.kind === kind).length + 1
-  const tracks = p.channels.findLastIndex((c) => c.kind === 'track' || c.kind === 'group') + 1
-  const channel = {
-    id: newId(),
-    kind,
-    name: `${kind === 'track' ? 'Track' : 'Return'} ${count}`,
-    tint: 0,
-    stereo: true,
-    hidden: false,
-    chain: { bypass: false, nodes: [] },
-    trials: [],
-    letter: 'A',
-    waterline: '',
-    fader: 0,
-    pan: 0,
-    mute: false,
-    mutePre: false,
-    soloSafe: kind === 'return',
-    output: main.id,
-    sends: [],
-    clips: [],
-  }
-  const index = kind === 'track' ? tracks : p.channels.length - 1
-  select(channel.id)
-  setView({ renaming: channel.id })
-  await change(`Add ${kind}`, { type: 'channel.add', do: { channel, index } })
+  const id = newId()
+  select(id)
+  setView({ renaming: id })
+  await change(`Add ${kind}`, { type: 'channel.new', do: { id, kind } })
 }
 
-export const setRow = (c: Channel, what: Record<string, unknown>, label: string) =>
+export const setRow = (c: Channel, what: Omit<Fields<'channel.set'>, 'id'>, label: string) =>
   change(`${label} ${c.name}`, { type: 'channel.set', do: { id: c.id, ...what } })
 
 export const toggleMute = (c: Channel) => setRow(c, { mute: !c.mute }, c.mute ? 'Unmute' : 'Mute')

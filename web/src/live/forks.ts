@@ -1,5 +1,5 @@
-import { post } from '../api/client'
-import type { Fork, Path, Revised } from '../api/types'
+import { api, answer, waiting } from '../api/client'
+import type { Fork, Path } from '../api/types'
 import * as act from './actions'
 import { findFork } from './chain'
 import { hearPaths } from './listening'
@@ -126,7 +126,13 @@ export async function level(f: Fork, what: 'paths' | 'output') {
   const spec = { what, from: Math.round(from), to: Math.round(to) }
   try {
     const r = await work(`Listening to ${on(f)} over ${name}…`, (w) =>
-      post<Revised>(`/api/projects/${p.id}/forks/${f.id}/level`, spec, w),
+      answer(
+        api.POST('/api/projects/{id}/forks/{fork}/level', {
+          params: { path: { id: p.id, fork: f.id } },
+          body: spec,
+          ...waiting(w),
+        }),
+      ),
     )
     notice(`${r.label}: done.`)
   } catch (e) {

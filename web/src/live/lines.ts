@@ -1,4 +1,4 @@
-import type { Change, LineView } from '../api/types'
+import type { Fields, Change, LineView } from '../api/types'
 import { findFork, findNode, pathIn, placeIn } from './chain'
 import { keep, type KeptPoints } from './clipboard'
 import { chainsOf, change, notice, shownChain, theEngine, useSession } from './session'
@@ -70,7 +70,7 @@ const at = (v: LineView, from = 0, to = from, snap = view().grid) => ({
   snap,
 })
 
-const edit = (v: LineView, what: string, type: string, fields: Record<string, unknown>): Promise<boolean> =>
+const edit = <T extends Change['type']>(v: LineView, what: string, type: T, fields: Fields<T>) =>
   change(`${what} ${labelOf(v)}`, { type, do: fields } as Change)
 
 export const putPoint = (v: LineView, frame: number, value: number, snap = view().grid) =>
@@ -173,7 +173,7 @@ export const thinned = (v: LineView, s: Stretch, by: number) =>
   theEngine()!.ask('thin', { ...at(v, s.from, s.to, 0), by })
 
 export const removeLine = (v: LineView) =>
-  edit(v, 'Remove the line of', 'line.set', { owner: v.owner, name: v.name, points: null })
+  edit(v, 'Remove the line of', 'line.remove', { owner: v.owner, name: v.name })
 
 /** Copies the selected points, for this parameter or another; those of several lines together. */
 export function copyPoints(v: LineView, ticks: number[]) {

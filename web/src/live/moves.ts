@@ -1,4 +1,4 @@
-import type { Handle, Mover, Project } from '../api/types'
+import type { Fields, Handle, Mover, Project } from '../api/types'
 import { along } from './chain'
 import { rowOfOwner } from './lines'
 import { change } from './session'
@@ -13,10 +13,9 @@ export const handleOf = (p: Project | null, owner: string, name: string): Handle
   (p?.handles ?? []).find((h) => h.targets.some((t) => t.owner === owner && t.name === name))
 
 /** Changes some of what a mover or a handle is: the rest is left as others may have made it meanwhile. */
-type Parts<T> = { [K in keyof T]?: T[K] extends object | undefined ? Partial<T[K]> | null : T[K] }
-export const setMover = (m: Mover, what: Parts<Mover>, label: string) =>
+export const setMover = (m: Mover, what: Fields<'mover.set'>['what'], label: string) =>
   change(label, { type: 'mover.set', do: { id: m.id, what } })
-export const setHandle = (h: Handle, what: Parts<Handle>, label: string) =>
+export const setHandle = (h: Handle, what: Fields<'handle.set'>['what'], label: string) =>
   change(label, { type: 'handle.set', do: { id: h.id, what } })
 
 /** How far a mover moves one of its parameters. */

@@ -1,5 +1,5 @@
-import { post } from '../api/client'
-import type { Change, CourseTargetView, Passage, PassageSpan, PassageView, Revised } from '../api/types'
+import { api, answer } from '../api/client'
+import type { Change, CourseTargetView, Passage, PassageSpan, PassageView, Point } from '../api/types'
 import { barAt } from '../board/time'
 import * as act from './actions'
 import { change, notice, refused, theEngine, useSession } from './session'
@@ -26,14 +26,19 @@ export async function make(kind: string, from: number, to: number, rows: string[
   if (!p) return
   const id = act.newId()
   try {
-    const r = await post<Revised>(`/api/projects/${p.id}/passages`, {
-      id,
-      kind,
-      from: Math.round(from),
-      to: Math.round(to),
-      snap: view().grid,
-      rows,
-    })
+    const r = await answer(
+      api.POST('/api/projects/{id}/passages', {
+        params: { path: { id: p.id } },
+        body: {
+          id,
+          kind,
+          from: Math.round(from),
+          to: Math.round(to),
+          snap: view().grid,
+          rows,
+        },
+      }),
+    )
     if (r.label) notice(r.label)
     setView({ dialog: null, loop: null, looping: false })
     show(id, rows[0]!)
@@ -105,7 +110,7 @@ export function audition(v: PassageView) {
   if (!view().playing) void act.togglePlay()
 }
 
-type Part = { part: number; value: number; shape: string; bend: number }
+type Part = { part: number; value: number; shape: Point['shape']; bend: number }
 
 export const setCourse = (v: PassageView, course: number, points: Part[]) =>
   change(`Change ${v.courses[course]!.name} of ${v.passage.name}`, {

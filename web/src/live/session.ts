@@ -1,6 +1,6 @@
 import type { Operation } from 'fast-json-patch'
 import { create } from 'zustand'
-import { Cancelled, get, onNameless, post } from '../api/client'
+import { api, answer, Cancelled, onNameless } from '../api/client'
 import type {
   Chain,
   Change,
@@ -8,17 +8,14 @@ import type {
   Channel,
   EffectInfo,
   Message,
-  Missed,
   Node,
-  Opened,
   Person,
   Presence,
   PrintStatus,
   Project,
-  Revised,
   Sounding,
-  StripParams,
   Stage,
+  StripParams,
   Trip,
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
@@ -202,11 +199,11 @@ export async function open(id: string) {
   openId = id
   engine = makeEngine()
   const [opened, effects, strip, me, prints] = await Promise.all([
-    get<Opened>(`/api/projects/${id}`),
-    get<EffectInfo[]>('/api/effects'),
-    get<StripParams>('/api/params'),
-    get<Person>('/api/me'),
-    get<PrintStatus[]>(`/api/projects/${id}/prints`),
+    answer(api.GET('/api/projects/{id}', { params: { path: { id } } })),
+    answer(api.GET('/api/effects')),
+    answer(api.GET('/api/params')),
+    answer(api.GET('/api/me')),
+    answer(api.GET('/api/projects/{id}/prints', { params: { path: { id } } })),
   ])
   if (openId !== id) return
   set({
@@ -295,9 +292,13 @@ function take(changes: ChangeMessage[]) {
 async function catchUp() {
   catchingUp ??= (async () => {
     try {
-      const m = await get<Missed>(`/api/projects/${openId}/changes?since=${now().revision}`)
+      const m = await answer(
+        api.GET('/api/projects/{id}/changes', {
+          params: { path: { id: openId }, query: { since: now().revision } },
+        }),
+      )
       if (m.gap) {
-        const o = await get<Opened>(`/api/projects/${openId}`)
+        const o = await answer(api.GET('/api/projects/{id}', { params: { path: { id: openId } } }))
         void engine?.document(o.project, false)
         set({ project: o.project, revision: o.revision, shape: o.revision })
       } else take(m.changes)
@@ -316,7 +317,12 @@ export const change = (label: string, ...changes: Change[]) => changeIn(gesture(
 /** The same as a part of a gesture that began earlier. */
 async function changeIn(gesture: string, label: string, ...changes: Change[]): Promise<boolean> {
   try {
-    const r = await post<Revised>(`/api/projects/${openId}/changes`, { label, changes, gesture })
+    const r = await answer(
+      api.POST('/api/projects/{id}/changes', {
+        params: { path: { id: openId } },
+        body: { label, changes, gesture },
+      }),
+    )
     await reached(r.revision)
     return true
   } catch (e) {
@@ -345,7 +351,7 @@ async function reached(revision: number) {
 
 export async function takeBack(which: 'undo' | 'redo') {
   try {
-    const r = await post<Revised>(`/api/projects/${openId}/${which}`)
+    const r = await answer(api.POST(`/api/projects/{id}/${which}`, { params: { path: { id: openId } } }))
     for (const p of r.passed ?? []) notice(p, 'refused')
     notice(`${which === 'undo' ? 'Undone' : 'Redone'}: ${r.label}`)
     await reached(r.revision)

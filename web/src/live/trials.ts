@@ -1,4 +1,4 @@
-import { post } from '../api/client'
+import { api, answer, waiting } from '../api/client'
 import type { Channel, Comparison } from '../api/types'
 import { newId } from './actions'
 import { holds } from './chain'
@@ -114,7 +114,14 @@ export async function measure(channel: string): Promise<(Comparison & { over: st
   try {
     const c = await work(
       `Measuring each trial of ${row} over ${name}…`,
-      (w) => post<Comparison>(`/api/projects/${p.id}/trials`, spec, w),
+      (w) =>
+        answer(
+          api.POST('/api/projects/{id}/trials', {
+            params: { path: { id: p.id } },
+            body: spec,
+            ...waiting(w),
+          }),
+        ),
       mine.signal,
     )
     const match = Object.fromEntries(c.alternatives.map((a) => [a.trial, a.match]))

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { get } from '../api/client'
-import type { Logged } from '../api/types'
+import { api, answer } from '../api/client'
 import { Card } from '../controls/Card'
 import { useSession } from '../live/session'
 
@@ -10,7 +9,7 @@ export function Logbook() {
   const revision = useSession((s) => s.revision)
   const { data } = useQuery({
     queryKey: ['logbook', id, revision],
-    queryFn: () => get<Logged[]>(`/api/projects/${id}/logbook`),
+    queryFn: () => answer(api.GET('/api/projects/{id}/logbook', { params: { path: { id } } })),
   })
   return (
     <Card title="Logbook" width={560}>

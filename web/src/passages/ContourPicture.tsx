@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { get } from '../api/client'
+import { api, answer, waiting } from '../api/client'
 import type { Contour, PassageView } from '../api/types'
 import { useSession } from '../live/session'
 import { work } from '../live/works'
@@ -26,7 +26,13 @@ export function useContour(v: PassageView | null): Contour | null {
     queryFn: ({ signal }) =>
       work(
         `Listening to what ${v!.passage.name} does…`,
-        (w) => get<Contour>(`/api/projects/${project.id}/passages/${v!.passage.id}`, w),
+        (w) =>
+          answer(
+            api.GET('/api/projects/{id}/passages/{passage}', {
+              params: { path: { id: project.id, passage: v!.passage.id } },
+              ...waiting(w),
+            }),
+          ),
         signal,
       ),
     enabled: v !== null,

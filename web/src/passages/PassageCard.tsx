@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { get } from '../api/client'
+import { api, answer } from '../api/client'
 import type { PassageKind } from '../api/types'
 import { SideList } from '../controls/SideList'
 import * as passages from '../live/passages'
@@ -14,7 +14,7 @@ export function PassageCard(p: { from: number; to: number; name: string; rows: s
   const [text, setText] = useState('')
   const { data } = useQuery({
     queryKey: ['passage kinds'],
-    queryFn: () => get<PassageKind[]>('/api/passages'),
+    queryFn: () => answer(api.GET('/api/passages')),
     staleTime: Infinity,
   })
   const words = text.toLowerCase().split(/\s+/).filter(Boolean)

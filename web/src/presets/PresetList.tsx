@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { get } from '../api/client'
+import { api, answer } from '../api/client'
 import type { Preset } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { SideList } from '../controls/SideList'
@@ -15,7 +15,7 @@ type Props = { of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
 /** Presets for a stage, a chain or a row. The one that is chosen is heard at once; leaving the list brings the old setting back. */
 export function PresetList({ of, target }: Props) {
   const client = useQueryClient()
-  const { data } = useQuery({ queryKey: ['presets'], queryFn: () => get<Preset[]>('/api/presets') })
+  const { data } = useQuery({ queryKey: ['presets'], queryFn: () => answer(api.GET('/api/presets')) })
   const project = useSession((s) => s.project)!
   const effects = useSession((s) => s.effects)
   const stage = findStage(project, target)?.stage

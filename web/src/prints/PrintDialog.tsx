@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import { post } from '../api/client'
-import type { PrintSpec, PrintStatus } from '../api/types'
+import { api } from '../api/client'
+import type { PrintSpec } from '../api/types'
 import { Card } from '../controls/Card'
 import { refused, useSession } from '../live/session'
 import { setView, useView } from '../live/view'
@@ -37,7 +37,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
       format: target === 'file' ? format : undefined,
     }
     try {
-      await post<PrintStatus>(`/api/projects/${project.id}/prints`, spec)
+      await api.POST('/api/projects/{id}/prints', { params: { path: { id: project.id } }, body: spec })
       setView({ dialog: null })
     } catch (e) {
       refused(e)

@@ -59,7 +59,7 @@ export function RoutePanel({ channel }: { channel: Channel }) {
               onPick={(input) =>
                 change(`Change what ${channel.name} takes in`, {
                   type: 'channel.input',
-                  do: { channel: channel.id, input },
+                  do: { channel: channel.id, input: input ?? undefined },
                 })
               }
             />

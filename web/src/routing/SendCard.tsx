@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
-import { get } from '../api/client'
+import { api, answer } from '../api/client'
 import type { Preset } from '../api/types'
 import { Card } from '../controls/Card'
 import * as act from '../live/actions'
@@ -19,7 +19,7 @@ export function SendCard({ rows }: { rows: string[] }) {
   const [effect, setEffect] = useState('reverb')
   const { data: presets = [] } = useQuery({
     queryKey: ['presets'],
-    queryFn: () => get<Preset[]>('/api/presets'),
+    queryFn: () => answer(api.GET('/api/presets')),
   })
   const preset = effect.startsWith('preset ') ? effect.slice(7) : ''
   const spaces = effects.filter((x) => x.family === 'Space' || x.family === 'Time').map((x) => x.id)

@@ -1,6 +1,5 @@
 import { useState } from 'react'
-import { put } from '../api/client'
-import type { Person } from '../api/types'
+import { api, answer } from '../api/client'
 import { Card } from '../controls/Card'
 import { reconnect, refused, useSession } from '../live/session'
 
@@ -17,7 +16,7 @@ export function NameGate({ asks = true }: { asks?: boolean }) {
   }
   const save = async (name: string) => {
     try {
-      const person = await put<Person>('/api/me', { name })
+      const person = await answer(api.PUT('/api/me', { body: { name } }))
       useSession.setState({ me: person })
       if (useSession.getState().project) reconnect()
       settle(true)

@@ -1,4 +1,4 @@
-import { post } from '../api/client'
+import { api, answer } from '../api/client'
 import type { Summary } from '../api/types'
 import { refused } from '../live/session'
 
@@ -11,13 +11,17 @@ export function NewProjectForm({ onMade }: { onMade: (p: Summary) => void }) {
         e.preventDefault()
         const f = new FormData(e.currentTarget)
         const [beats, unit] = (f.get('meter') as string).split('/').map(Number)
-        post<Summary>('/api/projects', {
-          name: f.get('name'),
-          sampleRate: Number(f.get('rate')),
-          tempo: Number(f.get('tempo')),
-          beats: beats || 0,
-          unit: unit || 0,
-        }).then(onMade, refused)
+        answer(
+          api.POST('/api/projects', {
+            body: {
+              name: f.get('name') as string,
+              sampleRate: Number(f.get('rate')),
+              tempo: Number(f.get('tempo')),
+              beats: beats || 0,
+              unit: unit || 0,
+            },
+          }),
+        ).then(onMade, refused)
       }}
     >
       <label className="col-span-2 text-[12px]">

@@ -1,16 +1,16 @@
-import { get, post, put } from '../api/client'
-import type { Person, Summary } from '../api/types'
+import { api, answer } from '../api/client'
+import type { Summary } from '../api/types'
 import { refused } from '../live/session'
 
 /** Renames a project where it stands in the list. */
 export function ProjectName({ project, onDone }: { project: Summary; onDone: () => void }) {
   const save = async (name: string) => {
     try {
-      const me = await get<Person>('/api/me')
-      if (!me.id) await put('/api/me', { name: 'Somebody' })
-      await post(`/api/projects/${project.id}/changes`, {
-        label: 'Rename the project',
-        changes: [{ type: 'project.set', do: { name } }],
+      const me = await answer(api.GET('/api/me'))
+      if (!me.id) await api.PUT('/api/me', { body: { name: 'Somebody' } })
+      await api.POST('/api/projects/{id}/changes', {
+        params: { path: { id: project.id } },
+        body: { label: 'Rename the project', changes: [{ type: 'project.set', do: { name } }] },
       })
     } catch (e) {
       refused(e)

@@ -1,8 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { download, get, post, remove, upload } from '../api/client'
-import type { Summary } from '../api/types'
+import { api, answer, upload, download, fileAt } from '../api/client'
 import { refused } from '../live/session'
 import { applyTheme, shownTheme } from '../theme/theme'
 import { Notices } from '../status/Notices'
@@ -14,7 +13,10 @@ import { ProjectName } from './ProjectName'
 export function StartPage() {
   const client = useQueryClient()
   const go = useNavigate()
-  const { data, error } = useQuery({ queryKey: ['projects'], queryFn: () => get<Summary[]>('/api/projects') })
+  const { data, error } = useQuery({
+    queryKey: ['projects'],
+    queryFn: () => answer(api.GET('/api/projects')),
+  })
   const [making, setMaking] = useState(false)
   const [renaming, setRenaming] = useState('')
   const again = () => client.invalidateQueries({ queryKey: ['projects'] })
@@ -46,7 +48,7 @@ export function StartPage() {
             onChange={(e) => {
               const f = e.target.files?.[0]
               e.target.value = ''
-              if (f) void run(upload<Summary>('/api/bundles', f, () => undefined))
+              if (f) void run(upload('/api/bundles', f))
             }}
           />
         </label>
@@ -84,19 +86,23 @@ export function StartPage() {
             </button>
             <button
               className="btn btn-xs btn-ghost"
-              onClick={() => void run(post(`/api/projects/${p.id}/copies`))}
+              onClick={() =>
+                void run(api.POST('/api/projects/{id}/copies', { params: { path: { id: p.id } } }))
+              }
             >
               Duplicate
             </button>
             <button
               className="btn btn-xs btn-ghost"
-              onClick={() => void download(`/api/projects/${p.id}/bundle`).catch(refused)}
+              onClick={() =>
+                void download(fileAt('/api/projects/{id}/bundle', { path: { id: p.id } })).catch(refused)
+              }
             >
               Export bundle
             </button>
             <button
               className="btn btn-xs btn-ghost"
-              onClick={() => void run(remove(`/api/projects/${p.id}`))}
+              onClick={() => void run(api.DELETE('/api/projects/{id}', { params: { path: { id: p.id } } }))}
             >
               To the bin
             </button>
@@ -119,7 +125,9 @@ export function StartPage() {
                 <span className="soft flex-1">{p.name}</span>
                 <button
                   className="btn btn-xs btn-ghost"
-                  onClick={() => void run(post(`/api/projects/${p.id}/restore`))}
+                  onClick={() =>
+                    void run(api.POST('/api/projects/{id}/restore', { params: { path: { id: p.id } } }))
+                  }
                 >
                   Take it back
                 </button>

@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { download, remove } from '../api/client'
+import { api, download, fileAt } from '../api/client'
 import type { PrintStatus } from '../api/types'
 import { putAwayPrint, refused, useSession } from '../live/session'
 
@@ -48,7 +48,9 @@ function Item({ print: p }: { print: PrintStatus }) {
       ) : (
         <button
           className="btn btn-xs btn-outline"
-          onClick={() => remove(`/api/prints/${p.id}`).catch(refused)}
+          onClick={() =>
+            api.DELETE('/api/prints/{print}', { params: { path: { print: p.id } } }).catch(refused)
+          }
         >
           Cancel
         </button>
@@ -78,7 +80,9 @@ function Standing({ print: p }: { print: PrintStatus }) {
       return p.file ? (
         <button
           className="btn btn-xs btn-outline"
-          onClick={() => void download(`/api/prints/${p.file}/file`).catch(refused)}
+          onClick={() =>
+            void download(fileAt('/api/prints/{print}/file', { path: { print: p.file! } })).catch(refused)
+          }
         >
           Save the file
         </button>

@@ -1,6 +1,5 @@
 import { useRef } from 'react'
-import { download, upload } from '../api/client'
-import type { Revised } from '../api/types'
+import { upload, download, takerAt, fileAt } from '../api/client'
 import { Menu } from '../controls/Menu'
 import { stopAtEnd } from '../live/actions'
 import * as sections from '../live/sections'
@@ -12,11 +11,12 @@ export function ProjectMenu() {
   const project = useSession((s) => s.project)!
   const file = useRef<HTMLInputElement>(null)
   const stopsAtEnd = useView((v) => v.stopsAtEnd)
-  const save = (what: string) => download(`/api/projects/${project.id}/${what}`).catch(refused)
+  const save = (what: 'bundle' | 'midi') =>
+    download(fileAt(`/api/projects/{id}/${what}`, { path: { id: project.id } })).catch(refused)
   const take = async (f: File | undefined) => {
     if (!f) return
     try {
-      await upload<Revised>(`/api/projects/${project.id}/midi`, f, () => undefined)
+      await upload(takerAt('/api/projects/{id}/midi', { path: { id: project.id } }), f)
       notice(`Tempo, meter and sections are those of ${f.name} now. Undo brings the old ones back.`)
     } catch (e) {
       refused(e)
