@@ -28,6 +28,7 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
 - Oscillations and chance are functions of song time, so that a print equals what was heard.
 - A parameter marked *structural* changes latency or memory: it is heard through a cross-fade of 10 ms and cannot be automated.
 - Frequencies are in hertz, levels in decibels, times as written. At the ends of their travel cuts at 20 Hz and 20 kHz are out.
+- A sound that is mended gets a new version; a stage keeps the one that it was made with until somebody asks for the new one.
 - A chain is written as in a project (docs/project.schema.json) and can be run over a file: ` + "`shoal process --chain chain.json in.wav out.wav`" + `.
 
 ## Trials, listening, tails
@@ -174,6 +175,11 @@ func document(dir string) (string, error) {
 		if len(groups) > 1 {
 			fmt.Fprintf(&b, "\nThere are %d groups of the parameters that end in a number, of which the first is shown.\n", len(groups))
 		}
+		for _, old := range effect.Older() {
+			if old.ID == k.ID {
+				fmt.Fprintf(&b, "\nThis is version %d; documents that have version %d keep it. %s\n", k.Version, old.Version, comments[fmt.Sprint(k.ID, old.Version)])
+			}
+		}
 		b.WriteString("\n")
 	}
 	return b.String(), nil
@@ -206,7 +212,8 @@ func value(p param.Param, v float64) string {
 	return fmt.Sprintf("%.4g", v)
 }
 
-// readComments finds the comment above each `var x = Kind{... ID: "x" ...}`.
+// readComments finds the comment above each variable of the package, by the variable's name and, where it is
+// written out there, by the effect's id.
 func readComments(dir string) (map[string]string, error) {
 	names, err := filepath.Glob(filepath.Join(dir, "*.go"))
 	if err != nil {
@@ -219,29 +226,40 @@ func readComments(dir string) (map[string]string, error) {
 			return nil, err
 		}
 		for _, d := range f.Decls {
-			g, ok := d.(*ast.GenDecl)
-			if !ok || g.Tok != token.VAR || g.Doc == nil {
-				continue
+			if g, ok := d.(*ast.GenDecl); ok && g.Tok == token.VAR && g.Doc != nil {
+				name, text := commentOf(g)
+				out[name] = text
+				if id := idIn(g); id != "" {
+					out[id] = text
+				}
 			}
-			ast.Inspect(g, func(n ast.Node) bool {
-				kv, ok := n.(*ast.KeyValueExpr)
-				if !ok {
-					return true
-				}
-				key, ok1 := kv.Key.(*ast.Ident)
-				lit, ok2 := kv.Value.(*ast.BasicLit)
-				if ok1 && ok2 && key.Name == "ID" {
-					text := strings.Join(strings.Fields(g.Doc.Text()), " ")
-					name := g.Specs[0].(*ast.ValueSpec).Names[0].Name
-					text = "It" + strings.TrimPrefix(text, name)
-					if strings.HasPrefix(g.Doc.Text(), "taps are") {
-						text = "They" + strings.TrimPrefix(strings.Join(strings.Fields(g.Doc.Text()), " "), name)
-					}
-					out[strings.Trim(lit.Value, `"`)] = text
-				}
-				return true
-			})
 		}
 	}
 	return out, nil
+}
+
+// commentOf is the comment above a variable, as a sentence about it.
+func commentOf(g *ast.GenDecl) (name, text string) {
+	name = g.Specs[0].(*ast.ValueSpec).Names[0].Name
+	text = strings.TrimPrefix(strings.Join(strings.Fields(g.Doc.Text()), " "), name)
+	if strings.HasPrefix(text, " are") {
+		return name, "They" + text
+	}
+	return name, "It" + text
+}
+
+// idIn is the effect's id, where the variable is written out.
+func idIn(g *ast.GenDecl) (id string) {
+	ast.Inspect(g, func(n ast.Node) bool {
+		kv, ok := n.(*ast.KeyValueExpr)
+		if !ok {
+			return true
+		}
+		key, ok1 := kv.Key.(*ast.Ident)
+		if lit, ok2 := kv.Value.(*ast.BasicLit); ok1 && ok2 && key.Name == "ID" && id == "" {
+			id = strings.Trim(lit.Value, `"`)
+		}
+		return true
+	})
+	return id
 }

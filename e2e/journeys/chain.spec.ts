@@ -80,6 +80,28 @@ test('a preset is heard before it is taken, and leaving the list brings the old 
   await expect(board.getByText('is not a file of presets')).toBeVisible()
 })
 
+test('an older sound stays as it was until the new one is asked for, and undo brings it back', async ({ board }) => {
+  const preset = {
+    version: 1, id: 'old', kind: 'stage', effect: 'vibrato', effectVersion: 1, name: 'Old belt', says: 'As it once swung.', tags: [], shipped: false, unknown: [],
+    body: { params: { depth: 40 }, mix: 100, mixLaw: 'blend', fader: 0, pan: 0, stereo: true, soloSafe: false, tint: 0 },
+  }
+  await stagesOf(board, 'Marimba').nth(0).click()
+  await board.keyboard.press('/')
+  await board.getByLabel('Search effects').fill('vibrato')
+  await board.keyboard.press('Enter')
+  await expect.poll(() => names(board, 'Marimba')).toContain('Vibrato')
+  await expect(board.getByText(/An older sound/)).toHaveCount(0)
+  await board.keyboard.press('w')
+  await board.getByLabel('Import a file of presets').setInputFiles({ name: 'old.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ version: 1, presets: [preset] })) })
+  await presets(board).getByRole('option', { name: /Old belt/ }).click()
+  await board.getByRole('button', { name: 'Take' }).click()
+  await expect(board.getByText('An older sound: version 1 of 2')).toBeVisible()
+  await board.getByRole('button', { name: 'Use the new one' }).click()
+  await expect(board.getByText(/An older sound/)).toHaveCount(0)
+  await board.keyboard.press('Control+z')
+  await expect(board.getByText('An older sound: version 1 of 2')).toBeVisible()
+})
+
 test('the same stages in another order are a trial: heard, measured, hidden, taken and dropped', async ({ board, shoal }) => {
   const channel = async () => (await project(board, shoal)).project.channels[0]! as unknown as { letter: string; trials: { letter: string }[] }
   await stagesOf(board, 'Marimba').nth(1).click()

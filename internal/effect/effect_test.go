@@ -1,6 +1,7 @@
 package effect_test
 
 import (
+	"fmt"
 	"testing"
 
 	"shoal/internal/effect"
@@ -11,6 +12,10 @@ func TestEveryEffect(t *testing.T) {
 	for i := range effect.Kinds() {
 		k := &effect.Kinds()[i]
 		t.Run(k.ID, func(t *testing.T) { effecttest.Check(t, k) })
+	}
+	for i := range effect.Older() {
+		k := &effect.Older()[i]
+		t.Run(fmt.Sprint(k.ID, " ", k.Version), func(t *testing.T) { effecttest.Check(t, k) })
 	}
 }
 

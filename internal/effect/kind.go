@@ -35,8 +35,10 @@ type Kind struct {
 
 // Info is what can be said of an effect in words and figures.
 type Info struct {
-	ID       string        `json:"id" required:"true"`
-	Version  int           `json:"version" required:"true"`
+	ID      string `json:"id" required:"true"`
+	Version int    `json:"version" required:"true"`
+	// Newest is the newest version of the effect; what has another is an older sound.
+	Newest   int           `json:"newest" required:"true"`
 	Name     string        `json:"name" required:"true"`
 	Family   string        `json:"family" required:"true"`
 	Says     string        `json:"says" required:"true"`

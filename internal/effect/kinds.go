@@ -1,6 +1,9 @@
 package effect
 
-import "sync"
+import (
+	"slices"
+	"sync"
+)
 
 // all lists every effect; the order is that of the list on screen.
 var all = []Kind{
@@ -34,6 +37,12 @@ var all = []Kind{
 	denoise,
 }
 
+// older lists the sounds that effects had before they were mended: a document that was made with one keeps it.
+// A newer version has all the parameters of an older one, with ranges that hold its values.
+var older = []Kind{
+	vibrato1,
+}
+
 var byID = sync.OnceValue(func() map[string]*Kind {
 	m := make(map[string]*Kind, len(all))
 	for i := range all {
@@ -42,10 +51,46 @@ var byID = sync.OnceValue(func() map[string]*Kind {
 	return m
 })
 
-// Kinds returns every effect.
+var byVersion = sync.OnceValue(func() map[string]map[int]*Kind {
+	m := make(map[string]map[int]*Kind, len(all))
+	for _, list := range [][]Kind{all, older} {
+		for i := range list {
+			k := &list[i]
+			if m[k.ID] == nil {
+				m[k.ID] = map[int]*Kind{}
+			}
+			m[k.ID][k.Version] = k
+		}
+	}
+	return m
+})
+
+// Kinds returns every effect, as it is made now.
 func Kinds() []Kind { return all }
 
-// Find returns the effect with an id, and whether there is one.
+// Older returns the versions of effects that documents may still have.
+func Older() []Kind { return older }
+
+// Of returns the effect with an id as it sounded in a version, and whether there is one; 0 is the newest.
+func Of(id string, version int) (*Kind, bool) {
+	if version == 0 {
+		return Find(id)
+	}
+	k, ok := byVersion()[id][version]
+	return k, ok
+}
+
+// Infos returns what is said of every effect, the newest first, older versions behind.
+func Infos() []Info {
+	list := make([]Info, 0, len(all)+len(older))
+	for _, k := range slices.Concat(all, older) {
+		k.Newest = byID()[k.ID].Version
+		list = append(list, k.Info)
+	}
+	return list
+}
+
+// Find returns the newest version of the effect with an id, and whether there is one.
 func Find(id string) (*Kind, bool) {
 	k, ok := byID()[id]
 	return k, ok

@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"math"
 	"os"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -23,7 +24,7 @@ var update = flag.Bool("update", false, "write testdata/sound.json anew: only wh
 // the same: old projects must sound as they did. `make test` runs this test in both.
 func TestEveryEffectSoundsAsItAlwaysDid(t *testing.T) {
 	got := map[string]string{}
-	for _, k := range effect.Kinds() {
+	for _, k := range slices.Concat(effect.Kinds(), effect.Older()) {
 		h := sha256.New()
 		for _, r := range []float64{44100, 48000} {
 			for round := range 2 {
@@ -33,7 +34,7 @@ func TestEveryEffectSoundsAsItAlwaysDid(t *testing.T) {
 						set[p.Name] = float64((i + 1) % int(p.Max+1))
 					}
 				}
-				rig := effecttest.New(k.ID, r, set)
+				rig := effecttest.Of(&k, r, set)
 				x, y := effecttest.Noise(30000, 21, -9), effecttest.Noise(30000, 22, -9)
 				for i := range x { // loud and soft, with a tone
 					g := 0.5 + 0.5*math.Sin(float64(i)/1500)

@@ -7,44 +7,78 @@ import (
 	"shoal/internal/param"
 )
 
-// vibrato moves the pitch to and fro by a moving delay. A sine of depth d cents
-// at f hertz needs a delay that swings by (2^(d/1200)-1)/(2πf) seconds, up to the
-// line's 50 ms; slower and deeper than that it moves less.
-var vibrato = Kind{
-	Info: Info{
-		ID: "vibrato", Version: 1, Name: "Vibrato", Family: "Movement", Mix: 100, MixLaw: "blend",
-		Says:     "Makes the pitch swing up and down.",
-		Synonyms: []string{"pitch", "wow", "flutter", "warble", "unsteady", "tape"},
-		Params: append([]param.Param{
-			{Name: "depth", Label: "Depth", Unit: "cents", Says: "How far the pitch swings either way.", Min: 0, Max: 200, Default: 18, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "wave", Label: "Shape", Says: "The shape of the movement.", Max: 1, Taper: param.Choice, Choices: []string{"sine", "wander"}},
-			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left.", Min: 0, Max: 180, Taper: param.Linear, Step: 5, Digits: 0},
-		}, cycleParams(5, 4)...),
-	},
-	New:   func(rate float64) Processor { return newSway(rate) },
-	Tail:  func([]float64, float64) float64 { return 0.11 },
-	Rests: func([]float64, float64) float64 { return 0.3 },
-	Draw:  drawVibrato,
+// vibrato moves the pitch to and fro by a moving delay. A sine of depth d cents at f hertz goes from d below to
+// d above, its mean is where it was: with k = d ln 2 / 1200 the delay is (sinh k sin 2πft - (cosh k - 1)/2 sin 4πft)
+// / 2πf, and the ratio of pitches is one less its slope. The swing reaches up to the line's 50 ms; slower and
+// deeper than that it moves less. A movement that wanders swings the delay by (2^(d/1200)-1)/(2πf).
+var vibrato = vibratoOf(2)
+
+func vibratoOf(version int) Kind {
+	even := version > 1
+	return Kind{
+		Info: Info{
+			ID: "vibrato", Version: version, Name: "Vibrato", Family: "Movement", Mix: 100, MixLaw: "blend",
+			Says:     "Makes the pitch swing up and down.",
+			Synonyms: []string{"pitch", "wow", "flutter", "warble", "unsteady", "tape"},
+			Params: append([]param.Param{
+				{Name: "depth", Label: "Depth", Unit: "cents", Says: "How far the pitch swings either way.", Min: 0, Max: 200, Default: 18, Taper: param.Linear, Step: 1, Digits: 0},
+				{Name: "wave", Label: "Shape", Says: "The shape of the movement.", Max: 1, Taper: param.Choice, Choices: []string{"sine", "wander"}},
+				{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left.", Min: 0, Max: 180, Taper: param.Linear, Step: 5, Digits: 0},
+			}, cycleParams(5, 4)...),
+		},
+		New:   func(rate float64) Processor { return newSway(rate, even) },
+		Tail:  func([]float64, float64) float64 { return 0.11 },
+		Rests: func([]float64, float64) float64 { return 0.3 },
+		Draw:  func(_, tempo float64, v []float64) Picture { return drawVibrato(tempo, v, even) },
+	}
 }
+
+// vibrato1 swung further down than up: 200 cents up and 226 down where 200 were asked.
+var vibrato1 = vibratoOf(1)
 
 const swayMax = 0.05 // seconds either way
 
 type sway struct {
 	rate     float64
+	even     bool // as far up as down
 	line     [2]*dsp.DelayLine
 	lfo      lfo
 	fresh    bool
 	from, to [2]float64
 }
 
-func newSway(rate float64) *sway {
+func newSway(rate float64, even bool) *sway {
 	n := int(2.1*swayMax*rate) + 16
-	return &sway{rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
+	return &sway{rate: rate, even: even, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
 }
 
-// swayReach is the swing of the delay in seconds.
-func swayReach(cents, hz float64) float64 {
-	return min(swayMax, (math.Exp2(cents/1200)-1)/(2*math.Pi*hz))
+// pitchSwing is how the delay goes over the phase in cycles: in frames, or for a rate of 1 in seconds.
+type pitchSwing struct {
+	even          bool
+	shape         int
+	first, second float64
+}
+
+func swingOf(cents, hz, rate float64, wander, even bool) pitchSwing {
+	if wander || !even {
+		s := pitchSwing{first: min(swayMax, (math.Exp2(cents/1200)-1)/(2*math.Pi*hz)) * rate, shape: waveSine}
+		if wander {
+			s.shape = waveSmooth
+		}
+		return s
+	}
+	r := math.Exp2(cents / 1200) // sinh and cosh by it: the same bits on every machine
+	s := pitchSwing{even: true, first: (r - 1/r) / (4 * math.Pi * hz), second: (2 - r - 1/r) / (8 * math.Pi * hz)}
+	part := rate * min(1, swayMax/max(s.first-s.second, 1e-12))
+	s.first, s.second = s.first*part, s.second*part
+	return s
+}
+
+func (s *pitchSwing) at(phase float64) float64 {
+	if !s.even {
+		return s.first * (1 + wave(s.shape, phase, 3))
+	}
+	return s.first*(1+wave(waveSine, phase, 3)) - s.second*(1-wave(waveSine, 2*phase, 3))
 }
 
 func (w *sway) Process(s *Span) {
@@ -58,12 +92,8 @@ func (w *sway) Process(s *Span) {
 			if q > 0 {
 				hz = s.Tempo / 60 / q
 			}
-			reach := swayReach(v[0], hz) * w.rate
-			shape, lag := waveSine, v[2]/360
-			if v[1] != 0 {
-				shape = waveSmooth
-			}
-			at := func(phase float64) float64 { return reach*(1+wave(shape, phase, 3)) + 2 }
+			moved, lag := swingOf(v[0], hz, w.rate, v[1] != 0, w.even), v[2]/360
+			at := func(phase float64) float64 { return moved.at(phase) + 2 }
 			if !w.fresh {
 				w.to = [2]float64{at(a), at(a - lag)}
 			}
@@ -96,18 +126,13 @@ func (w *sway) CopyFrom(o Processor) {
 	w.line[1].CopyFrom(p.line[1])
 }
 
-func drawVibrato(_, tempo float64, v []float64) Picture {
+func drawVibrato(tempo float64, v []float64, even bool) Picture {
 	y := Axis{Label: "pitch", Unit: "cents", Min: -200, Max: 200, Ticks: []float64{-150, -100, -50, 0, 50, 100, 150}}
 	t := period(v[3:], tempo)
-	reach := swayReach(v[0], 1/t)
-	shape := waveSine
-	if v[1] != 0 {
-		shape = waveSmooth
-	}
+	moved := swingOf(v[0], 1/t, 1, v[1] != 0, even)
 	cents := func(c float64) float64 { // the pitch is the slope of the delay
 		const d = 1e-4
-		slope := reach * (wave(shape, c+d, 3) - wave(shape, c-d, 3)) / (2 * d * t)
-		return 1200 * math.Log2(max(1-slope, 0.01))
+		return 1200 * math.Log2(max(1-(moved.at(c+d)-moved.at(c-d))/(2*d*t), 0.01))
 	}
 	return drawMovement("How the pitch of left and right moves over two cycles.", y, t, func(c float64) (l, r float64) { return cents(c), cents(c - v[2]/360) })
 }

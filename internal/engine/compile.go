@@ -34,11 +34,11 @@ type compiler struct {
 	feeds      map[string][]feed   // what flows into a channel
 	only       *capture
 	point      Listening
-	heard      *gnode                      // what a listener listens to instead of the main output
-	heardPaths []heardPath                 // those of it that are paths
-	tmp        pair                        // for steps that need a pair only while they run
-	rooms      map[string]effect.Processor // a processor of each effect, in whose room the others work
-	last       []func()                    // what can be tied together only when all steps are there
+	heard      *gnode                            // what a listener listens to instead of the main output
+	heardPaths []heardPath                       // those of it that are paths
+	tmp        pair                              // for steps that need a pair only while they run
+	rooms      map[*effect.Kind]effect.Processor // a processor of each effect, in whose room the others work
+	last       []func()                          // what can be tied together only when all steps are there
 	err        error
 }
 
@@ -68,7 +68,7 @@ func compile(doc *project.Project, lib *Library, only *capture, point Listening)
 		doc: doc, lib: lib, clock: doc.Clock(), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
-		tmp: newPair(), rooms: map[string]effect.Processor{}, followers: map[string]*followStep{}, waitFor: map[string][]*gnode{},
+		tmp: newPair(), rooms: map[*effect.Kind]effect.Processor{}, followers: map[string]*followStep{}, waitFor: map[string][]*gnode{},
 	}
 	c.plan = &plan{
 		doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{},

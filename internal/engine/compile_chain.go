@@ -45,9 +45,9 @@ func valueOf(s *project.Stage, d *param.Param) float64 {
 }
 
 func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, wait []*gnode) *gnode {
-	kind, ok := effect.Find(s.Effect)
+	kind, ok := effect.Of(s.Effect, s.Version)
 	if !ok {
-		c.err = fmt.Errorf("there is no effect %q", s.Effect)
+		c.err = fmt.Errorf("there is no effect %q of version %d", s.Effect, s.Version)
 		return at
 	}
 	rate := float64(c.doc.SampleRate)
@@ -75,10 +75,10 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		t := &stageStep{id: s.ID, kind: kind, proc: kind.New(rate), buf: buf, lag: n.lagIn, clock: c.clock,
 			add: s.MixLaw == "add", actsOn: s.ActsOn, dry: newShift2(n.latency), dryBuf: c.tmp}
 		if p, ok := t.proc.(effect.Borrower); ok {
-			if first := c.rooms[kind.ID]; first != nil {
+			if first := c.rooms[kind]; first != nil {
 				p.Borrow(first)
 			} else {
-				c.rooms[kind.ID] = t.proc
+				c.rooms[kind] = t.proc
 			}
 		}
 		if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {

@@ -326,10 +326,11 @@ func (e *Engine) Draw(stage string) ([]byte, error) {
 }
 
 // EffectInfo gives the document's rules what they must know of effects.
-func EffectInfo(id string) (project.EffectInfo, bool) {
-	k, ok := effect.Find(id)
+func EffectInfo(id string, version int) (project.EffectInfo, bool) {
+	k, ok := effect.Of(id, version)
 	if !ok {
 		return project.EffectInfo{}, false
 	}
-	return project.EffectInfo{Version: k.Version, Name: k.Name, Params: k.Params, Sound: k.Sound, Mix: k.Mix, MixLaw: k.MixLaw}, true
+	newest, _ := effect.Find(id)
+	return project.EffectInfo{Version: k.Version, Newest: newest.Version, Name: k.Name, Params: k.Params, Sound: k.Sound, Mix: k.Mix, MixLaw: k.MixLaw}, true
 }

@@ -128,7 +128,7 @@ func linear(f *project.Fork) bool {
 			if n.Stage == nil || n.Stage.Bypass {
 				return true
 			}
-			k, found := effect.Find(n.Stage.Effect)
+			k, found := effect.Of(n.Stage.Effect, n.Stage.Version)
 			return found && k.Linear
 		})
 		if !ok {

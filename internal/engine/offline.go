@@ -220,7 +220,7 @@ func (p *plan) chainTail(c *project.Chain) float64 {
 			t += most
 			continue
 		}
-		k, ok := effect.Find(n.Stage.Effect)
+		k, ok := effect.Of(n.Stage.Effect, n.Stage.Version)
 		if !ok || k.Tail == nil {
 			continue
 		}

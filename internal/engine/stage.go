@@ -1,6 +1,7 @@
 package engine
 
 import (
+	"fmt"
 	"shoal/internal/dsp"
 	"shoal/internal/effect"
 	"shoal/internal/project"
@@ -277,7 +278,9 @@ func (s *stageStep) finite(l, r []float64) bool {
 	return true
 }
 
-func (s *stageStep) key() string { return "stage " + s.id + " " + s.kind.ID }
+func (s *stageStep) key() string {
+	return fmt.Sprint("stage ", s.id, " ", s.kind.ID, " ", s.kind.Version)
+}
 
 func (s *stageStep) reset() {
 	s.proc.Reset()

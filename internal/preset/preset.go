@@ -25,14 +25,16 @@ const (
 // Preset is a setting with a name: of a stage, of a whole chain, of a fork by itself, or of a channel with
 // all that is on it.
 type Preset struct {
-	Version int      `json:"version" required:"true"`
-	ID      string   `json:"id" required:"true"`
-	Kind    string   `json:"kind" required:"true" enum:"stage,chain,fork,channel"`
-	Effect  string   `json:"effect" required:"true"` // of a stage's preset
-	Name    string   `json:"name" required:"true"`
-	Says    string   `json:"says" required:"true"` // what it is for
-	Tags    []string `json:"tags" required:"true"`
-	Shipped bool     `json:"shipped" required:"true"`
+	Version int    `json:"version" required:"true"`
+	ID      string `json:"id" required:"true"`
+	Kind    string `json:"kind" required:"true" enum:"stage,chain,fork,channel"`
+	Effect  string `json:"effect" required:"true"` // of a stage's preset
+	// EffectVersion is the sound of the effect that it was saved with; those without were saved with the first.
+	EffectVersion int      `json:"effectVersion,omitempty"`
+	Name          string   `json:"name" required:"true"`
+	Says          string   `json:"says" required:"true"` // what it is for
+	Tags          []string `json:"tags" required:"true"`
+	Shipped       bool     `json:"shipped" required:"true"`
 	// Unknown are what this program does not know of it: it is kept, and left out when the
 	// preset is taken.
 	Unknown []string `json:"unknown" required:"true"`
@@ -90,13 +92,15 @@ func (p *Preset) unknown() []string {
 		list = append(list, fmt.Sprintf("format version %d", p.Version))
 	}
 	params := func(id string, version int, m map[string]float64) {
-		k, ok := effect.Find(id)
+		newest, ok := effect.Find(id)
 		if !ok {
 			list = append(list, "effect "+id)
 			return
 		}
-		if version > k.Version {
-			list = append(list, fmt.Sprintf("version %d of %s", version, k.Name))
+		k, ok := effect.Of(id, version)
+		if !ok {
+			list = append(list, fmt.Sprintf("version %d of %s", version, newest.Name))
+			k = newest
 		}
 		for name := range m {
 			if k.Index(name) < 0 {
@@ -105,7 +109,7 @@ func (p *Preset) unknown() []string {
 		}
 	}
 	if p.Kind == Stage {
-		params(p.Effect, 1, p.Body.Params)
+		params(p.Effect, max(p.EffectVersion, 1), p.Body.Params)
 	}
 	chain := project.Chain{Nodes: p.Body.Nodes}
 	chain.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
@@ -118,14 +122,21 @@ func (p *Preset) unknown() []string {
 	return list
 }
 
+// kind is the effect of a stage's preset as it sounded when the preset was saved, or the nearest to that.
+func (p *Preset) kind() (*effect.Kind, error) {
+	if k, ok := effect.Of(p.Effect, max(p.EffectVersion, 1)); ok {
+		return k, nil
+	}
+	if k, ok := effect.Find(p.Effect); ok {
+		return k, nil
+	}
+	return nil, fmt.Errorf("preset %s is for the effect %q, which this program does not have", p.Name, p.Effect)
+}
+
 // known copies parameters without what the effect does not have; values out of range are
 // brought into it.
-func known(id string, m map[string]float64) map[string]float64 {
+func known(k *effect.Kind, m map[string]float64) map[string]float64 {
 	out := map[string]float64{}
-	k, ok := effect.Find(id)
-	if !ok {
-		return out
-	}
 	for name, v := range m {
 		if i := k.Index(name); i >= 0 {
 			if v = k.Params[i].Clamp(v); v != k.Params[i].Default && k.Params[i].Check(v) == nil {
@@ -145,12 +156,12 @@ func (p *Preset) Take(doc *project.Project, target string) ([]project.Change, er
 		if !ok {
 			return nil, fmt.Errorf("the stage is no longer there")
 		}
-		k, ok := effect.Find(p.Effect)
-		if !ok {
-			return nil, fmt.Errorf("preset %s is for the effect %q, which this program does not have", p.Name, p.Effect)
+		k, err := p.kind()
+		if err != nil {
+			return nil, err
 		}
 		next := project.NewStage(p.Effect, k.Version, p.Body.Mix, p.Body.MixLaw)
-		next.Params = known(p.Effect, p.Body.Params)
+		next.Params = known(k, p.Body.Params)
 		if doc.WetStage(target) { // the dry signal is heard elsewhere
 			next.Mix, next.MixLaw = 100, "blend"
 		}
@@ -193,10 +204,12 @@ func strip(c *project.Chain) {
 			}
 			return false
 		}
-		k, ok := effect.Find(n.Stage.Effect)
+		k, ok := effect.Of(n.Stage.Effect, max(n.Stage.Version, 1))
+		if !ok {
+			k, ok = effect.Find(n.Stage.Effect)
+		}
 		if ok {
-			n.Stage.Params = known(n.Stage.Effect, n.Stage.Params)
-			n.Stage.Version = min(max(n.Stage.Version, 1), k.Version)
+			n.Stage.Params, n.Stage.Version = known(k, n.Stage.Params), k.Version
 		}
 		return !ok
 	})
@@ -214,7 +227,7 @@ func From(doc *project.Project, kind, target string) (*Preset, error) {
 		if !ok {
 			return nil, fmt.Errorf("the stage is no longer there")
 		}
-		p.Effect = s.Effect
+		p.Effect, p.EffectVersion = s.Effect, s.Version
 		p.Body = Body{Params: project.Clone(s.Params), Mix: s.Mix, MixLaw: s.MixLaw}
 		return p, nil
 	}

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"shoal/internal/effect"
 	"shoal/internal/project"
 )
 
@@ -19,12 +18,12 @@ func (p *Preset) AsReturn(doc *project.Project, id string, rows []string) ([]pro
 	}
 	switch p.Kind {
 	case Stage:
-		k, ok := effect.Find(p.Effect)
-		if !ok {
-			return nil, fmt.Errorf("preset %s is for the effect %q, which this program does not have", p.Name, p.Effect)
+		k, err := p.kind()
+		if err != nil {
+			return nil, err
 		}
 		s := project.NewStage(p.Effect, k.Version, 100, "blend")
-		s.Params = known(p.Effect, p.Body.Params)
+		s.Params = known(k, p.Body.Params)
 		ch.Chain.Nodes = []*project.Node{{Stage: s}}
 	default:
 		ch.Chain.Nodes = []*project.Node{} // they come in the change behind

@@ -27,7 +27,7 @@ var Shipped = sync.OnceValue(func() []Preset {
 			if mix == 0 {
 				mix = k.Mix
 			}
-			list = append(list, Preset{Version: Version, ID: slug(k.ID, s.name), Kind: Stage, Effect: k.ID, Name: s.name, Says: s.says, Tags: strings.Fields(s.tags), Shipped: true, Unknown: []string{},
+			list = append(list, Preset{Version: Version, ID: slug(k.ID, s.name), Kind: Stage, Effect: k.ID, EffectVersion: k.Version, Name: s.name, Says: s.says, Tags: strings.Fields(s.tags), Shipped: true, Unknown: []string{},
 				Body: Body{Params: s.params, Mix: mix, MixLaw: k.MixLaw}})
 		}
 	}

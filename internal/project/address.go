@@ -58,7 +58,7 @@ func (p *Project) address(owner, name string, effects Effects) (field, error) {
 		}
 	} else {
 		s := at.node.Stage
-		info, ok := effects(s.Effect)
+		info, ok := effects(s.Effect, s.Version)
 		if !ok {
 			return field{}, fmt.Errorf("there is no effect %q", s.Effect)
 		}

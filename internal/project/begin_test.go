@@ -41,7 +41,7 @@ func TestANewStageBeginsAsItsEffectDoes(t *testing.T) {
 		&project.AddStage{ID: "wet", Owner: ret.ID, Effect: "reverb"},
 	}, engine.EffectInfo)
 	require.NoError(t, err)
-	info, _ := engine.EffectInfo("reverb")
+	info, _ := engine.EffectInfo("reverb", 0)
 	dry, _, _ := next.StageByID("dry")
 	wet, _, _ := next.StageByID("wet")
 	assert.Equal(t, info.Mix, dry.Mix)
@@ -64,4 +64,29 @@ func TestAnotherEffectKeepsWhatTheTwoShare(t *testing.T) {
 	assert.Equal(t, 37.0, s.Mix)
 	_, _, err = project.Apply(p, []project.Change{&project.TurnStage{ID: "gone", Effect: "reverb"}}, engine.EffectInfo)
 	assert.ErrorContains(t, err, "no longer there")
+}
+
+func TestAStageKeepsItsSoundUntilItIsRenewed(t *testing.T) {
+	p := project.New("Test", 48000, 100, 4, 4)
+	main := p.MainChannel()
+	old := project.NewStage("vibrato", 1, 100, "blend")
+	old.Params["depth"] = 40
+	p, _, err := project.Apply(p, []project.Change{
+		&project.AddNode{Owner: main.ID, Node: &project.Node{Stage: old}},
+		&project.SetLine{Owner: old.ID, Name: "depth", Points: []project.Point{{Value: 10, Shape: project.Ramp}}},
+	}, engine.EffectInfo)
+	require.NoError(t, err)
+	next, undo, err := project.Apply(p, []project.Change{&project.RenewStage{ID: old.ID}}, engine.EffectInfo)
+	require.NoError(t, err)
+	s, _, _ := next.StageByID(old.ID)
+	info, _ := engine.EffectInfo("vibrato", 0)
+	assert.Equal(t, info.Newest, s.Version)
+	assert.Equal(t, 40.0, s.Params["depth"])
+	assert.Len(t, next.Lines, 1, "its lines stay")
+	back, _, err := project.Apply(next, undo, engine.EffectInfo)
+	require.NoError(t, err)
+	assert.Equal(t, p, back)
+
+	s.Version = info.Newest + 1
+	assert.ErrorContains(t, next.Validate(engine.EffectInfo), "is not known here")
 }

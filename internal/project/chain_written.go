@@ -56,12 +56,13 @@ func fillChain(chain map[string]any, effects Effects, depth int) error {
 
 func fillStage(stage map[string]any, effects Effects) error {
 	id, _ := stage["effect"].(string)
-	info, ok := effects(id)
-	if !ok {
-		return nil // refused with its name
-	}
-	if stage["version"] == 0.0 {
+	version, _ := stage["version"].(float64)
+	if version == 0 {
 		delete(stage, "version")
+	}
+	info, ok := effects(id, int(version))
+	if !ok {
+		return nil // refused with its name or its version
 	}
 	unless(stage, map[string]any{
 		"id": NewID(), "version": info.Version, "params": map[string]any{},

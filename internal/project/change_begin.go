@@ -41,12 +41,14 @@ func (c *TurnStage) apply(p *Project, effects Effects) ([]Change, error) {
 }
 
 func stageOf(effect string, effects Effects) (*Stage, error) {
-	info, ok := effects(effect)
+	info, ok := effects(effect, 0)
 	if !ok {
-		return nil, fmt.Errorf("there is no effect called %q", effect)
+		return nil, noEffect(effect)
 	}
 	return NewStage(effect, info.Version, info.Mix, info.MixLaw), nil
 }
+
+func noEffect(id string) error { return fmt.Errorf("there is no effect called %q", id) }
 
 // NewRow adds an empty track below the tracks and groups, or an empty return above the main output.
 type NewRow struct {

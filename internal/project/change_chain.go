@@ -51,7 +51,7 @@ func (c *AddNode) apply(p *Project, effects Effects) ([]Change, error) {
 			s.Params = map[string]float64{}
 		}
 		if s.Version == 0 {
-			if info, ok := effects(s.Effect); ok {
+			if info, ok := effects(s.Effect, 0); ok {
 				s.Version = info.Version
 			}
 		}
@@ -175,7 +175,7 @@ func (c *ReplaceStage) apply(p *Project, effects Effects) ([]Change, error) {
 		next.Params = map[string]float64{}
 	}
 	if next.Version == 0 {
-		if info, ok := effects(next.Effect); ok {
+		if info, ok := effects(next.Effect, 0); ok {
 			next.Version = info.Version
 		}
 	}
@@ -210,7 +210,7 @@ func (c *DuplicateStage) apply(p *Project, effects Effects) ([]Change, error) {
 	s := Clone(at.node.Stage)
 	s.ID = NewID()
 	if s.Name == "" {
-		if info, ok := effects(s.Effect); ok {
+		if info, ok := effects(s.Effect, s.Version); ok {
 			s.Name = info.Name
 		}
 	}

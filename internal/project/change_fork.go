@@ -43,7 +43,7 @@ func (c *MakeFork) apply(p *Project, effects Effects) ([]Change, error) {
 	treated.Name, treated.Mute, f.Paths[0].Mute = "Treated", false, true
 	if s := nodes[0].Stage; len(nodes) == 1 && s != nil {
 		treated.Name = s.Name
-		if info, ok := effects(s.Effect); ok && s.Name == "" {
+		if info, ok := effects(s.Effect, s.Version); ok && s.Name == "" {
 			treated.Name = info.Name
 		}
 	}

@@ -53,7 +53,7 @@ func (p *Project) freshNodes(channel string, nodes []*Node, effects Effects) ([]
 		if s.Params == nil {
 			s.Params = map[string]float64{}
 		}
-		if info, ok := effects(s.Effect); ok && s.Version == 0 {
+		if info, ok := effects(s.Effect, 0); ok && s.Version == 0 {
 			s.Version = info.Version
 		}
 		if _, ok := p.AudioByHash(s.Sound); !ok {

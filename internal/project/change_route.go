@@ -75,7 +75,7 @@ type MakeReturn struct {
 func (c *MakeReturn) apply(p *Project, effects Effects) ([]Change, error) {
 	name, nodes := strings.TrimSpace(c.Name), []*Node{}
 	if c.Effect != "" {
-		info, ok := effects(c.Effect)
+		info, ok := effects(c.Effect, 0)
 		if !ok {
 			return nil, fmt.Errorf("there is no effect %q", c.Effect)
 		}
@@ -142,7 +142,7 @@ func (c *StageToSend) apply(p *Project, effects Effects) ([]Change, error) {
 	if ch.Kind == Main {
 		return nil, fmt.Errorf("the main output has no sends")
 	}
-	info, _ := effects(s.Effect)
+	info, _ := effects(s.Effect, s.Version)
 	name := s.Name
 	if name == "" {
 		name = info.Name

@@ -184,7 +184,8 @@ type Clip struct {
 
 // EffectInfo is what the document must know of an effect.
 type EffectInfo struct {
-	Version int
+	Version int // that was asked for
+	Newest  int
 	Name    string
 	Params  []param.Param
 	Sound   string  // what a sound of the project can serve it as; empty: nothing
@@ -193,7 +194,7 @@ type EffectInfo struct {
 }
 
 // Effects finds what is known of an effect by its id.
-type Effects func(id string) (EffectInfo, bool)
+type Effects func(id string, version int) (EffectInfo, bool)
 
 // Param finds a parameter's description by name.
 func (e EffectInfo) Param(name string) (param.Param, bool) {

@@ -108,7 +108,7 @@ func (p *Project) ownerName(owner string, effects Effects) (name, channel string
 	if s.Name != "" {
 		return s.Name, at.channel.ID
 	}
-	info, _ := effects(s.Effect)
+	info, _ := effects(s.Effect, s.Version)
 	return info.Name, at.channel.ID
 }
 
@@ -159,7 +159,7 @@ func (p *Project) Movables(channel string, effects Effects) ([]Movable, error) {
 			}
 			return true
 		}
-		info, _ := effects(n.Stage.Effect)
+		info, _ := effects(n.Stage.Effect, n.Stage.Version)
 		add(n.Stage.ID, name, info.Params...)
 		add(n.Stage.ID, name, param.Mix, param.Bypass)
 		return true

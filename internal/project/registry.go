@@ -31,6 +31,7 @@ var registry = map[string]func() Change{
 	"channel.duplicate": func() Change { return &DuplicateChannel{} },
 	"chain.set":         func() Change { return &SetChain{} },
 	"stage.add":         func() Change { return &AddStage{} },
+	"stage.renew":       func() Change { return &RenewStage{} },
 	"stage.turn":        func() Change { return &TurnStage{} },
 	"channel.new":       func() Change { return &NewRow{} },
 	"node.add":          func() Change { return &AddNode{} },

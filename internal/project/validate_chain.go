@@ -54,7 +54,7 @@ func (p *Project) checkSound(s *Stage, effects Effects) error {
 	if s.Sound == "" {
 		return nil
 	}
-	if info, _ := effects(s.Effect); info.Sound == "" {
+	if info, _ := effects(s.Effect, s.Version); info.Sound == "" {
 		return fmt.Errorf("%s uses no sound", info.Name)
 	}
 	if _, ok := p.AudioByHash(s.Sound); !ok {
@@ -81,12 +81,13 @@ func CheckChain(c *Chain, effects Effects) error {
 }
 
 func (s *Stage) check(effects Effects) error {
-	info, ok := effects(s.Effect)
+	newest, ok := effects(s.Effect, 0)
 	if !ok {
 		return fmt.Errorf("stage %s: there is no effect %q", s.ID, s.Effect)
 	}
-	if s.Version < 1 || s.Version > info.Version {
-		return fmt.Errorf("stage %s: version %d of %s is not known here (newest: %d)", s.ID, s.Version, s.Effect, info.Version)
+	info, ok := effects(s.Effect, s.Version)
+	if !ok || s.Version < 1 {
+		return fmt.Errorf("stage %s: version %d of %s is not known here (newest: %d)", s.ID, s.Version, s.Effect, newest.Newest)
 	}
 	for name, v := range s.Params {
 		p, ok := info.Param(name)

@@ -119,7 +119,7 @@ func StageName(s *project.Stage) string {
 	if s.Name != "" {
 		return s.Name
 	}
-	if k, ok := effect.Find(s.Effect); ok {
+	if k, ok := effect.Of(s.Effect, s.Version); ok {
 		return k.Name
 	}
 	return s.Effect

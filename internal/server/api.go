@@ -122,7 +122,7 @@ func table() []route {
 	return []route{
 		{"GET", "/api/health", "Whether the server works.", (*Server).health, nil, Health{}},
 		{"GET", "/api/openapi.json", "This description.", (*Server).openapi, nil, nil},
-		{"GET", "/api/effects", "Every effect with its parameters.", (*Server).effects, nil, []effect.Info{}},
+		{"GET", "/api/effects", "Every effect with its parameters, and behind them the older sounds that stages may still have.", (*Server).effects, nil, []effect.Info{}},
 		{"GET", "/api/params", "The parameters that rows, sends, stages and paths have besides their effects'.", (*Server).params, nil, Params{}},
 		{"GET", "/api/me", "Who is asking.", (*Server).me, nil, store.Person{}},
 		{"PUT", "/api/me", "Give or change one's name.", (*Server).setMe, NewName{}, store.Person{}},

@@ -29,11 +29,7 @@ func (s *Server) openapi(c *gin.Context) {
 }
 
 func (s *Server) effects(c *gin.Context) {
-	list := []effect.Info{}
-	for _, k := range effect.Kinds() {
-		list = append(list, k.Info)
-	}
-	c.JSON(http.StatusOK, list)
+	c.JSON(http.StatusOK, effect.Infos())
 }
 
 func (s *Server) params(c *gin.Context) {

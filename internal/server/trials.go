@@ -55,7 +55,7 @@ func (s *Server) loadSound(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("the stage is no longer there")))
 		return
 	}
-	if k, _ := effect.Find(stage.Effect); k == nil || k.Sound == "" {
+	if k, _ := effect.Of(stage.Effect, stage.Version); k == nil || k.Sound == "" {
 		fail(c, refuse(fmt.Errorf("this effect uses no sound")))
 		return
 	}
@@ -83,7 +83,7 @@ func (s *Server) loadSound(c *gin.Context) {
 			&project.AddAudio{Audio: project.Audio{Hash: sound.Hash, Name: file, Frames: sound.Frames, Channels: sound.Channels}},
 			&project.SetSound{ID: stage.ID, Sound: sound.Hash},
 		}
-		if k, _ := effect.Find(stage.Effect); k.Index("space") >= 0 { // its list of places ends with the file
+		if k, _ := effect.Of(stage.Effect, stage.Version); k.Index("space") >= 0 { // its list of places ends with the file
 			out = append(out, &project.SetParam{Owner: stage.ID, Name: "space", Value: k.Params[k.Index("space")].Max})
 		}
 		return out

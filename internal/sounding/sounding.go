@@ -107,7 +107,7 @@ func channelName(p *project.Project, id string) string {
 }
 
 func family(s *project.Stage) string {
-	k, ok := effect.Find(s.Effect)
+	k, ok := effect.Of(s.Effect, s.Version)
 	if !ok {
 		return ""
 	}
@@ -119,7 +119,7 @@ func value(s *project.Stage, name string) float64 {
 	if v, ok := s.Params[name]; ok {
 		return v
 	}
-	k, ok := effect.Find(s.Effect)
+	k, ok := effect.Of(s.Effect, s.Version)
 	if !ok {
 		return 0
 	}

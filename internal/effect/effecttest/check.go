@@ -56,7 +56,7 @@ func description(t *testing.T, k *effect.Kind) {
 func stereo(n int) (l, r []float64) { return Noise(n, 1, -12), Noise(n, 2, -12) }
 
 func silence(t *testing.T, k *effect.Kind) {
-	rig := New(k.ID, 48000, nil)
+	rig := Of(k, 48000, nil)
 	l, r := make([]float64, 9600), make([]float64, 9600)
 	rig.Run(l, r, 128)
 	for i := range l {
@@ -67,10 +67,10 @@ func silence(t *testing.T, k *effect.Kind) {
 
 func blocks(t *testing.T, k *effect.Kind) {
 	wantL, wantR := stereo(24000)
-	New(k.ID, 48000, nil).Run(wantL, wantR, 128)
+	Of(k, 48000, nil).Run(wantL, wantR, 128)
 	for _, n := range []int{1, 7, 16, 61, 127} {
 		l, r := stereo(24000)
-		New(k.ID, 48000, nil).Run(l, r, n)
+		Of(k, 48000, nil).Run(l, r, n)
 		require.Equal(t, wantL, l, "blocks of %d", n)
 		require.Equal(t, wantR, r, "blocks of %d", n)
 	}
@@ -78,8 +78,8 @@ func blocks(t *testing.T, k *effect.Kind) {
 
 func reset(t *testing.T, k *effect.Kind) {
 	wantL, wantR := stereo(9600)
-	New(k.ID, 48000, nil).Run(wantL, wantR, 128)
-	rig := New(k.ID, 48000, nil)
+	Of(k, 48000, nil).Run(wantL, wantR, 128)
+	rig := Of(k, 48000, nil)
 	l, r := stereo(9600)
 	rig.Run(l, r, 128)
 	rig.P.Reset()
@@ -92,8 +92,8 @@ func reset(t *testing.T, k *effect.Kind) {
 
 func twin(t *testing.T, k *effect.Kind) {
 	wantL, wantR := stereo(19200)
-	New(k.ID, 48000, nil).Run(wantL, wantR, 128)
-	rig := New(k.ID, 48000, nil)
+	Of(k, 48000, nil).Run(wantL, wantR, 128)
+	rig := Of(k, 48000, nil)
 	l, r := stereo(19200)
 	rig.Run(l[:9605], r[:9605], 128) // off the grid
 	old := rig.P
@@ -114,15 +114,15 @@ func heir(t *testing.T, k *effect.Kind) {
 		for _, v := range []float64{p.Min, p.Max} {
 			set := map[string]float64{p.Name: v}
 			wantL, wantR := stereo(19200)
-			New(k.ID, 48000, set).Run(wantL, wantR, 128)
+			Of(k, 48000, set).Run(wantL, wantR, 128)
 			for _, emptied := range []bool{true, false} {
-				old := New(k.ID, 48000, nil)
+				old := Of(k, 48000, nil)
 				l, r := stereo(9600)
 				old.Run(l, r, 128)
 				if emptied {
 					old.P.Reset()
 				}
-				rig := New(k.ID, 48000, set)
+				rig := Of(k, 48000, set)
 				rig.P.CopyFrom(old.P)
 				rig.P.Reset()
 				l, r = stereo(19200)
@@ -151,7 +151,7 @@ func latency(t *testing.T, k *effect.Kind) {
 		return
 	}
 	for _, rate := range Rates {
-		rig := New(k.ID, rate, passing[k.ID])
+		rig := Of(k, rate, passing[k.ID])
 		if k.Latency == nil {
 			require.Zero(t, rig.Latency())
 			continue
@@ -186,7 +186,7 @@ func extremes(t *testing.T, k *effect.Kind) {
 					set[p.Name] = []float64{p.Min, p.Max, p.At(float64(h%1000) / 999)}[h%3]
 				}
 			}
-			rig := New(k.ID, rate, set)
+			rig := Of(k, rate, set)
 			l, r := Noise(12000, 3, 0), Noise(12000, 4, 0)
 			for i := 6000; i < len(l); i++ {
 				l[i], r[i] = 0, 0
@@ -203,7 +203,7 @@ func extremes(t *testing.T, k *effect.Kind) {
 }
 
 func allocation(t *testing.T, k *effect.Kind) {
-	rig := New(k.ID, 48000, nil)
+	rig := Of(k, 48000, nil)
 	l, r := stereo(128)
 	require.Zero(t, testing.AllocsPerRun(50, func() { rig.Span(l, r) }))
 }
@@ -226,7 +226,7 @@ func rest(t *testing.T, k *effect.Kind) {
 				set[p.Name] = p.At(0.25 + float64(h%1000)/1998)
 			}
 		}
-		rig := New(k.ID, 48000, set)
+		rig := Of(k, 48000, set)
 		seconds := k.Rests(rig.Values, rig.Tempo)
 		require.Positive(t, seconds)
 		if seconds > 40 {
@@ -242,7 +242,7 @@ func rest(t *testing.T, k *effect.Kind) {
 			}
 			require.Less(t, rig.frame, int64(48000*200), "it never falls silent: %v", set)
 		}
-		fresh := New(k.ID, 48000, set)
+		fresh := Of(k, 48000, set)
 		fresh.frame = rig.frame
 		wantL, wantR := stereo(19200)
 		fresh.Run(wantL, wantR, 128)

@@ -26,6 +26,11 @@ func New(id string, rate float64, set map[string]float64) *Rig {
 	if !ok {
 		panic("no effect " + id)
 	}
+	return Of(k, rate, set)
+}
+
+// Of makes a rig of a kind, with its defaults, changed by name.
+func Of(k *effect.Kind, rate float64, set map[string]float64) *Rig {
 	r := &Rig{Kind: k, Rate: rate, Tempo: 120, Values: k.Defaults(), first: true}
 	for name, v := range set {
 		i := k.Index(name)

@@ -45,7 +45,9 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(82) {
+	switch r.IntN(83) {
+	case 82:
+		return &project.RenewStage{ID: pick(nodes)}
 	case 81:
 		if len(p.Lines) == 0 {
 			return &project.RemoveLine{Owner: pick(nodes), Name: "gain"}

@@ -15,6 +15,7 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
   if (!strip) return null
   return (
     <>
+      {effect.version < effect.newest && <OlderSound stage={stage} effect={effect} />}
       {effect.sound && <SoundLoader stage={stage} what={effect.sound} />}
       {effect.learns && <Learn stage={stage} text={effect.learns} />}
       <ParamControl
@@ -75,6 +76,23 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
         />
       )}
     </>
+  )
+}
+
+/** A stage keeps the sound that it was made with; here it gets the one that its effect has now. */
+function OlderSound({ stage, effect }: { stage: Stage; effect: EffectInfo }) {
+  return (
+    <div className="flex items-center justify-between gap-2 text-[12px]">
+      <span className="soft">
+        An older sound: version {effect.version} of {effect.newest}
+      </span>
+      <button
+        className="btn btn-xs btn-outline shrink-0 font-normal"
+        onClick={() => void act.renewStage(stage.id)}
+      >
+        Use the new one
+      </button>
+    </div>
   )
 }
 

@@ -15,7 +15,10 @@ type Props = { owner: string; index: number; replace?: string }
     the one that is chosen is heard in its place before it is taken. */
 export function EffectList({ owner, index, replace }: Props) {
   const all = useSession((s) => s.effects)
-  const effects = useMemo(() => (replace ? all : [...all, ...forkEntries]), [all, replace])
+  const effects = useMemo(() => {
+    const now = all.filter((e) => e.version === e.newest)
+    return replace ? now : [...now, ...forkEntries]
+  }, [all, replace])
   const place = act.placeInWords(owner)
   const [text, setText] = useState('')
   const [at, setAt] = useState(replace ? -1 : 0)

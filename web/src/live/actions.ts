@@ -163,6 +163,10 @@ export const replacement = (id: string, effect: EffectInfo): Change => ({
   do: { id, effect: effect.id },
 })
 
+/** Gives a stage the newest sound of its effect. */
+export const renewStage = (id: string) =>
+  change(`Use the new sound of ${nameOf(id)}`, { type: 'stage.renew', do: { id } })
+
 export async function moveStage(id: string, owner: string, index: number) {
   const from = placeOf(id)
   if (!from) return

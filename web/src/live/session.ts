@@ -423,7 +423,8 @@ export function findStage(project: Project, id: string): { stage: Stage; channel
   return null
 }
 
-export const effectOf = (s: Stage, effects: EffectInfo[]) => effects.find((e) => e.id === s.effect)
+export const effectOf = (s: Stage, effects: EffectInfo[]) =>
+  effects.find((e) => e.id === s.effect && e.version === s.version)
 export const stageName = (s: Stage, effects: EffectInfo[]) =>
   s.name || (effectOf(s, effects)?.name ?? s.effect)
 
