@@ -4,7 +4,9 @@ go 1.26.0
 
 require (
 	github.com/coder/websocket v1.8.15
+	github.com/evanphx/json-patch/v5 v5.9.11
 	github.com/gin-gonic/gin v1.12.0
+	github.com/go-json-experiment/json v1.27.2
 	github.com/hajimehoshi/go-mp3 v0.3.4
 	github.com/mewkiz/flac v1.0.14
 	github.com/pressly/goose/v3 v3.29.0

@@ -129,7 +129,11 @@ func table() []route {
 		{"GET", "/api/projects", "All projects, also those in the bin.", (*Server).projects, nil, []store.Summary{}},
 		{"POST", "/api/projects", "Make an empty project.", (*Server).newProject, NewProject{}, store.Summary{}},
 		{"POST", "/api/bundles", "Import a bundle: the body is the zip file.", (*Server).importBundle, nil, store.Summary{}},
-		{"GET", "/api/projects/:id", "A project's newest revision.", (*Server).project, inProject{}, Opened{}},
+		{"GET", "/api/projects/:id", "A project's newest revision.", (*Server).project, struct {
+			inProject
+			// Differs says that a window's document was another at that revision: it is written to the log.
+			Differs int64 `query:"differs"`
+		}{}, Opened{}},
 		{"POST", "/api/projects/:id/copies", "Duplicate a project.", (*Server).copyProject, inProject{}, store.Summary{}},
 		{"DELETE", "/api/projects/:id", "Put a project in the bin.", (*Server).bin, inProject{}, nil},
 		{"POST", "/api/projects/:id/restore", "Take a project out of the bin.", (*Server).restore, inProject{}, nil},

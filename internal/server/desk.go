@@ -29,7 +29,8 @@ type desk struct {
 type opened struct {
 	mu       sync.Mutex
 	doc      *project.Project
-	rest     []byte // the document as JSON, without its lines
+	rest     []byte        // the document in its canonical form, without its lines
+	sums     []project.Sum // of its lines
 	facets   project.Facets
 	revision int64
 }
@@ -56,7 +57,10 @@ func (d *desk) take(ctx context.Context, id string) (*opened, error) {
 		o.doc, err = project.Read(b, engine.EffectInfo)
 	}
 	if err == nil {
-		o.rest, err = bare(o.doc)
+		o.rest, err = o.doc.Bare()
+	}
+	if err == nil {
+		o.sums, err = o.doc.LineSums()
 	}
 	if err == nil {
 		o.facets, err = project.FacetsOf(o.rest, o.doc.Lines)
@@ -173,7 +177,7 @@ func (d *desk) stillFits(ctx context.Context, id, author string, o *opened, entr
 	if err != nil {
 		return nil, err.Error(), nil
 	}
-	rest, err := bare(next)
+	rest, err := next.Bare()
 	if err != nil {
 		return nil, "", err
 	}
@@ -229,7 +233,11 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	if err != nil {
 		return 0, err
 	}
-	e := store.Entry{Revision: o.revision + 1, Author: m.author, Label: m.label, Kind: m.kind, Gesture: m.gesture, Time: store.Now()}
+	sums := sumsAfter(o.sums, lines)
+	e := store.Entry{
+		Revision: o.revision + 1, Author: m.author, Label: m.label, Kind: m.kind, Gesture: m.gesture, Time: store.Now(),
+		Hash: project.Hash(project.SumOf(rest), sums),
+	}
 	for _, part := range []struct {
 		to *string
 		v  any
@@ -243,13 +251,14 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	if err := d.store.Commit(ctx, id, next.Name, rest, lines, e, m.spends); err != nil {
 		return 0, err
 	}
-	o.doc, o.rest, o.facets, o.revision = next, rest, facets, e.Revision
+	o.doc, o.rest, o.sums, o.facets, o.revision = next, rest, sums, facets, e.Revision
 	person, err := d.store.Person(ctx, m.author)
 	if err != nil { // the change is made: it is told without a name rather than not at all
 		slog.Warn("the author of a change is not known", "project", id, "revision", e.Revision, "error", err)
 		person = store.Person{ID: m.author}
 	}
-	d.hub.send(id, Message{Change: &ChangeMessage{Revision: e.Revision, Author: person, Label: m.label, Kind: m.kind, Patch: json.RawMessage(e.Patch), Time: e.Time}})
+	told := messageOf(e, person)
+	d.hub.send(id, Message{Change: &told})
 	return e.Revision, nil
 }
 

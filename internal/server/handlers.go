@@ -3,6 +3,7 @@ package server
 import (
 	"encoding/json"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"strconv"
 	"strings"
@@ -172,6 +173,9 @@ func (s *Server) copyProject(c *gin.Context) {
 }
 
 func (s *Server) project(c *gin.Context) {
+	if at := c.Query("differs"); at != "" {
+		slog.Warn("a window had another document, and takes it anew", "project", c.Param("id"), "revision", at)
+	}
 	p, revision, err := s.desk.Document(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
@@ -262,7 +266,7 @@ func (s *Server) missed(c *gin.Context) {
 		return
 	}
 	for _, e := range list {
-		m.Changes = append(m.Changes, ChangeMessage{e.Revision, store.Person{ID: e.Author, Name: e.Name}, e.Label, e.Kind, json.RawMessage(e.Patch), e.Time})
+		m.Changes = append(m.Changes, messageOf(e, store.Person{ID: e.Author, Name: e.Name}))
 	}
 	c.JSON(http.StatusOK, m)
 }

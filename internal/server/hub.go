@@ -26,6 +26,14 @@ type ChangeMessage struct {
 	Kind     string          `json:"kind" required:"true" enum:"do,undo,redo"`
 	Patch    json.RawMessage `json:"patch" required:"true"` // RFC 6902
 	Time     string          `json:"time" required:"true"`
+	// Hash tells the document at this revision from any other (see project.Hash); empty in what is older.
+	Hash string `json:"hash" required:"true"`
+}
+
+func messageOf(e store.Entry, author store.Person) ChangeMessage {
+	return ChangeMessage{
+		Revision: e.Revision, Author: author, Label: e.Label, Kind: e.Kind, Patch: json.RawMessage(e.Patch), Time: e.Time, Hash: e.Hash,
+	}
 }
 
 // Presence is somebody in the project, in one window.

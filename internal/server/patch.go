@@ -1,7 +1,6 @@
 package server
 
 import (
-	"encoding/json"
 	"fmt"
 
 	"github.com/wI2L/jsondiff"
@@ -10,17 +9,10 @@ import (
 	"shoal/internal/store"
 )
 
-// bare is a document as JSON without its lines, which may hold very many points.
-func bare(p *project.Project) ([]byte, error) {
-	q := *p
-	q.Lines = nil
-	return json.Marshal(&q)
-}
-
 // patchOf is what turns one revision into the next, as a JSON patch. Lines are compared by the points that
 // they share, all else by what it says. rest is the next revision without its lines.
 func patchOf(old *project.Project, oldRest []byte, next *project.Project) (patch jsondiff.Patch, rest []byte, err error) {
-	if rest, err = bare(next); err != nil {
+	if rest, err = next.Bare(); err != nil {
 		return nil, nil, err
 	}
 	if patch, err = jsondiff.CompareJSON(oldRest, rest); err != nil {
@@ -51,6 +43,16 @@ func linesPatch(old, next []*project.Line) (patch jsondiff.Patch) {
 	return patch
 }
 
+// sumsAfter are the sums of a document's lines, of which only some have changed.
+func sumsAfter(old []project.Sum, lines store.Lines) []project.Sum {
+	sums := make([]project.Sum, lines.Count)
+	copy(sums, old)
+	for i, b := range lines.Changed {
+		sums[i] = project.SumOf(b)
+	}
+	return sums
+}
+
 // changedLines are those that are not at the same place as before with the same points.
 func changedLines(old, next []*project.Line) (store.Lines, error) {
 	out := store.Lines{Count: len(next), Changed: map[int][]byte{}}
@@ -58,7 +60,7 @@ func changedLines(old, next []*project.Line) (store.Lines, error) {
 		if i < len(old) && old[i].Owner == l.Owner && old[i].Name == l.Name && l.SamePoints(old[i]) {
 			continue
 		}
-		b, err := json.Marshal(l)
+		b, err := project.Canonical(l)
 		if err != nil {
 			return out, err
 		}

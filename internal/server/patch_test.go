@@ -3,15 +3,18 @@ package server
 import (
 	"encoding/json"
 	"fmt"
+	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
 
+	jsonpatch "github.com/evanphx/json-patch/v5"
 	"github.com/stretchr/testify/require"
 	"github.com/wI2L/jsondiff"
 
 	"shoal/internal/engine"
 	"shoal/internal/project"
+	"shoal/internal/project/projecttest"
 )
 
 // song has so many lines with so many points each.
@@ -36,7 +39,7 @@ func song(tb testing.TB, lines, points int) *project.Project {
 // A patch says what has changed of the lines, and no more.
 func TestAPatchHoldsOnlyTheLinesThatChanged(t *testing.T) {
 	p := song(t, 6, 4)
-	rest, err := bare(p)
+	rest, err := p.Bare()
 	require.NoError(t, err)
 	look := func(want string, changes ...project.Change) {
 		t.Helper()
@@ -75,7 +78,7 @@ func TestAPatchHoldsOnlyTheLinesThatChanged(t *testing.T) {
 
 func BenchmarkEditAmong100000Points(b *testing.B) {
 	p := song(b, 200, 500)
-	rest, err := bare(p)
+	rest, err := p.Bare()
 	require.NoError(b, err)
 	row := p.Channels[0].ID
 	var patch jsondiff.Patch
@@ -89,4 +92,53 @@ func BenchmarkEditAmong100000Points(b *testing.B) {
 		}
 		p = next
 	}
+}
+
+// Whoever applies the patches has, byte for byte, the document that the server has, and its hash.
+func TestPatchesLeadToTheSameBytesAndHash(t *testing.T) {
+	for seed := range uint64(12) {
+		r := rand.New(rand.NewPCG(seed, 21))
+		p := song(t, 6, 4)
+		p.Sections = []project.Section{{ID: "one", Name: "One"}, {ID: "two", Name: "Two", Tick: 7680}}
+		rest, err := p.Bare()
+		require.NoError(t, err)
+		sums, err := p.LineSums()
+		require.NoError(t, err)
+		window, err := json.Marshal(p)
+		require.NoError(t, err)
+		made := 0
+		for range 60 {
+			next, _, err := project.Apply(p, []project.Change{projecttest.RandomChange(r, p)}, engine.EffectInfo)
+			if err != nil {
+				continue
+			}
+			made++
+			patch, nextRest, err := patchOf(p, rest, next)
+			require.NoError(t, err)
+			lines, err := changedLines(p.Lines, next.Lines)
+			require.NoError(t, err)
+			sums = sumsAfter(sums, lines)
+			window = patched(t, window, patch)
+			p, rest = next, nextRest
+			want, err := project.Canonical(p)
+			require.NoError(t, err)
+			got, err := project.Canonical(json.RawMessage(window))
+			require.NoError(t, err)
+			require.Equal(t, string(want), string(got))
+			whole, err := p.LineSums()
+			require.NoError(t, err)
+			require.Equal(t, whole, sums)
+		}
+		require.Greater(t, made, 10)
+	}
+}
+
+func patched(t *testing.T, document []byte, patch jsondiff.Patch) []byte {
+	b, err := json.Marshal(patch)
+	require.NoError(t, err)
+	list, err := jsonpatch.DecodePatch(b)
+	require.NoError(t, err)
+	out, err := list.Apply(document)
+	require.NoError(t, err)
+	return out
 }

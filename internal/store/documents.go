@@ -59,8 +59,9 @@ func (s *Store) Commit(ctx context.Context, id, name string, rest []byte, lines 
 		if _, err := tx.ExecContext(ctx, `DELETE FROM lines WHERE project = ? AND place >= ?`, id, lines.Count); err != nil {
 			return fmt.Errorf("store revision %d: %w", e.Revision, err)
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, touched, gesture, time) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			id, e.Revision, e.Author, e.Label, e.Kind, e.Batch, e.Undo, e.Patch, e.Touched, e.Gesture, e.Time); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, touched, gesture, time, hash)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			id, e.Revision, e.Author, e.Label, e.Kind, e.Batch, e.Undo, e.Patch, e.Touched, e.Gesture, e.Time, e.Hash); err != nil {
 			return fmt.Errorf("store change %d: %w", e.Revision, err)
 		}
 		return spend(ctx, tx, id, spends, 1)

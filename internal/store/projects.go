@@ -64,15 +64,16 @@ type Entry struct {
 	Gesture  string // what tells changes of one gesture from others; empty: it is one by itself
 	Spent    bool   // undone already (for do and redo), or redone (for undo)
 	Time     string
+	Hash     string // of the document at this revision
 }
 
 // entriesOf selects the changes of a project together with the names of their authors; conditions and order follow.
-const entriesOf = `SELECT revision, author, coalesce(people.name, ''), label, kind, batch, undo, patch, touched, gesture, spent = 1, time
+const entriesOf = `SELECT revision, author, coalesce(people.name, ''), label, kind, batch, undo, patch, touched, gesture, spent = 1, time, hash
 	FROM changes LEFT JOIN people ON people.id = changes.author WHERE project = ?`
 
 func scanEntry(row interface{ Scan(...any) error }) (Entry, error) {
 	var e Entry
-	err := row.Scan(&e.Revision, &e.Author, &e.Name, &e.Label, &e.Kind, &e.Batch, &e.Undo, &e.Patch, &e.Touched, &e.Gesture, &e.Spent, &e.Time)
+	err := row.Scan(&e.Revision, &e.Author, &e.Name, &e.Label, &e.Kind, &e.Batch, &e.Undo, &e.Patch, &e.Touched, &e.Gesture, &e.Spent, &e.Time, &e.Hash)
 	return e, err
 }
 

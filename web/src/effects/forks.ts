@@ -4,6 +4,7 @@ import type { EffectInfo } from '../api/types'
 const entry = (id: string, name: string, says: string, synonyms: string[]): EffectInfo => ({
   id: `fork ${id}`,
   version: 1,
+  newest: 1,
   name,
   family: 'Forks',
   says,

@@ -20,6 +20,7 @@ import type {
 } from '../api/types'
 import { Engine, type Timeline } from './engine'
 import { gesture } from './gesture'
+import { hashOf } from './hash'
 import { STATE } from './ring'
 import { patched, sameButLines } from './patch'
 import { takeDown, takesDown } from './takedown'
@@ -287,6 +288,30 @@ function take(changes: ChangeMessage[]) {
   }
   void engine?.document(project, false) // first: what is drawn is asked of it
   set({ project, revision, shape, lastChange })
+  clearTimeout(comparing)
+  comparing = setTimeout(() => void compare(), REST)
+}
+
+/** How long no revision may come until the document is compared with the server's, in ms. */
+const REST = 500
+let comparing: ReturnType<typeof setTimeout>
+
+/** Compares the document with the server's by its hash; where it is another, it is taken anew. */
+async function compare() {
+  const { project, revision, lastChange } = now()
+  if (!project || lastChange?.revision !== revision || !lastChange.hash) return
+  const hash = await hashOf(project)
+  if (!hash || hash === lastChange.hash || now().project !== project) return
+  console.warn(`The document differs from the server's at revision ${revision}: it is taken anew.`)
+  await takeAnew(revision)
+}
+
+/** Takes the whole document from the server. */
+async function takeAnew(differs?: number) {
+  const params = { path: { id: openId }, query: { differs } }
+  const o = await answer(api.GET('/api/projects/{id}', { params }))
+  void engine?.document(o.project, false)
+  set({ project: o.project, revision: o.revision, shape: o.revision, lastChange: null })
 }
 
 async function catchUp() {
@@ -297,11 +322,8 @@ async function catchUp() {
           params: { path: { id: openId }, query: { since: now().revision } },
         }),
       )
-      if (m.gap) {
-        const o = await answer(api.GET('/api/projects/{id}', { params: { path: { id: openId } } }))
-        void engine?.document(o.project, false)
-        set({ project: o.project, revision: o.revision, shape: o.revision })
-      } else take(m.changes)
+      if (m.gap) await takeAnew()
+      else take(m.changes)
     } catch {
       // the connection will come back and ask again
     } finally {
