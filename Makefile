@@ -33,11 +33,11 @@ web/src/api/schema.d.ts: build/openapi.json web/node_modules/.done
 	cd web && npm run --silent types
 
 web/public/engine.wasm: $(GOFILES)
-	mkdir -p web/src/live/gen
+	mkdir -p web/src/engine/gen
 	mkdir -p build
 	GOOS=js GOARCH=wasm $(GO) build -o build/engine.wasm ./cmd/engine
 	$(GO) run ./cmd/reshape build/engine.wasm $@
-	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" web/src/live/gen/wasm_exec.js
+	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" web/src/engine/gen/wasm_exec.js
 
 generate: web/src/api/schema.d.ts web/public/engine.wasm
 
@@ -57,7 +57,7 @@ fmt:
 	cd web && npx prettier --write --log-level warn src
 
 clean:
-	rm -rf bin build web/dist web/public/engine.wasm web/src/live/gen web/src/api/schema.d.ts
+	rm -rf bin build web/dist web/public/engine.wasm web/src/engine/gen web/src/api/schema.d.ts
 	find $(SITE) -mindepth 1 -not -name README -delete
 
 # Tests: the whole thing, in the order in which failures are cheapest.

@@ -8,6 +8,7 @@ import { StartPage } from './start/StartPage'
 import { applyTheme } from './theme/theme'
 
 applyTheme()
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: 1 } } })}>

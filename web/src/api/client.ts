@@ -29,6 +29,7 @@ async function refusal(r: Response): Promise<Refused> {
 }
 
 let askName: () => Promise<boolean> = () => Promise.resolve(false)
+
 /** Says who asks for a name when a change lacks one. */
 export const onNameless = (ask: () => Promise<boolean>) => (askName = ask)
 
@@ -44,6 +45,7 @@ async function reach(request: Request): Promise<Response> {
 
 /** The server's operations, each with its path, what it takes and what it answers, as Go describes them. */
 export const api = createClient<paths>({ fetch: reach, baseUrl: location.origin })
+
 api.use({
   onResponse: async ({ response }) => {
     if (!response.ok) throw await refusal(response)
@@ -61,9 +63,11 @@ export type Waiting = { signal?: AbortSignal; work?: string }
 export const waiting = ({ signal, work }: Waiting) => ({ signal, headers: work ? { 'X-Work': work } : {} })
 
 type Operation = { parameters: { path?: object; query?: object } }
+
 type Of<P> = P extends { parameters: { path?: infer A; query?: infer Q } }
   ? (A extends object ? { path: A } : object) & (Q extends object ? { query: Q } : object)
   : object
+
 type Addressed<V extends 'get' | 'post'> = {
   [P in keyof paths]: paths[P][V] extends Operation ? P : never
 }[keyof paths]
@@ -75,9 +79,11 @@ const address = (path: string, params: object) =>
     querySerializer: createQuerySerializer(),
     pathSerializer: defaultPathSerializer,
   })
+
 /** Where a file is fetched. */
 export const fileAt = <P extends Addressed<'get'>>(path: P, params: Of<paths[P]['get']>) =>
   address(path, params)
+
 /** Where a file is sent. */
 export const takerAt = <P extends Addressed<'post'>>(path: P, params: Of<paths[P]['post']>) =>
   address(path, params)

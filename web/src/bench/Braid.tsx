@@ -1,16 +1,16 @@
 import type { Channel, Fork, Node, Path } from '../api/types'
 import { carried } from '../board/carry'
 import { Depth } from '../controls/Depth'
-import { figure } from '../controls/format'
 import { NameField } from '../controls/NameField'
-import * as act from '../live/actions'
-import { setPath } from '../live/forks'
-import { useSession } from '../live/session'
-import { setView, useView } from '../live/view'
-import { fan, forkHeight, middles, strandHeight } from './braid'
+import { figure } from '../controls/format'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 import { ForkCard } from './ForkCard'
 import { StrandCard } from './StrandCard'
 import { Wire } from './Wire'
+import { fan, forkHeight, middles, strandHeight } from './braid'
+import { setPath } from './forks'
 
 type Drawn = { channel: Channel; off: boolean; open: (p: Path) => boolean }
 
@@ -97,7 +97,7 @@ function Strand({ path, channel, off, open }: { path: Path } & Drawn) {
           aria-pressed={selected}
           aria-label={`Path ${path.name}${path.mute ? ', muted' : ''}${listened ? ', listened to' : ''}`}
           title={`${path.name}. Double click names it.`}
-          onClick={() => act.select(channel.id, path.id)}
+          onClick={() => select(channel.id, path.id)}
           onDoubleClick={() => setView({ renaming: path.id })}
         >
           <span className={`truncate ${path.mute ? 'struck soft' : ''}`}>{path.name}</span>

@@ -1,15 +1,16 @@
 import type { Channel } from '../api/types'
-import { chainCost, percent, share } from '../controls/cost'
 import { clearMarks } from '../controls/Depth'
 import { Menu } from '../controls/Menu'
-import * as act from '../live/actions'
-import { showDepth } from '../live/listening'
-import { paste } from '../live/paste'
-import { copyChain } from '../live/selection'
-import { shownChain, useSession } from '../live/session'
-import { useBlind } from '../live/trials'
-import { setView, useView } from '../live/view'
+import { chainCost, percent, share } from '../controls/cost'
+import { shownChain } from '../document/chain'
+import { showDepth } from '../session/listening'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 import { TrialStrip } from '../trials/TrialStrip'
+import { useBlind } from '../trials/actions'
+import { paste } from './paste'
+import { copyChain } from './several'
+import { toggleChain } from './stages'
 
 /** The head of a row's chain: what it is, what it costs, its trials, and what can be done with all of it. */
 export function ChainHead({ channel }: { channel: Channel }) {
@@ -42,7 +43,7 @@ export function ChainHead({ channel }: { channel: Channel }) {
               {
                 text: chain.bypass ? 'Switch the chain on' : 'Bypass the chain',
                 key: '⇧B',
-                run: () => void act.toggleChain(channel),
+                run: () => void toggleChain(channel),
               },
               {
                 text: 'Presets of chains',

@@ -1,9 +1,9 @@
 import type { Channel, Fork } from '../api/types'
 import { ForkGlyph } from '../board/ForkGlyph'
 import { NameField } from '../controls/NameField'
-import { forkTitle, kindInWords, setForkNode } from '../live/forks'
-import { useView } from '../live/view'
+import { useView } from '../session/view'
 import { cardProps, useCard } from './card'
+import { forkTitle, kindInWords, setForkNode } from './forks'
 
 type Props = { fork: Fork; channel: Channel; owner: string; index: number; off: boolean }
 

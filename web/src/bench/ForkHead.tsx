@@ -1,9 +1,9 @@
 import type { Channel, Fork, Path } from '../api/types'
 import { Menu } from '../controls/Menu'
-import { listenTo, listenToAll } from '../live/listening'
-import * as act from '../live/actions'
-import * as forks from '../live/forks'
-import { setView, useView } from '../live/view'
+import { listenTo, listenToAll } from '../session/listening'
+import { setView, useView } from '../session/view'
+import * as forks from './forks'
+import { duplicateStage, removeStage, shiftStage, toggleBypass } from './stages'
 
 /** The head of a fork on the bench: what it is, in and out, and what can be done with it and its paths. */
 export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | null; channel: Channel }) {
@@ -30,7 +30,7 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
               className={`btn btn-xs min-h-6 w-8 px-0 ${fork.bypass === out ? 'btn-primary' : 'btn-outline font-normal'}`}
               aria-pressed={fork.bypass === out}
               title={out ? 'Bypass ( B )' : undefined}
-              onClick={() => fork.bypass !== out && act.toggleBypass(fork.id)}
+              onClick={() => fork.bypass !== out && toggleBypass(fork.id)}
             >
               {out ? 'Out' : 'In'}
             </button>
@@ -100,10 +100,10 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
               text: path ? `Dissolve: only ${path.name} stays` : 'Dissolve into one path',
               run: () => void forks.dissolve(fork, path?.id ?? ''),
             },
-            { text: 'Duplicate', run: () => void act.duplicateStage(fork.id) },
-            { text: 'Earlier', run: () => act.shiftStage(fork.id, -1) },
-            { text: 'Later', run: () => act.shiftStage(fork.id, 1) },
-            { text: 'Remove', run: () => void act.removeStage(fork.id) },
+            { text: 'Duplicate', run: () => void duplicateStage(fork.id) },
+            { text: 'Earlier', run: () => shiftStage(fork.id, -1) },
+            { text: 'Later', run: () => shiftStage(fork.id, 1) },
+            { text: 'Remove', run: () => void removeStage(fork.id) },
           ]}
         >
           ⋯

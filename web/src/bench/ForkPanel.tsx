@@ -1,12 +1,12 @@
 import type { Channel, Fork, ForkFigures, Path } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import { Pick, Toggle } from '../controls/Pick'
-import * as forks from '../live/forks'
-import { useSession } from '../live/session'
 import { Handles } from '../moves/Handles'
+import { useSession } from '../session/store'
 import { ForkHead } from './ForkHead'
 import { ForkPicture, useForkFigures } from './ForkPicture'
 import { PathLine } from './PathLine'
+import * as forks from './forks'
 import { useHint } from './useHint'
 
 /** A fork on the bench: what it does as a whole, its paths one below the other, and how it divides and joins. */

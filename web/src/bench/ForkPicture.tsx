@@ -1,17 +1,18 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { api, answer } from '../api/client'
+import { answer, api } from '../api/client'
 import type { Fork, ForkFigures, Path } from '../api/types'
-import { useForkPicture } from '../live/picture'
-import { hearPaths } from '../live/listening'
-import { useSession } from '../live/session'
-import { useView } from '../live/view'
-import { frameOf } from './frame'
+import { hearPaths } from '../session/listening'
+import { useSession } from '../session/store'
+import { useView } from '../session/view'
 import { HandlePoint, type Pictured } from './HandlePoint'
 import { PictureGrid } from './PictureGrid'
 import { Spectrum } from './Spectrum'
+import { frameOf } from './frame'
+import { useForkPicture } from './picture'
 
 const W = 196
+
 const H = 172
 
 /** What a fork does as a whole, by a test signal that Go sends through a copy of it. */

@@ -1,9 +1,9 @@
-import { type KeyboardEvent, type PointerEvent, type WheelEvent, useRef } from 'react'
+import { type KeyboardEvent, type PointerEvent, useRef, type WheelEvent } from 'react'
 import type { Param, Picture } from '../api/types'
 import { round, step } from '../controls/format'
-import { moveTogether } from '../live/selection'
-import { useSession } from '../live/session'
+import { useSession } from '../session/store'
 import type { Frame } from './frame'
+import { moveTogether } from './several'
 
 type Handle = NonNullable<Picture['handles']>[number]
 

@@ -1,8 +1,8 @@
 import { useRef } from 'react'
 import type { Picture, Tap } from '../api/types'
-import { useHeard } from '../live/meters'
-import { useSession } from '../live/session'
 import { tapText } from '../routing/taps'
+import { useHeard } from '../session/meters'
+import { useSession } from '../session/store'
 import type { Frame } from './frame'
 
 /** What drives a stage in place of its own signal, in its picture: named, and where the picture lies over

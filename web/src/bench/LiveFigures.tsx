@@ -1,5 +1,5 @@
 import { useRef } from 'react'
-import { useHeard } from '../live/meters'
+import { useHeard } from '../session/meters'
 
 /** What a stage reports of itself while it plays, in words and figures. */
 export function LiveFigures({ stage, names }: { stage: string; names: string[] }) {

@@ -1,6 +1,6 @@
 import { useRef } from 'react'
 import type { Picture } from '../api/types'
-import { useHeard } from '../live/meters'
+import { useHeard } from '../session/meters'
 import type { Frame } from './frame'
 
 /** Where the signal stands on the curve at this moment. */
@@ -26,6 +26,7 @@ export function LivePoint({
 }
 
 const SECONDS = 4
+
 const DEEP = 18 // dB
 
 /** Reduction over the last seconds, hanging down from the top. */

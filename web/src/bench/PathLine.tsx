@@ -1,10 +1,10 @@
 import type { Channel, Path } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import { Toggle } from '../controls/Pick'
-import * as act from '../live/actions'
-import { listenToPath, setPath, toggleMute } from '../live/forks'
-import { useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
+import { listenToPath, setPath, toggleMute } from './forks'
 
 type Props = { path: Path; channel: Channel; selected: boolean; part: number | undefined }
 
@@ -20,7 +20,7 @@ export function PathLine({ path, channel, selected, part }: Props) {
           style={{ fontWeight: selected ? 700 : 400 }}
           aria-pressed={selected}
           title={`${path.name}${part === undefined ? '' : `: ${Math.round(part * 100)} % of the power of all paths`}`}
-          onClick={() => act.select(channel.id, path.id)}
+          onClick={() => select(channel.id, path.id)}
           onDoubleClick={() => setView({ renaming: path.id })}
         >
           <span className={path.mute ? 'struck soft' : ''}>{path.name}</span>

@@ -1,14 +1,15 @@
 import type { EffectInfo, Stage } from '../api/types'
-import { useStagePicture } from '../live/picture'
+import { HandlePoint, type Pictured } from './HandlePoint'
+import { KeyMark } from './KeyMark'
 import { LiveFigures } from './LiveFigures'
 import { LivePoint, ReductionHistory } from './LivePoint'
+import { PictureGrid } from './PictureGrid'
 import { Spectrum } from './Spectrum'
 import { frameOf } from './frame'
-import { KeyMark } from './KeyMark'
-import { HandlePoint, type Pictured } from './HandlePoint'
-import { PictureGrid } from './PictureGrid'
+import { useStagePicture } from './picture'
 
 const W = 220
+
 const H = 196
 
 /** A stage's picture: curves, bars and handles as Go gave them; handles are dragged or moved by keys. */

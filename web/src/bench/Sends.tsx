@@ -2,10 +2,11 @@ import type { Channel, Send } from '../api/types'
 import { Depth } from '../controls/Depth'
 import { Menu } from '../controls/Menu'
 import { ParamControl } from '../controls/ParamControl'
-import { change, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
 import { copySend, sendTo, sendToStage } from '../routing/gestures'
 import { pointsOf, sendAt, sendPoint } from '../routing/taps'
+import { change } from '../session/changes'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 
 /** Level and pan of the row, and its sends with their live level. */
 export function Sends({ channel }: { channel: Channel }) {

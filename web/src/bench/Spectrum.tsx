@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { theEngine } from '../live/session'
+import { theEngine } from '../session/sound'
 
 const FLOOR = -96 // dB at the bottom of the picture
 

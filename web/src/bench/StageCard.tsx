@@ -1,11 +1,12 @@
 import type { Channel, Stage } from '../api/types'
 import { MiniPicture } from '../board/MiniPicture'
-import { percent, share } from '../controls/cost'
 import { NameField } from '../controls/NameField'
-import * as act from '../live/actions'
-import { stageName, useSession } from '../live/session'
-import { useView } from '../live/view'
+import { percent, share } from '../controls/cost'
+import { stageName } from '../document/chain'
+import { useSession } from '../session/store'
+import { useView } from '../session/view'
 import { cardProps, useCard } from './card'
+import { setStage } from './stages'
 
 type Props = {
   stage: Stage
@@ -38,7 +39,7 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
         <NameField
           name={name}
           label="Name of the stage"
-          onName={(next) => void act.setStage(stage.id, { name: next }, 'Rename')}
+          onName={(next) => void setStage(stage.id, { name: next }, 'Rename')}
         />
       ) : (
         <span

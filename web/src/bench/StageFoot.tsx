@@ -1,12 +1,14 @@
 import { useState } from 'react'
-import { upload, takerAt } from '../api/client'
+import { takerAt, upload } from '../api/client'
 import type { Change, EffectInfo, Stage } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import { Pick, Toggle } from '../controls/Pick'
-import * as act from '../live/actions'
 import { TapPick } from '../routing/TapPick'
-import { change, notice, refused, theEngine, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { change } from '../session/changes'
+import { theEngine } from '../session/sound'
+import { notice, refused, useSession } from '../session/store'
+import { setView, useView } from '../session/view'
+import { renewStage, setStage } from './stages'
 
 /** What every stage has: mix with its law and lock, what it acts on, how it ends; and what only some use. */
 export function StageFoot({ stage, effect, name }: { stage: Stage; effect: EffectInfo; name: string }) {
@@ -29,14 +31,14 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
         says="Blend fades from dry to wet; add leaves the dry signal as it is and adds the wet."
         value={stage.mixLaw}
         choices={named('blend', 'add')}
-        onPick={(mixLaw) => act.setStage(stage.id, { mixLaw }, 'Change the mix law of')}
+        onPick={(mixLaw) => setStage(stage.id, { mixLaw }, 'Change the mix law of')}
       />
       <Pick
         label="Acts on"
         says="Which part of the stereo signal the stage treats; the rest passes untouched."
         value={stage.actsOn}
         choices={named('both', 'left', 'right', 'mid', 'side')}
-        onPick={(actsOn) => act.setStage(stage.id, { actsOn }, 'Change what it acts on:')}
+        onPick={(actsOn) => setStage(stage.id, { actsOn }, 'Change what it acts on:')}
       />
       {effect.keyed && (
         <TapPick
@@ -58,14 +60,14 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
         says="Presets and replacements leave mix and law alone."
         on={stage.mixLock}
         onSet={(mixLock) =>
-          act.setStage(stage.id, { mixLock }, mixLock ? 'Lock the mix of' : 'Unlock the mix of')
+          setStage(stage.id, { mixLock }, mixLock ? 'Lock the mix of' : 'Unlock the mix of')
         }
       />
       <Toggle
         label="Ring out"
         says="Bypassed, it lets what is in it die away instead of stopping."
         on={stage.ringOut}
-        onSet={(ringOut) => act.setStage(stage.id, { ringOut }, 'Change how it ends:')}
+        onSet={(ringOut) => setStage(stage.id, { ringOut }, 'Change how it ends:')}
       />
       {together.length > 1 && (
         <Toggle
@@ -88,7 +90,7 @@ function OlderSound({ stage, effect }: { stage: Stage; effect: EffectInfo }) {
       </span>
       <button
         className="btn btn-xs btn-outline shrink-0 font-normal"
-        onClick={() => void act.renewStage(stage.id)}
+        onClick={() => void renewStage(stage.id)}
       >
         Use the new one
       </button>

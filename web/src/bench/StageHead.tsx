@@ -1,12 +1,14 @@
 import type { Channel, EffectInfo, Stage } from '../api/types'
 import { Menu } from '../controls/Menu'
-import * as act from '../live/actions'
-import { listenTo, listenToAll } from '../live/listening'
-import { paste } from '../live/paste'
-import { copy } from '../live/selection'
-import { stageName, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { stageName } from '../document/chain'
 import { stageToSend } from '../routing/gestures'
+import { listenTo, listenToAll } from '../session/listening'
+import { placeOf } from '../session/selected'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
+import { paste } from './paste'
+import { copy } from './several'
+import { duplicateStage, removeStage, shiftStage, toggleBypass } from './stages'
 
 type Props = { stage: Stage; channel: Channel; effect: EffectInfo; pinned?: boolean }
 
@@ -36,14 +38,14 @@ export function StageHead({ stage, channel, effect, pinned }: Props) {
           <button
             className={`btn btn-xs min-h-6 w-8 px-0 ${stage.bypass ? 'btn-outline font-normal' : 'btn-primary'}`}
             aria-pressed={!stage.bypass}
-            onClick={() => stage.bypass && act.toggleBypass(stage.id)}
+            onClick={() => stage.bypass && toggleBypass(stage.id)}
           >
             In
           </button>
           <button
             className={`btn btn-xs min-h-6 w-8 px-0 ${stage.bypass ? 'btn-primary' : 'btn-outline font-normal'}`}
             aria-pressed={stage.bypass}
-            onClick={() => !stage.bypass && act.toggleBypass(stage.id)}
+            onClick={() => !stage.bypass && toggleBypass(stage.id)}
             title="Bypass ( B )"
           >
             Out
@@ -76,7 +78,7 @@ function Listen({ stage }: { stage: Stage }) {
 }
 
 function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
-  const at = act.placeOf(stage.id)
+  const at = placeOf(stage.id)
   return (
     <Menu
       label="Menu of the stage"
@@ -93,13 +95,13 @@ function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
         pinned
           ? { text: 'Take it off the bench', key: 'I', run: () => setView({ pinned: '' }) }
           : { text: 'Keep it on the bench', key: 'I', run: () => setView({ pinned: stage.id }) },
-        { text: 'Duplicate', key: 'U', run: () => void act.duplicateStage(stage.id) },
+        { text: 'Duplicate', key: 'U', run: () => void duplicateStage(stage.id) },
         { text: 'Copy', key: 'Ctrl C', run: () => void copy([stage.id]) },
         { text: 'Paste behind it', key: 'Ctrl V', run: () => void paste() },
         { text: 'Make it a send and a return', run: () => void stageToSend(stage.id) },
-        { text: 'Earlier', key: 'Alt ←', run: () => act.shiftStage(stage.id, -1) },
-        { text: 'Later', key: 'Alt →', run: () => act.shiftStage(stage.id, 1) },
-        { text: 'Remove', key: 'Del', run: () => void act.removeStage(stage.id) },
+        { text: 'Earlier', key: 'Alt ←', run: () => shiftStage(stage.id, -1) },
+        { text: 'Later', key: 'Alt →', run: () => shiftStage(stage.id, 1) },
+        { text: 'Remove', key: 'Del', run: () => void removeStage(stage.id) },
       ]}
     >
       ⋯

@@ -1,10 +1,11 @@
 import type { Channel, Stage } from '../api/types'
 import { MiniPicture } from '../board/MiniPicture'
 import { NameField } from '../controls/NameField'
-import * as act from '../live/actions'
-import { stageName, useSession } from '../live/session'
-import { useView } from '../live/view'
+import { stageName } from '../document/chain'
+import { useSession } from '../session/store'
+import { useView } from '../session/view'
 import { cardProps, useCard } from './card'
+import { setStage } from './stages'
 
 type Props = { stage: Stage; channel: Channel; owner: string; index: number; off: boolean }
 
@@ -27,7 +28,7 @@ export function StrandCard({ stage, channel, owner, index, off }: Props) {
         <NameField
           name={name}
           label="Name of the stage"
-          onName={(next) => void act.setStage(stage.id, { name: next }, 'Rename')}
+          onName={(next) => void setStage(stage.id, { name: next }, 'Rename')}
         />
       ) : (
         <span className={`truncate text-[12px] font-semibold ${hollow ? 'struck soft' : ''}`} title={name}>

@@ -1,8 +1,8 @@
 import type { CSSProperties } from 'react'
 import { besides, carryStage } from '../board/carry'
-import * as act from '../live/actions'
-import { pick } from '../live/pick'
-import { setView, useView } from '../live/view'
+import { select } from '../session/selected'
+import { setView, useView } from '../session/view'
+import { pick } from './pick'
 
 /** How a stage or fork on the bench shows whether it works, is selected, and is listened to. */
 export function useCard(id: string, hollow: boolean) {
@@ -26,7 +26,7 @@ export const cardProps = (id: string, channel: string, owner: string, index: num
   draggable,
   onClick: (e: React.MouseEvent) => pick(e, channel, id),
   onFocus: (e: React.FocusEvent) =>
-    e.target === e.currentTarget && !useView.getState().together.includes(id) && act.select(channel, id),
+    e.target === e.currentTarget && !useView.getState().together.includes(id) && select(channel, id),
   onDoubleClick: () => setView({ renaming: id }),
   onDragStart: (e: React.DragEvent) => carryStage(e, id),
   ...besides(owner, index),

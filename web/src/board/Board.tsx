@@ -1,17 +1,17 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { upload, takerAt } from '../api/client'
+import { takerAt, upload } from '../api/client'
 import type { Channel } from '../api/types'
-import * as act from '../live/actions'
-import { useHeard } from '../live/meters'
-import { notice, refused, useSession } from '../live/session'
-import { setView, useView, view } from '../live/view'
+import { lens as makeLens } from '../document/time'
 import { LitPath, useReach } from '../routing/LitPath'
 import { makeGroup, openSend } from '../routing/gestures'
+import { useHeard } from '../session/meters'
+import { notice, refused, useSession } from '../session/store'
+import { setView, useView, view } from '../session/view'
 import { Playhead } from './Playhead'
 import { Row, rowHeight } from './Row'
 import { HEAD } from './RowHead'
 import { Ruler } from './Ruler'
-import { lens as makeLens } from './time'
+import { addRow } from './rows'
 
 export function Board() {
   const project = useSession((s) => s.project)!
@@ -112,10 +112,10 @@ export function Board() {
             />
           ))}
           <div className="flex items-center gap-3 px-3 py-1.5 text-[12px]">
-            <button className="btn btn-xs btn-outline font-normal" onClick={() => void act.addRow('track')}>
+            <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('track')}>
               Add a track
             </button>
-            <button className="btn btn-xs btn-outline font-normal" onClick={() => void act.addRow('return')}>
+            <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('return')}>
               Add a return
             </button>
             <label className="btn btn-xs btn-outline font-normal">

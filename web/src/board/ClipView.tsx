@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react'
 import type { Clip } from '../api/types'
-import * as clips from '../live/clips'
-import type { Lens } from './time'
+import type { Lens } from '../document/time'
+import * as clips from './clips'
 
 const FRAMES = 512 // audiofile.OverviewFrames
 

@@ -1,6 +1,6 @@
 import type { Node } from '../api/types'
 import { Hover } from '../controls/Hover'
-import { idOf } from '../live/chain'
+import { idOf } from '../document/chain'
 import { NodeChip } from './NodeChip'
 
 /** Stages for which there is no room: a count, which opens. */

@@ -1,14 +1,14 @@
 import type { Fork, Path } from '../api/types'
+import { forkTitle } from '../bench/forks'
+import { pick } from '../bench/pick'
 import { Depth } from '../controls/Depth'
 import { Hover } from '../controls/Hover'
-import { pick } from '../live/pick'
-import * as act from '../live/actions'
-import { holds } from '../live/chain'
-import { forkTitle } from '../live/forks'
-import { setView, useView } from '../live/view'
-import { besides, carried, carryStage } from './carry'
+import { holds } from '../document/chain'
+import { select } from '../session/selected'
+import { setView, useView } from '../session/view'
 import { ForkGlyph } from './ForkGlyph'
 import { StageChip } from './StageChip'
+import { besides, carried, carryStage } from './carry'
 
 type Props = { fork: Fork; channel: string; owner: string; index: number; chainOff: boolean }
 
@@ -78,7 +78,7 @@ function OpenPath({ path, channel, off }: { path: Path; channel: string; off: bo
         className="h-6 w-[84px] truncate px-1 text-left"
         style={{ fontWeight: selected ? 700 : 400 }}
         aria-label={`Path ${path.name}${path.mute ? ', muted' : ''}`}
-        onClick={() => act.select(channel, path.id)}
+        onClick={() => select(channel, path.id)}
       >
         <span className={path.mute ? 'struck soft' : ''}>{path.name}</span>
       </button>

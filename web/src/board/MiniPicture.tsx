@@ -1,5 +1,5 @@
 import type { Picture, Stage } from '../api/types'
-import { useStagePicture } from '../live/picture'
+import { useStagePicture } from '../bench/picture'
 
 /** A stage's picture, small: its main line only. */
 export function MiniPicture({

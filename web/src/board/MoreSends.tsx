@@ -1,6 +1,6 @@
 import type { Channel, Send } from '../api/types'
 import { Hover } from '../controls/Hover'
-import * as act from '../live/actions'
+import { select } from '../session/selected'
 import { SendChip } from './SendChip'
 
 /** The sends behind the first: they can be read, and dragged to other rows, as it can. */
@@ -14,7 +14,7 @@ export function MoreSends({ channel, sends }: { channel: Channel; sends: Send[] 
         <button
           aria-expanded={open}
           className="water-label h-[24px] min-w-[24px] text-[11px]"
-          onClick={() => act.select(channel.id)}
+          onClick={() => select(channel.id)}
         >
           +{sends.length}
         </button>

@@ -1,5 +1,5 @@
-import type { Timeline } from '../live/engine'
-import type { Lens } from './time'
+import type { Timeline } from '../api/types'
+import type { Lens } from '../document/time'
 
 /** Where clips of a row sound at once, and are added to each other: hatched, so that it is seen. */
 export function Overlaps({ row, timeline, lens }: { row: string; timeline: Timeline; lens: Lens }) {

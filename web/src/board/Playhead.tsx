@@ -1,6 +1,6 @@
 import { useRef } from 'react'
-import { useHeard } from '../live/meters'
-import type { Lens } from './time'
+import type { Lens } from '../document/time'
+import { useHeard } from '../session/meters'
 
 /** Where the song is heard: one line over all rows, and its flag in the ruler. It is moved by a transform,
     on a layer of its own, so that nothing else is laid out or painted anew. */

@@ -1,21 +1,22 @@
 import { memo } from 'react'
-import type { Channel } from '../api/types'
-import type { Timeline } from '../live/engine'
-import * as act from '../live/actions'
-import { shownChain, useSession } from '../live/session'
-import { useView, view } from '../live/view'
-import { STRIP_HEIGHT } from '../lines/face'
+import type { Channel, Timeline } from '../api/types'
+import { shownChain } from '../document/chain'
+import type { Lens } from '../document/time'
 import { LineHead } from '../lines/LineHead'
 import { LineStrip } from '../lines/LineStrip'
+import { STRIP_HEIGHT } from '../lines/face'
 import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
-import { carried } from './carry'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
+import { locate } from '../session/transport'
+import { useView, view } from '../session/view'
 import { ClipView } from './ClipView'
 import { Overlaps } from './Overlaps'
 import { HEAD, RowHead } from './RowHead'
 import { Surface } from './Surface'
-import type { Lens } from './time'
 import { Water } from './Water'
+import { carried } from './carry'
 
 type Props = {
   channel: Channel
@@ -59,7 +60,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
         background: selected || together ? 'var(--card)' : 'var(--paper)',
         boxShadow: selected || together ? 'inset 5px 0 0 var(--ink)' : undefined,
       }}
-      onClick={() => act.select(channel.id)}
+      onClick={() => select(channel.id)}
       onDragOver={(e) => carried(e) && e.preventDefault()}
       onDrop={(e) => {
         // anywhere on the row is the end of its chain
@@ -87,7 +88,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
             className="absolute inset-x-0 top-0 overflow-hidden"
             style={{ height: air }}
             onDoubleClick={(e) =>
-              act.locate(lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
+              locate(lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
             }
           >
             {channel.clips.map((c) => (

@@ -1,27 +1,18 @@
 import type { Channel } from '../api/types'
 import { TideMeter } from '../controls/TideMeter'
-import * as act from '../live/actions'
-import { useSession } from '../live/session'
-import { setView, useView } from '../live/view'
-import { over } from '../status/Protection'
-import { carry, carriedRow } from './carry'
 import { fold } from '../routing/gestures'
+import { select, selectAlso } from '../session/selected'
+import { useSession } from '../session/store'
+import { toggleSolo } from '../session/transport'
+import { setView, useView } from '../session/view'
 import { Diamond } from '../soundings/Diamond'
+import { over } from '../status/Protection'
+import { tints } from '../theme/tints'
 import { Lamp } from './Lamp'
 import { RowMenu } from './RowMenu'
 import { RowName } from './RowName'
-
-export const tints = [
-  'transparent',
-  '#b98a3c',
-  '#7f8f3a',
-  '#3f8f6b',
-  '#3a8a9a',
-  '#4a76b8',
-  '#7a68b0',
-  '#a0607c',
-  '#8a6a52',
-]
+import { carriedRow, carry } from './carry'
+import { moveRow, toggleMute } from './rows'
 
 /** How wide the heads of rows are. */
 export const HEAD = 168
@@ -59,7 +50,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
         const id = carriedRow()
         if (!id) return
         const box = e.currentTarget.getBoundingClientRect()
-        act.moveRow(id, e.clientY > box.top + box.height / 2 ? index + 1 : index)
+        moveRow(id, e.clientY > box.top + box.height / 2 ? index + 1 : index)
       }}
     >
       <div className="flex items-center gap-1">
@@ -83,9 +74,9 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
             <button
               className="line-clamp-2 min-w-0 text-left text-[13px] leading-[14px] font-semibold wrap-anywhere"
               onClick={(e) => {
-                if (!e.shiftKey && !e.ctrlKey && !e.metaKey) return act.select(channel.id)
+                if (!e.shiftKey && !e.ctrlKey && !e.metaKey) return select(channel.id)
                 e.stopPropagation()
-                act.selectAlso(channel.id, e.shiftKey)
+                selectAlso(channel.id, e.shiftKey)
               }}
               onDoubleClick={() => setView({ renaming: channel.id })}
               title={channel.name}
@@ -116,13 +107,13 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
               on={channel.mute}
               label={`Mute ${channel.name}`}
               text="M"
-              onClick={() => void act.toggleMute(channel)}
+              onClick={() => void toggleMute(channel)}
             />
             <Lamp
               on={soloed}
               label={`Solo ${channel.name}`}
               text="S"
-              onClick={(e) => act.toggleSolo(channel.id, e.shiftKey)}
+              onClick={(e) => toggleSolo(channel.id, e.shiftKey)}
             />
           </>
         )}

@@ -1,13 +1,13 @@
 import type { Channel } from '../api/types'
 import { Menu } from '../controls/Menu'
-import * as act from '../live/actions'
-import { toggleLines } from '../live/lines'
-import { openMaker } from '../live/passages'
-import { cutClips } from '../live/sections'
-import { useSession } from '../live/session'
-import { setView } from '../live/view'
+import { toggleLines } from '../lines/actions'
+import { openMaker } from '../passages/actions'
 import { dissolveGroup, makeGroup, sendTo } from '../routing/gestures'
-import { tints } from './RowHead'
+import { cutClips } from '../sections/actions'
+import { useSession } from '../session/store'
+import { setView } from '../session/view'
+import { tints } from '../theme/tints'
+import { duplicateRow, removeRow, setRow } from './rows'
 
 /** Everything that can be done with a row as a whole. */
 export function RowMenu({ channel }: { channel: Channel }) {
@@ -25,12 +25,12 @@ export function RowMenu({ channel }: { channel: Channel }) {
         own && {
           text: 'Duplicate with everything on it',
           key: 'C',
-          run: () => void act.duplicateRow(channel),
+          run: () => void duplicateRow(channel),
         },
-        own && { text: 'Hide', run: () => void act.setRow(channel, { hidden: true }, 'Hide') },
+        own && { text: 'Hide', run: () => void setRow(channel, { hidden: true }, 'Hide') },
         own && {
           text: channel.stereo ? 'Make it mono' : 'Make it stereo',
-          run: () => void act.setRow(channel, { stereo: !channel.stereo }, 'Change the width of'),
+          run: () => void setRow(channel, { stereo: !channel.stereo }, 'Change the width of'),
         },
         { text: 'Lines: open or fold them', key: 'X', run: () => toggleLines(channel.id) },
         {
@@ -57,7 +57,7 @@ export function RowMenu({ channel }: { channel: Channel }) {
         },
         channel.kind === 'track' && { text: 'Print to a new track', key: 'P', run: () => print('track') },
         { text: 'Export as a file', run: () => print('file') },
-        own && { text: 'Remove', run: () => void act.removeRow(channel) },
+        own && { text: 'Remove', run: () => void removeRow(channel) },
       ]}
       foot={(shut) => (
         <li className="flex flex-row gap-1 px-2 py-1">
@@ -69,7 +69,7 @@ export function RowMenu({ channel }: { channel: Channel }) {
               aria-label={i === 0 ? 'No tint' : `Tint ${i}`}
               onClick={() => {
                 shut()
-                void act.setRow(channel, { tint: i }, 'Tint')
+                void setRow(channel, { tint: i }, 'Tint')
               }}
             />
           ))}

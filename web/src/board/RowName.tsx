@@ -1,6 +1,6 @@
 import type { Channel } from '../api/types'
-import * as act from '../live/actions'
-import { setView } from '../live/view'
+import { setView } from '../session/view'
+import { setRow } from './rows'
 
 /** A row's name being given: Enter takes it, Escape leaves the old one. */
 export function RowName({ channel }: { channel: Channel }) {
@@ -22,7 +22,7 @@ export function RowName({ channel }: { channel: Channel }) {
       onBlur={(e) => {
         const name = e.target.value.trim()
         setView({ renaming: '' })
-        if (name && name !== channel.name) void act.setRow(channel, { name }, 'Rename')
+        if (name && name !== channel.name) void setRow(channel, { name }, 'Rename')
       }}
     />
   )

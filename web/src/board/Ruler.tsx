@@ -1,12 +1,12 @@
+import type { Timeline } from '../api/types'
 import { type PointerEvent, useRef } from 'react'
-import type { Timeline } from '../live/engine'
-import * as act from '../live/actions'
-import { useSession } from '../live/session'
-import { setView, type Tide, useView, view } from '../live/view'
+import { barAt, type Lens } from '../document/time'
 import { BAND, PassageBand } from '../passages/PassageBand'
-import { Playhead } from './Playhead'
 import { SectionHead } from '../sections/SectionHead'
-import { barAt, type Lens } from './time'
+import { useSession } from '../session/store'
+import { locate } from '../session/transport'
+import { setView, type Tide, useView, view } from '../session/view'
+import { Playhead } from './Playhead'
 import { HEAD } from './RowHead'
 import { STRIP } from './Water'
 
@@ -123,9 +123,9 @@ function Time({
         // to what the ruler shows: bars where they are narrow, else the grid; with Alt anywhere
         const at = frameAt(e)
         if (start.current !== null && !dragged) {
-          if (e.altKey) act.locate(at)
-          else if (perBar < 96) act.locate(snap(at))
-          else act.locate(at, view().grid)
+          if (e.altKey) locate(at)
+          else if (perBar < 96) locate(snap(at))
+          else locate(at, view().grid)
         }
         start.current = null
       }}

@@ -1,9 +1,9 @@
 import { useRef } from 'react'
 import type { Channel, Send } from '../api/types'
-import * as act from '../live/actions'
-import { useHeard } from '../live/meters'
-import { useSession } from '../live/session'
 import { pointsOf, sendPoint } from '../routing/taps'
+import { useHeard } from '../session/meters'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
 import { carry } from './carry'
 
 /** A send on a row: where to, how much, and how much is flowing. */
@@ -27,7 +27,7 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
         borderColor: 'var(--deep)',
         borderStyle: send.mute ? 'dashed' : 'solid',
       }}
-      onClick={() => act.select(channel.id)}
+      onClick={() => select(channel.id)}
       draggable
       onDragStart={(e) => carry(e, { send: send.id })}
       title={`Send to ${to}, ${point}${send.mute ? ', muted' : ''}. Drag it to another row to copy it; with Shift silent.`}

@@ -1,7 +1,7 @@
 import type { Channel } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
-import * as moves from '../live/moves'
-import { useSession } from '../live/session'
+import * as moves from '../moves/actions'
+import { useSession } from '../session/store'
 
 /** What one handle takes of the row, in pixels. */
 export const HANDLE = 160

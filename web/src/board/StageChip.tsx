@@ -1,9 +1,10 @@
 import type { Stage } from '../api/types'
-import { pick } from '../live/pick'
-import { stageName, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
-import { besides, carryStage } from './carry'
+import { pick } from '../bench/pick'
+import { stageName } from '../document/chain'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 import { MiniPicture } from './MiniPicture'
+import { besides, carryStage } from './carry'
 
 type Props = {
   stage: Stage

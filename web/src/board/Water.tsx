@@ -1,19 +1,19 @@
 import type { Channel, Node } from '../api/types'
 import { Depth } from '../controls/Depth'
 import { ParamControl } from '../controls/ParamControl'
-import * as act from '../live/actions'
-import { along, idOf } from '../live/chain'
-import { shownChain, useSession } from '../live/session'
-import { useBlind } from '../live/trials'
-import { setView, useView } from '../live/view'
-import { carried } from './carry'
+import { along, idOf, shownChain } from '../document/chain'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
+import { Diamond } from '../soundings/Diamond'
+import { useBlind } from '../trials/actions'
 import { Fold } from './Fold'
 import { MoreSends } from './MoreSends'
 import { NodeChip } from './NodeChip'
 import { Plate } from './Plate'
 import { SendChip } from './SendChip'
 import { HANDLE, ShownHandles, useShownHandles } from './ShownHandles'
-import { Diamond } from '../soundings/Diamond'
+import { carried } from './carry'
 
 export const STRIP = 416 // level, sends and output keep this much at the right
 
@@ -110,7 +110,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
               title="Add a stage ( / )"
               onClick={(e) => {
                 e.stopPropagation()
-                act.select(channel.id)
+                select(channel.id)
                 setView({ dialog: { kind: 'effects', owner, index: nodes.length } })
               }}
             >

@@ -1,10 +1,11 @@
 import type { DragEvent } from 'react'
+import { insertFork } from '../bench/forks'
+import { chosen, copyTo, moveTo } from '../bench/several'
+import { addStage } from '../bench/stages'
 import { forkOf } from '../effects/forks'
-import * as act from '../live/actions'
-import { insertFork } from '../live/forks'
-import { chosen, copyTo, moveTo } from '../live/selection'
-import { useSession } from '../live/session'
 import { copySend } from '../routing/gestures'
+import { rowOf } from '../session/selected'
+import { useSession } from '../session/store'
 
 /** What is being dragged over the board: a stage, an effect from the list, a row, a send, or a file. */
 type Load = { stages?: string[]; effect?: string; row?: string; send?: string }
@@ -34,13 +35,13 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
   const copy = e.ctrlKey || e.metaKey
   return {
     drop: (owner, index) => {
-      const row = act.rowOf(owner)
+      const row = rowOf(owner)
       if (now.send && row) void copySend(now.send, [row], off)
       if (now.stages) void (copy ? copyTo : moveTo)(now.stages, owner, index)
       const fork = now.effect ? forkOf(now.effect) : null
       if (fork) void insertFork(fork.kind, fork.bands, owner, index)
       const effect = useSession.getState().effects.find((x) => x.id === now.effect)
-      if (effect) void act.addStage(effect, owner, index, off)
+      if (effect) void addStage(effect, owner, index, off)
     },
   }
 }

@@ -1,5 +1,5 @@
 import { type ReactNode, useEffect, useRef } from 'react'
-import { setView } from '../live/view'
+import { setView } from '../session/view'
 import { useReturn } from './useReturn'
 
 /** A card over the board. Escape puts it away, and the focus goes back where it was. */

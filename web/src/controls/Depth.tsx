@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
-import { Hold, useHeard } from '../live/meters'
-import { view } from '../live/view'
+import { Hold, useHeard } from '../session/meters'
+import { view } from '../session/view'
 
 const CLEAR = 'shoal-clear-marks'
 

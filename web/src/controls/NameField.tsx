@@ -1,4 +1,4 @@
-import { setView, useView } from '../live/view'
+import { setView, useView } from '../session/view'
 
 /** A name being given: Enter takes it, Escape leaves the old one. */
 export function NameField(p: { name: string; label: string; onName: (name: string) => void }) {

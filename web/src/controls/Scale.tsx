@@ -1,8 +1,8 @@
 import { useRef, useState } from 'react'
 import type { Param } from '../api/types'
-import { said } from './format'
 import { ScaleFigure } from './ScaleFigure'
 import { ScaleRuler } from './ScaleRuler'
+import { said } from './format'
 import { useScale } from './useScale'
 
 type Props = {

@@ -1,5 +1,5 @@
 import { useRef } from 'react'
-import { useHeard } from '../live/meters'
+import { useHeard } from '../session/meters'
 
 const share = (db: number) => Math.max(0, Math.min(1, (db + 60) / 66))
 

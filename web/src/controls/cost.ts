@@ -1,5 +1,5 @@
 import type { Channel } from '../api/types'
-import { shownChain, stages } from '../live/session'
+import { shownChain, stages } from '../document/chain'
 
 /** What part of the engine's time something takes, from nanoseconds a frame. */
 export const share = (nanos: number, rate: number) => (nanos * rate) / 1e9

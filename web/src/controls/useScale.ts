@@ -1,8 +1,8 @@
 import { type KeyboardEvent, type PointerEvent, type RefObject, useRef } from 'react'
 import type { Param } from '../api/types'
+import { paste } from '../bench/paste'
 import { leaveForStage } from '../keys/focus'
-import { paste } from '../live/paste'
-import { notice } from '../live/session'
+import { notice } from '../session/store'
 import { at, place, read, round, said, step } from './format'
 
 type Of = {

@@ -1,11 +1,13 @@
 import { useEffect, useMemo, useState } from 'react'
 import type { EffectInfo } from '../api/types'
+import { insertFork } from '../bench/forks'
+import { addStage, replacement, replaceStage } from '../bench/stages'
 import { carry } from '../board/carry'
 import { SideList } from '../controls/SideList'
-import * as act from '../live/actions'
-import { insertFork } from '../live/forks'
-import { refused, tryChanges, useSession } from '../live/session'
-import { setView } from '../live/view'
+import { tryChanges } from '../session/changes'
+import { placeInWords } from '../session/selected'
+import { refused, useSession } from '../session/store'
+import { setView } from '../session/view'
 import { forkEntries, forkOf } from './forks'
 import { favourites, recent, remember, search, toggleFavourite } from './search'
 
@@ -19,7 +21,7 @@ export function EffectList({ owner, index, replace }: Props) {
     const now = all.filter((e) => e.version === e.newest)
     return replace ? now : [...now, ...forkEntries]
   }, [all, replace])
-  const place = act.placeInWords(owner)
+  const place = placeInWords(owner)
   const [text, setText] = useState('')
   const [at, setAt] = useState(replace ? -1 : 0)
   const [likes, setLikes] = useState(favourites)
@@ -31,13 +33,13 @@ export function EffectList({ owner, index, replace }: Props) {
     shut()
     const fork = forkOf(e.id)
     if (fork) await insertFork(fork.kind, fork.bands, owner, index)
-    else if (replace) await act.replaceStage(replace, e)
-    else await act.addStage(e, owner, index, off)
+    else if (replace) await replaceStage(replace, e)
+    else await addStage(e, owner, index, off)
   }
   const flat = found.flatMap((g) => g.effects)
   const chosen = flat[Math.min(at, flat.length - 1)]
   useEffect(() => {
-    if (replace && chosen) tryChanges([act.replacement(replace, chosen)]).catch(refused)
+    if (replace && chosen) tryChanges([replacement(replace, chosen)]).catch(refused)
   }, [replace, chosen])
   useEffect(() => () => void (replace && tryChanges([])), [replace])
   return (

@@ -14,12 +14,14 @@ const effect = (id: string, family: string, synonyms: string[], says = ''): Effe
     mix: 100,
     mixLaw: 'blend',
   }) as unknown as EffectInfo
+
 const list = [
   effect('trim', 'Level', ['gain']),
   effect('equaliser', 'Tone', ['eq']),
   effect('delay', 'Time', ['echo'], 'Repeats the signal.'),
   effect('reverb', 'Space', ['echo chamber', 'room']),
 ]
+
 const ids = (text: string, recents: string[] = [], likes: string[] = []) =>
   search(list, text, recents, likes).map((f) => [f.name, f.effects.map((e) => e.id)])
 

@@ -1,4 +1,4 @@
-import { view } from '../live/view'
+import { view } from '../session/view'
 
 /* One key leads from a stage to its scales and back: Enter and Escape. */
 

@@ -1,22 +1,27 @@
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { Fork, Path } from '../api/types'
-import * as act from '../live/actions'
-import { findFork, idOf, onward, type Way } from '../live/chain'
-import * as forks from '../live/forks'
-import { toggleLines } from '../live/lines'
-import { hear, listenTo, listenToAll, showDepth } from '../live/listening'
-import * as passages from '../live/passages'
-import { paste } from '../live/paste'
-import * as several from '../live/selection'
-import { findStage, notice, shownChain, takeBack, theEngine, useSession } from '../live/session'
-import * as trial from '../live/trials'
-import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
-import { clearMarks } from '../controls/Depth'
-import { setView, view } from '../live/view'
+import * as forks from '../bench/forks'
+import { paste } from '../bench/paste'
+import * as several from '../bench/several'
+import { duplicateStage, shiftStage, toggleChain } from '../bench/stages'
 import { zoomBy } from '../board/Board'
-import { barAt } from '../board/time'
-import { enterScales } from './focus'
+import { duplicateRow, moveRow, toggleMute } from '../board/rows'
+import { clearMarks } from '../controls/Depth'
+import { findFork, findStage, idOf, onward, shownChain, type Way } from '../document/chain'
+import { barAt } from '../document/time'
+import { toggleLines } from '../lines/actions'
+import * as passages from '../passages/actions'
+import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
+import { takeBack } from '../session/changes'
+import { hear, listenTo, listenToAll, showDepth } from '../session/listening'
+import { insertAt, placeOf, select, selectedChannel } from '../session/selected'
+import { theEngine } from '../session/sound'
+import { notice, useSession } from '../session/store'
+import { locate, toggleLoop, togglePlay, toggleSolo } from '../session/transport'
+import { setView, view } from '../session/view'
 import { applyTheme, shownTheme } from '../theme/theme'
+import * as trial from '../trials/actions'
+import { enterScales } from './focus'
 
 /** Whether a key belongs to what has the focus: a field that is typed into, or a switch that Space turns. */
 function typing(e: KeyboardEvent): boolean {
@@ -55,8 +60,8 @@ export function useKeys() {
     )
   const rows = () =>
     (useSession.getState().project?.channels ?? []).filter((c) => view().showHidden || !c.hidden)
-  const row = (run: (c: NonNullable<ReturnType<typeof act.selectedChannel>>) => void) => {
-    const c = act.selectedChannel()
+  const row = (run: (c: NonNullable<ReturnType<typeof selectedChannel>>) => void) => {
+    const c = selectedChannel()
     if (c) run(c)
   }
   const stage = (run: (id: string) => void) => view().stage && run(view().stage)
@@ -73,11 +78,11 @@ export function useKeys() {
     const list = rows()
     const i = list.findIndex((c) => c.id === view().channel)
     const next = list[Math.min(Math.max(i + by, 0), list.length - 1)]
-    if (next) act.select(next.id)
+    if (next) select(next.id)
   }
   /** Along the chain that is shown; where that leads nowhere, down and up lead to the other rows. */
   const step = (way: Way) => {
-    const c = act.selectedChannel()
+    const c = selectedChannel()
     const chain = c && shownChain(c, view().trials).chain
     const by = way === 'right' || way === 'down' ? 1 : -1
     const across = way === 'up' || way === 'down'
@@ -93,16 +98,16 @@ export function useKeys() {
   const shiftRow = (by: number) => {
     const all = useSession.getState().project?.channels ?? []
     const i = all.findIndex((c) => c.id === view().channel)
-    if (i >= 0) act.moveRow(view().channel, by > 0 ? i + 2 : i - 1)
+    if (i >= 0) moveRow(view().channel, by > 0 ? i + 2 : i - 1)
   }
   const stepBar = (by: number) => {
     const t = useSession.getState().timeline
     const h = theEngine()?.heard()
-    if (t) act.locate(t.bars[Math.min(Math.max(barAt(t, h?.song ?? 0) + by, 0), t.bars.length - 1)]!.frame)
+    if (t) locate(t.bars[Math.min(Math.max(barAt(t, h?.song ?? 0) + by, 0), t.bars.length - 1)]!.frame)
   }
-  on('space', () => void act.togglePlay())
-  on('home', () => act.locate(0))
-  on('l', () => act.toggleLoop())
+  on('space', () => void togglePlay())
+  on('home', () => locate(0))
+  on('l', () => toggleLoop())
   on('shift+l', () => passages.openMaker())
   on('comma', () => stepBar(-1))
   on('period', () => stepBar(1))
@@ -112,13 +117,13 @@ export function useKeys() {
   on('alt+down', () => path((f, p) => void forks.shiftPath(f, p, 1)) ?? shiftRow(1))
   on('left', () => step('left'))
   on('right', () => step('right'))
-  on('alt+left', () => stage((id) => act.shiftStage(id, -1)))
-  on('alt+right', () => stage((id) => act.shiftStage(id, 1)))
-  on('q', () => row((c) => c.kind !== 'main' && void act.toggleMute(c)))
-  on('h', () => row((c) => act.toggleSolo(c.id, false)))
-  on('shift+h', () => row((c) => act.toggleSolo(c.id, true)))
+  on('alt+left', () => stage((id) => shiftStage(id, -1)))
+  on('alt+right', () => stage((id) => shiftStage(id, 1)))
+  on('q', () => row((c) => c.kind !== 'main' && void toggleMute(c)))
+  on('h', () => row((c) => toggleSolo(c.id, false)))
+  on('shift+h', () => row((c) => toggleSolo(c.id, true)))
   on('n', () => setView({ renaming: view().stage || view().channel }))
-  on('c', () => row((c) => c.kind !== 'main' && void act.duplicateRow(c)))
+  on('c', () => row((c) => c.kind !== 'main' && void duplicateRow(c)))
   on('p', () =>
     row((c) =>
       setView({ dialog: { kind: 'print', channel: c.id, target: c.kind === 'track' ? 'track' : 'file' } }),
@@ -127,8 +132,8 @@ export function useKeys() {
   on('shift+left', () => several.extend(-1))
   on('shift+right', () => several.extend(1))
   on('b', () => path((_, p) => void forks.toggleMute(p)) ?? void several.bypass())
-  on('shift+b', () => row((c) => void act.toggleChain(c)))
-  on('u', () => path((_, p) => void forks.duplicatePath(p)) ?? stage((id) => void act.duplicateStage(id)))
+  on('shift+b', () => row((c) => void toggleChain(c)))
+  on('u', () => path((_, p) => void forks.duplicatePath(p)) ?? stage((id) => void duplicateStage(id)))
   on('delete,backspace', () => {
     const x = passages.find(view().stage)
     if (x) void passages.remove(x)
@@ -194,15 +199,15 @@ export function useKeys() {
   on('shift+e', () => showDepth(view().depth === 'peak' ? 'rms' : 'peak'))
   on('r', () =>
     effect((id) => {
-      const at = act.placeOf(id)
+      const at = placeOf(id)
       if (at) setView({ dialog: { kind: 'effects', owner: at.owner, index: at.index, replace: id } })
     }),
   )
   on(
     '/',
     () => {
-      const c = act.selectedChannel() ?? rows()[0]
-      if (c) setView({ channel: c.id, dialog: { kind: 'effects', ...act.insertAt(c) } })
+      const c = selectedChannel() ?? rows()[0]
+      if (c) setView({ channel: c.id, dialog: { kind: 'effects', ...insertAt(c) } })
     },
     true,
   )

@@ -1,4 +1,4 @@
-import { setView, useView } from '../live/view'
+import { setView, useView } from '../session/view'
 
 /** Ticks of a quarter note are 960: see project.TicksPerQuarter. */
 const grids: [number, string][] = [

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { SideList } from '../controls/SideList'
-import * as lines from '../live/lines'
-import { theEngine, useSession } from '../live/session'
-import { setView } from '../live/view'
+import { theEngine } from '../session/sound'
+import { useSession } from '../session/store'
+import { setView } from '../session/view'
+import * as lines from './actions'
 
 /** Everything of a row that a line can move, to be searched; those that have a line first. */
 export function LinesCard({ row }: { row: string }) {

@@ -3,11 +3,12 @@ import { useState } from 'react'
 import type { LineView } from '../api/types'
 import { Card } from '../controls/Card'
 import { said } from '../controls/format'
-import * as lines from '../live/lines'
-import { useSession } from '../live/session'
-import { setView, type Stretch } from '../live/view'
+import { useSession } from '../session/store'
+import { setView, type Stretch } from '../session/view'
+import * as lines from './actions'
 
 const W = 340
+
 const H = 72
 
 /** Thins a stretch of a line: by how much it may be away from what is left out, with the result before it is made. */
@@ -67,6 +68,7 @@ export function ThinCard({ v, stretch }: { v: LineView; stretch: Stretch }) {
 }
 
 const rounded = (x: number) => Number(x.toPrecision(2))
+
 const polyline = (ys: number[]) =>
   ys
     .map((y, i) => `${((i / (ys.length - 1)) * W).toFixed(1)},${(3 + (1 - y) * (H - 6)).toFixed(1)}`)

@@ -2,8 +2,8 @@ import { useState } from 'react'
 import type { LineView } from '../api/types'
 import { Card } from '../controls/Card'
 import { figure, read, said } from '../controls/format'
-import * as lines from '../live/lines'
-import { setView, type Stretch } from '../live/view'
+import { setView, type Stretch } from '../session/view'
+import * as lines from './actions'
 
 /** Types a value: for the selected points of a line, or to be held over a stretch with steps at both ends. */
 export function ValueCard({ v, stretch, points }: { v: LineView; stretch: Stretch; points: boolean }) {

@@ -1,11 +1,11 @@
 import { type KeyboardEvent, type PointerEvent, type RefObject, useState } from 'react'
 import type { LineView } from '../api/types'
-import type { Lens } from '../board/time'
+import { paste } from '../bench/paste'
 import { place, step } from '../controls/format'
-import * as lines from '../live/lines'
-import { paste } from '../live/paste'
-import { move } from '../live/session'
-import { type Chosen, setView, view } from '../live/view'
+import type { Lens } from '../document/time'
+import { move } from '../session/hand'
+import { type Chosen, setView, view } from '../session/view'
+import * as lines from './actions'
 import { perPixel, valueOf, within, y } from './face'
 
 /** What a hand holds of a line: points, a stretch that is being selected, the flat value, or a bend. */

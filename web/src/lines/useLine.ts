@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import type { LineView } from '../api/types'
-import type { Lens } from '../board/time'
-import { serialOf } from '../live/patch'
-import { theEngine, useSession } from '../live/session'
+import { serialOf } from '../document/patch'
+import type { Lens } from '../document/time'
+import { theEngine } from '../session/sound'
+import { useSession } from '../session/store'
 
 /** A line as Go sees it between the edges of the board: asked anew when it has changed, or anything that is
     no line. */

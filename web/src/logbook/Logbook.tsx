@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
-import { api, answer } from '../api/client'
+import { answer, api } from '../api/client'
 import { Card } from '../controls/Card'
-import { useSession } from '../live/session'
+import { useSession } from '../session/store'
 
 /** Who changed what, and when: the newest first. */
 export function Logbook() {

@@ -1,10 +1,11 @@
 import type { Mover } from '../api/types'
-import * as moves from '../live/moves'
-import { useSession } from '../live/session'
 import { TapPick } from '../routing/TapPick'
+import { useSession } from '../session/store'
 import { Settle } from './Settle'
+import * as moves from './actions'
 
 type Follow = NonNullable<Mover['follow']>
+
 const leave = { node: null }
 
 /** What a mover follows, and over which levels. */

@@ -1,9 +1,9 @@
 import type { Handle, Param } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
-import * as moves from '../live/moves'
-import { useSession } from '../live/session'
+import { useSession } from '../session/store'
 import { HandleSettings } from './HandleSettings'
 import { Settle } from './Settle'
+import * as moves from './actions'
 
 /** Hangs a parameter on a handle, over a range of its own, or lets it go. */
 export function HandlePart(p: {

@@ -1,7 +1,7 @@
 import type { Handle } from '../api/types'
 import { Pick, Toggle } from '../controls/Pick'
-import * as moves from '../live/moves'
-import { useSession } from '../live/session'
+import { useSession } from '../session/store'
+import * as moves from './actions'
 
 /** What a handle is called, what it belongs to, and whether the row there shows it. */
 export function HandleSettings({ handle: h }: { handle: Handle }) {

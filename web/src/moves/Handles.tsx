@@ -1,6 +1,6 @@
 import { ParamControl } from '../controls/ParamControl'
-import { rowOfOwner } from '../live/lines'
-import { useSession } from '../live/session'
+import { rowOfOwner } from '../lines/actions'
+import { useSession } from '../session/store'
 
 /** The handles that move something of a row, as scales. */
 export function Handles({ row }: { row: string }) {

@@ -1,10 +1,10 @@
 import type { Mover } from '../api/types'
 import { Pick, Toggle } from '../controls/Pick'
-import * as moves from '../live/moves'
-import { useSession } from '../live/session'
+import { useSession } from '../session/store'
 import { DrawShape } from './DrawShape'
 import { FollowPart } from './FollowPart'
 import { Settle } from './Settle'
+import * as moves from './actions'
 
 /** One mover: its shape, how fast, how far, and chance thrown again. */
 export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string; name: string }) {

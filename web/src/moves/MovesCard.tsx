@@ -1,14 +1,14 @@
 import type { Handle, Mover, Param } from '../api/types'
 import { Card } from '../controls/Card'
 import { said } from '../controls/format'
-import { findNode } from '../live/chain'
-import { openLine } from '../live/lines'
-import * as moves from '../live/moves'
-import { useSession } from '../live/session'
-import { setView } from '../live/view'
+import { findNode } from '../document/chain'
+import { openLine } from '../lines/actions'
+import { useSession } from '../session/store'
+import { setView } from '../session/view'
 import { HandlePart } from './HandlePart'
 import { HandleSettings } from './HandleSettings'
 import { MoverPart } from './MoverPart'
+import * as moves from './actions'
 
 /** Everything that moves one parameter, in the order in which it counts: a hand, a line or a handle gives the
     base; movers add around it; the range is the end. */

@@ -1,7 +1,8 @@
 import { useQueries } from '@tanstack/react-query'
 import type { Movable, Passage } from '../api/types'
-import * as passages from '../live/passages'
-import { theEngine, useSession } from '../live/session'
+import { theEngine } from '../session/sound'
+import { useSession } from '../session/store'
+import * as passages from './actions'
 
 /** Lets a passage move one more parameter of its rows. */
 export function AddMove({ passage }: { passage: Passage }) {

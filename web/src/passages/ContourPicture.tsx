@@ -1,13 +1,16 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { api, answer, waiting } from '../api/client'
+import { answer, api, waiting } from '../api/client'
 import type { Contour, PassageView } from '../api/types'
-import { useSession } from '../live/session'
-import { work } from '../live/works'
+import { useSession } from '../session/store'
+import { work } from '../session/works'
 
 const W = 216
+
 const H = 132
+
 const LOW = -66
+
 const marks = [-12, -24, -36, -48, -60]
 
 /** What the level does around a passage: Go renders its rows with it and without, whenever they have

@@ -1,7 +1,7 @@
 import type { CourseTargetView, CourseView, PassageView } from '../api/types'
-import * as passages from '../live/passages'
 import { CourseStrip } from './CourseStrip'
 import { Figure } from './Figure'
+import * as passages from './actions'
 
 /** A course: how it goes, and what it moves from where to where. */
 export function CourseRow({ v, course, index }: { v: PassageView; course: CourseView; index: number }) {

@@ -1,14 +1,14 @@
 import { type PointerEvent, useRef, useState } from 'react'
-import type { PassageSpan } from '../api/types'
-import type { Lens } from '../board/time'
-import type { Timeline } from '../live/engine'
-import * as passages from '../live/passages'
-import { gridStep, type Range, useView } from '../live/view'
+import type { PassageSpan, Timeline } from '../api/types'
+import type { Lens } from '../document/time'
+import { gridStep, type Range, useView } from '../session/view'
+import * as passages from './actions'
 
 /** How much higher the ruler is for the passages. */
 export const BAND = 17
 
 const EDGE = 6
+
 const MAKE = 112 // the button that makes one
 
 /** Passages along the ruler: dragged to move them, at an end to stretch them. */

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, answer } from '../api/client'
+import { answer, api } from '../api/client'
 import type { PassageKind } from '../api/types'
 import { SideList } from '../controls/SideList'
-import * as passages from '../live/passages'
-import { useSession } from '../live/session'
-import { setView } from '../live/view'
+import { useSession } from '../session/store'
+import { setView } from '../session/view'
+import * as passages from './actions'
 
 /** Makes a passage of a range: which rows, and what is to happen to them. */
 export function PassageCard(p: { from: number; to: number; name: string; rows: string[] }) {

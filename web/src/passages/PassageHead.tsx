@@ -1,9 +1,9 @@
 import type { PassageView } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { NameField } from '../controls/NameField'
-import * as passages from '../live/passages'
-import { useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
+import * as passages from './actions'
 
 /** The head of a passage: its name, where it lies, audition, in and out, and what else can be done with it. */
 export function PassageHead({ v }: { v: PassageView }) {

@@ -2,12 +2,13 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { PassageView } from '../api/types'
 import { Pick } from '../controls/Pick'
-import * as passages from '../live/passages'
-import { theEngine, useSession } from '../live/session'
+import { theEngine } from '../session/sound'
+import { useSession } from '../session/store'
 import { AddMove } from './AddMove'
 import { ContourPicture, useContour } from './ContourPicture'
 import { CourseRow } from './CourseRow'
 import { PassageHead } from './PassageHead'
+import * as passages from './actions'
 
 /** A passage as Go sees it, anew with every revision. */
 function usePassage(id: string): PassageView | null {

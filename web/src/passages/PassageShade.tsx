@@ -1,6 +1,6 @@
 import type { PassageSpan } from '../api/types'
-import type { Lens } from '../board/time'
-import { useView } from '../live/view'
+import type { Lens } from '../document/time'
+import { useView } from '../session/view'
 
 /** Where passages work on a row: hatched over its clips. */
 export function PassageShade(p: { row: string; passages: PassageSpan[]; lens: Lens }) {

@@ -1,14 +1,15 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { api, answer } from '../api/client'
+import { answer, api } from '../api/client'
 import type { Preset } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { SideList } from '../controls/SideList'
-import * as presets from '../live/presets'
-import { effectOf, findStage, notice, refused, stageName, useSession } from '../live/session'
-import { setView } from '../live/view'
-import { find, tagsOf } from './find'
+import { effectOf, findStage, stageName } from '../document/chain'
+import { notice, refused, useSession } from '../session/store'
+import { setView } from '../session/view'
 import { SaveForm } from './SaveForm'
+import * as presets from './actions'
+import { find, tagsOf } from './find'
 
 type Props = { of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
 

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { Preset } from '../api/types'
-import { refused } from '../live/session'
+import { refused } from '../session/store'
 
 type Words = { name: string; says: string; tags: string[] }
 

@@ -2,8 +2,8 @@ import { useState } from 'react'
 import { api } from '../api/client'
 import type { PrintSpec } from '../api/types'
 import { Card } from '../controls/Card'
-import { refused, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { refused, useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 
 const formats = [
   ['wav24', 'WAV, 24 bit with dither'],

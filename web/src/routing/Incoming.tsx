@@ -1,8 +1,10 @@
 import type { Channel } from '../api/types'
+import { toggleMute } from '../board/rows'
 import { Depth } from '../controls/Depth'
 import { ParamControl } from '../controls/ParamControl'
-import * as act from '../live/actions'
-import { change, useSession } from '../live/session'
+import { change } from '../session/changes'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
 
 /** Everything that comes into a row, with its live level; sends are balanced here from the return's side. */
 export function Incoming({ channel }: { channel: Channel }) {
@@ -37,7 +39,7 @@ export function Incoming({ channel }: { channel: Channel }) {
               <button
                 className={`h-[24px] truncate text-left text-[12px] ${s.mute ? 'struck' : ''}`}
                 title={`Select ${c.name}`}
-                onClick={() => act.select(c.id)}
+                onClick={() => select(c.id)}
               >
                 {c.name}
               </button>
@@ -70,7 +72,7 @@ export function Incoming({ channel }: { channel: Channel }) {
           <div key={c.id} className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5">
             <button
               className="h-[24px] truncate text-left text-[12px]"
-              onClick={() => act.select(c.id)}
+              onClick={() => select(c.id)}
               title={`Select ${c.name}`}
             >
               {c.name}
@@ -88,7 +90,7 @@ export function Incoming({ channel }: { channel: Channel }) {
               className={`btn btn-xs h-[24px] px-1.5 font-normal ${c.mute ? 'btn-primary' : 'btn-outline'}`}
               aria-pressed={c.mute}
               aria-label={`Mute ${c.name}, coming in`}
-              onClick={() => void act.toggleMute(c)}
+              onClick={() => void toggleMute(c)}
             >
               mute
             </button>

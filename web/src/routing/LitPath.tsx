@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Channel, Reach } from '../api/types'
-import { theEngine, useSession } from '../live/session'
-import { useView } from '../live/view'
+import { theEngine } from '../session/sound'
+import { useSession } from '../session/store'
+import { useView } from '../session/view'
 
 const none: Reach = { feeds: [], fed: [], edges: [] }
 

@@ -1,14 +1,16 @@
 import type { Channel } from '../api/types'
+import { setRow } from '../board/rows'
 import { Toggle } from '../controls/Pick'
-import { hearAlone } from '../live/listening'
-import * as act from '../live/actions'
-import { change, useSession } from '../live/session'
 import { Handles } from '../moves/Handles'
-import { setView, useView } from '../live/view'
-import { dissolveGroup, openTrace } from './gestures'
+import { change } from '../session/changes'
+import { hearAlone } from '../session/listening'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 import { Incoming } from './Incoming'
 import { useReach } from './LitPath'
 import { TapPick } from './TapPick'
+import { dissolveGroup, openTrace } from './gestures'
 
 /** Where a row's signal comes from and goes to, and what of it is heard: on the bench while no stage is selected. */
 export function RoutePanel({ channel }: { channel: Channel }) {
@@ -38,7 +40,7 @@ export function RoutePanel({ channel }: { channel: Channel }) {
                 className="select select-xs w-full pr-6"
                 aria-label="Output"
                 value={channel.output}
-                onChange={(e) => void act.setRow(channel, { output: e.target.value }, 'Change the output of')}
+                onChange={(e) => void setRow(channel, { output: e.target.value }, 'Change the output of')}
               >
                 {outs.map((c) => (
                   <option key={c.id} value={c.id}>
@@ -70,13 +72,13 @@ export function RoutePanel({ channel }: { channel: Channel }) {
                 label="Stays open in solo"
                 says="It is heard while other rows are soloed. Returns are, as a rule."
                 on={channel.soloSafe}
-                onSet={(soloSafe) => act.setRow(channel, { soloSafe }, 'Change solo of')}
+                onSet={(soloSafe) => setRow(channel, { soloSafe }, 'Change solo of')}
               />
               <Toggle
                 label="Mute takes pre sends too"
                 says="Muting the row silences its sends before the fader as well."
                 on={channel.mutePre}
-                onSet={(mutePre) => act.setRow(channel, { mutePre }, 'Change what mute does on')}
+                onSet={(mutePre) => setRow(channel, { mutePre }, 'Change what mute does on')}
               />
               <Meets channel={channel} />
             </>
@@ -128,7 +130,7 @@ function Meets({ channel }: { channel: Channel }) {
         {ids.map((id, i) => (
           <span key={id}>
             {i > 0 && ', '}
-            <button className="underline" onClick={() => act.select(id)}>
+            <button className="underline" onClick={() => select(id)}>
               {channels.find((c) => c.id === id)?.name}
             </button>
           </span>

@@ -1,12 +1,12 @@
-import { useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
-import { api, answer } from '../api/client'
+import { useState } from 'react'
+import { answer, api } from '../api/client'
 import type { Preset } from '../api/types'
 import { Card } from '../controls/Card'
-import * as act from '../live/actions'
-import { asReturn } from '../live/presets'
-import { refused, useSession } from '../live/session'
-import { setView } from '../live/view'
+import { asReturn } from '../presets/actions'
+import { select } from '../session/selected'
+import { refused, useSession } from '../session/store'
+import { setView } from '../session/view'
 import { makeReturn, sendTo } from './gestures'
 
 /** Sends rows to a return that is there, or makes one with an effect on it, in one step. */
@@ -33,7 +33,7 @@ export function SendCard({ rows }: { rows: string[] }) {
     const id = preset ? await asReturn(preset, rows).catch(refused) : await makeReturn(from, name, effect)
     done()
     if (id) {
-      act.select(id)
+      select(id)
       setView({ bench: true })
     }
   }

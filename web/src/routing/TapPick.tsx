@@ -1,5 +1,5 @@
 import type { Tap } from '../api/types'
-import { useSession } from '../live/session'
+import { useSession } from '../session/store'
 import { pointsOf, tapAt, tapPoint } from './taps'
 
 /** Chooses a point of another row, or none. */

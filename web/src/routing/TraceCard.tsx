@@ -1,8 +1,9 @@
 import { useEffect, useState } from 'react'
 import type { Trace } from '../api/types'
 import { Card } from '../controls/Card'
-import { refused, theEngine, useSession } from '../live/session'
-import { setView } from '../live/view'
+import { theEngine } from '../session/sound'
+import { refused, useSession } from '../session/store'
+import { setView } from '../session/view'
 
 const db = (v: number) => (v <= -120 ? 'off' : `${v > 0 ? '+' : ''}${v.toFixed(1)}`.replace('-', '−'))
 

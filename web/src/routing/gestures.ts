@@ -1,8 +1,10 @@
 import type { Channel, Send } from '../api/types'
-import * as act from '../live/actions'
-import { hearAlone } from '../live/listening'
-import { change, useSession } from '../live/session'
-import { setView, view } from '../live/view'
+import { newId } from '../document/ids'
+import { change } from '../session/changes'
+import { hearAlone } from '../session/listening'
+import { nameOf, select, selectedChannel, selectedRows } from '../session/selected'
+import { useSession } from '../session/store'
+import { setView, view } from '../session/view'
 
 /* Routing in one gesture each: what they consist of is decided in Go. */
 
@@ -10,7 +12,7 @@ const many = (rows: Channel[]) => (rows.length === 1 ? rows[0]!.name : `${rows.l
 
 /** A new return with an effect on it, and a send from each of the rows. */
 export async function makeReturn(rows: Channel[], name: string, effect: string): Promise<string> {
-  const id = act.newId()
+  const id = newId()
   const done = await change(`Send ${many(rows)} to a new return`, {
     type: 'return.make',
     do: { id, name, effect, channels: rows.map((r) => r.id) },
@@ -26,10 +28,10 @@ export const sendTo = (rows: Channel[], to: Channel) =>
   })
 
 export async function stageToSend(stage: string) {
-  const id = act.newId()
-  const name = act.nameOf(stage)
+  const id = newId()
+  const name = nameOf(stage)
   if (await change(`Make ${name} a send and a return`, { type: 'stage.to-send', do: { stage, return: id } }))
-    act.select(id)
+    select(id)
 }
 
 export const sendToStage = (send: Send, of: string) =>
@@ -43,16 +45,16 @@ export const copySend = (send: string, rows: Channel[], silent: boolean) =>
   })
 
 export async function makeGroup() {
-  const rows = act.selectedRows().filter((c) => c.kind !== 'main')
+  const rows = selectedRows().filter((c) => c.kind !== 'main')
   if (!rows.length) return
-  const id = act.newId()
+  const id = newId()
   if (
     await change(`Group ${many(rows)}`, {
       type: 'group.make',
       do: { id, name: '', channels: rows.map((r) => r.id) },
     })
   ) {
-    act.select(id)
+    select(id)
     setView({ renaming: id })
   }
 }
@@ -61,18 +63,18 @@ export const dissolveGroup = (c: Channel) =>
   change(`Dissolve the group ${c.name}`, { type: 'group.dissolve', do: { id: c.id } })
 
 export const openSend = () => {
-  const rows = act.selectedRows().filter((c) => c.kind !== 'main')
+  const rows = selectedRows().filter((c) => c.kind !== 'main')
   if (rows.length) setView({ dialog: { kind: 'send', rows: rows.map((r) => r.id) } })
 }
 
 export const openTrace = () => {
   const main = useSession.getState().project?.channels.find((c) => c.kind === 'main')
-  const [a, b] = act.selectedRows()
+  const [a, b] = selectedRows()
   if (a && main) setView({ dialog: { kind: 'trace', from: a.id, to: (b ?? main).id } })
 }
 
 export const hearRowAlone = (part: 'dry' | 'share') => {
-  const c = act.selectedChannel()
+  const c = selectedChannel()
   if (c && c.kind !== 'main') hearAlone(c.id, part)
 }
 

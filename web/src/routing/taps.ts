@@ -1,6 +1,7 @@
 import type { Channel, Node, Project, Send, Tap } from '../api/types'
-import { forkTitle } from '../live/forks'
-import { stageName, useSession } from '../live/session'
+import { forkTitle } from '../bench/forks'
+import { stageName } from '../document/chain'
+import { useSession } from '../session/store'
 
 /* Points where a signal can be taken, in words. What may be taken where is Go's affair: it refuses in words. */
 

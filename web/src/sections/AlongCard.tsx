@@ -1,5 +1,5 @@
 import { Card } from '../controls/Card'
-import { setView } from '../live/view'
+import { setView } from '../session/view'
 
 /** Asks once whether lines and passages go with a section, or lines with a clip. */
 export function AlongCard({ run }: { run: (along: boolean) => void }) {

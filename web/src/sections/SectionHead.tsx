@@ -1,9 +1,9 @@
 import { Menu } from '../controls/Menu'
 import { NameField } from '../controls/NameField'
-import * as act from '../live/actions'
-import * as sections from '../live/sections'
-import { useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { useSession } from '../session/store'
+import { loopSection } from '../session/transport'
+import { setView, useView } from '../session/view'
+import * as sections from './actions'
 
 /** A section on the ruler: its name loops it; the menu beside it moves it with everything in it. */
 export function SectionHead(p: { section: { id: string; name: string }; left: number; width: number }) {
@@ -28,7 +28,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
           <button
             className="min-w-0 flex-1 truncate pl-1 text-left font-bold"
             title={`${s.name}: click to loop this section`}
-            onClick={() => act.loopSection(s.id)}
+            onClick={() => loopSection(s.id)}
           >
             {s.name}
           </button>

@@ -1,6 +1,6 @@
 import type { Sounding } from '../api/types'
-import { useSession } from '../live/session'
-import { setView } from '../live/view'
+import { useSession } from '../session/store'
+import { setView } from '../session/view'
 
 /** A mark that something was noticed: hollow for a note, filled for a caution, with a bar where a signal is lost. */
 export function Shape({ weight, size = 10 }: { weight: Sounding['weight']; size?: number }) {

@@ -1,10 +1,11 @@
 import { useEffect, useRef } from 'react'
 import type { Change, Sounding } from '../api/types'
 import { SideList } from '../controls/SideList'
-import * as act from '../live/actions'
-import { findFork, findNode } from '../live/chain'
-import { change, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { findFork, findNode } from '../document/chain'
+import { change } from '../session/changes'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 import { Shape } from './Diamond'
 
 /** What was noticed, in words: where, why it matters, and how to mend it. Nothing here interrupts. */
@@ -59,7 +60,7 @@ function Item({ x }: { x: Sounding }) {
   const me = useSession((s) => s.me)
   const go = () => {
     const p = useSession.getState().project
-    act.select(x.channel, findNode(p, x.at) || findFork(p, x.at) ? x.at : '')
+    select(x.channel, findNode(p, x.at) || findFork(p, x.at) ? x.at : '')
     setView({ bench: true })
   }
   const mean = (on: boolean) =>

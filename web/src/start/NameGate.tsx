@@ -1,7 +1,8 @@
 import { useState } from 'react'
-import { api, answer } from '../api/client'
+import { answer, api } from '../api/client'
 import { Card } from '../controls/Card'
-import { reconnect, refused, useSession } from '../live/session'
+import { reconnect } from '../session/live'
+import { refused, useSession } from '../session/store'
 
 /** Asks for a name once, unless told not to; and whenever a change lacks one. */
 export function NameGate({ asks = true }: { asks?: boolean }) {

@@ -1,6 +1,6 @@
-import { api, answer } from '../api/client'
+import { answer, api } from '../api/client'
 import type { Summary } from '../api/types'
-import { refused } from '../live/session'
+import { refused } from '../session/store'
 
 export function NewProjectForm({ onMade }: { onMade: (p: Summary) => void }) {
   return (

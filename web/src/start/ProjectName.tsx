@@ -1,6 +1,6 @@
-import { api, answer } from '../api/client'
+import { answer, api } from '../api/client'
 import type { Summary } from '../api/types'
-import { refused } from '../live/session'
+import { refused } from '../session/store'
 
 /** Renames a project where it stands in the list. */
 export function ProjectName({ project, onDone }: { project: Summary; onDone: () => void }) {

@@ -1,8 +1,8 @@
-import { hear, listenToAll } from '../live/listening'
-import { findFork, findNode } from '../live/chain'
-import { forkTitle } from '../live/forks'
-import { stageName, useSession } from '../live/session'
-import { useView } from '../live/view'
+import { forkTitle } from '../bench/forks'
+import { findFork, findNode, stageName } from '../document/chain'
+import { hear, listenToAll } from '../session/listening'
+import { useSession } from '../session/store'
+import { useView } from '../session/view'
 
 /** Says what this window hears; what is only a part of it is ended here. */
 export function Listening() {

@@ -1,4 +1,4 @@
-import { dismiss, useSession } from '../live/session'
+import { dismiss, useSession } from '../session/store'
 
 /** What is under way and can be cancelled, and what was refused and why, or went well: in words. */
 export function Notices() {

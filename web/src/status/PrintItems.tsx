@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
 import { api, download, fileAt } from '../api/client'
 import type { PrintStatus } from '../api/types'
-import { putAwayPrint, refused, useSession } from '../live/session'
+import { putAwayPrint, refused, useSession } from '../session/store'
 
 const under = (p: PrintStatus) => p.state === 'running' || p.state === 'waiting'
 

@@ -1,5 +1,6 @@
-import * as act from '../live/actions'
-import { theEngine, useSession } from '../live/session'
+import { turnDown } from '../board/rows'
+import { theEngine } from '../session/sound'
+import { useSession } from '../session/store'
 
 /** Why nothing is heard, and the ways out: the output is muted for protection, or there is none. */
 export function Protection() {
@@ -20,7 +21,7 @@ export function Protection() {
             {row.name} reaches {over(trip.peak)} dBFS:{' '}
             {trip.eased ? 'heard 20 dB down' : 'muted to protect your ears'}.
           </b>
-          <button className="btn btn-xs btn-outline" onClick={act.turnDown}>
+          <button className="btn btn-xs btn-outline" onClick={turnDown}>
             Turn it down
           </button>
           <button

@@ -2,9 +2,11 @@ import { useEffect, useState } from 'react'
 import type { Lateness } from '../api/types'
 import { Card } from '../controls/Card'
 import { chainCost, percent, share } from '../controls/cost'
-import * as act from '../live/actions'
-import { findStage, refused, shownChain, stageName, stages, theEngine, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { findStage, shownChain, stageName, stages } from '../document/chain'
+import { select } from '../session/selected'
+import { theEngine } from '../session/sound'
+import { refused, useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 
 /** How late the sound leaves, and because of which stages: what runs beside them waits for them. */
 function Late() {
@@ -66,7 +68,7 @@ export function CostCard() {
                     <button
                       className="text-left hover:underline"
                       onClick={() => {
-                        act.select(c.id, s.id)
+                        select(c.id, s.id)
                         setView({ dialog: null, bench: true })
                       }}
                     >

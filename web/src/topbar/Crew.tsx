@@ -1,4 +1,4 @@
-import { useSession } from '../live/session'
+import { useSession } from '../session/store'
 
 /** The last change of somebody else. */
 export function LastChange() {

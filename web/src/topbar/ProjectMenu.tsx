@@ -1,10 +1,10 @@
 import { useRef } from 'react'
-import { upload, download, takerAt, fileAt } from '../api/client'
+import { download, fileAt, takerAt, upload } from '../api/client'
 import { Menu } from '../controls/Menu'
-import { stopAtEnd } from '../live/actions'
-import * as sections from '../live/sections'
-import { notice, refused, useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import * as sections from '../sections/actions'
+import { notice, refused, useSession } from '../session/store'
+import { stopAtEnd } from '../session/transport'
+import { setView, useView } from '../session/view'
 
 /** The project's name, and what comes into it and goes out of it as a whole. */
 export function ProjectMenu() {

@@ -1,10 +1,11 @@
 import { useRef } from 'react'
 import { TideMeter } from '../controls/TideMeter'
-import { Hold, useHeard } from '../live/meters'
-import { theEngine, useSession } from '../live/session'
-import { hear } from '../live/listening'
-import { setView, useView } from '../live/view'
-import { minutes } from '../board/time'
+import { minutes } from '../document/time'
+import { hear } from '../session/listening'
+import { Hold, useHeard } from '../session/meters'
+import { theEngine } from '../session/sound'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 
 /** Writes a text where another stands: to write the same again would lay it out again. */
 function put(el: HTMLElement, text: string) {

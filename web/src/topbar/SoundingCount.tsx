@@ -1,5 +1,5 @@
-import { useSession } from '../live/session'
-import { setView, useView } from '../live/view'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
 import { Shape } from '../soundings/Diamond'
 
 /** How many soundings are open. It only counts: what they say is in the list. */

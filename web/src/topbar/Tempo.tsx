@@ -1,9 +1,9 @@
 import { useRef, useState } from 'react'
-import { barAt } from '../board/time'
-import { useHeard } from '../live/meters'
-import { putTempo } from '../live/sections'
-import { useSession } from '../live/session'
-import { setView } from '../live/view'
+import { barAt } from '../document/time'
+import { putTempo } from '../sections/actions'
+import { useHeard } from '../session/meters'
+import { useSession } from '../session/store'
+import { setView } from '../session/view'
 
 /** The tempo at the playhead. Where there is only one it is typed here; else the card holds them all. */
 export function Tempo() {

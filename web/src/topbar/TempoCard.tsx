@@ -1,6 +1,6 @@
 import { Card } from '../controls/Card'
-import * as sections from '../live/sections'
-import { useSession } from '../live/session'
+import * as sections from '../sections/actions'
+import { useSession } from '../session/store'
 
 /** The tempo along the song: from where, how fast, and whether it goes to the next one in a ramp. */
 export function TempoCard() {

@@ -1,12 +1,13 @@
 import { Link } from 'react-router'
-import { takeBack, useSession } from '../live/session'
-import * as act from '../live/actions'
-import { setView, useView } from '../live/view'
+import { takeBack } from '../session/changes'
+import { useSession } from '../session/store'
+import { toggleLoop, togglePlay } from '../session/transport'
+import { setView, useView } from '../session/view'
 import { applyTheme, shownTheme } from '../theme/theme'
 import { Crew } from './Crew'
+import { ProjectMenu } from './ProjectMenu'
 import { EngineLoad, MainLevel, Place } from './Readings'
 import { SoundingCount } from './SoundingCount'
-import { ProjectMenu } from './ProjectMenu'
 import { Tempo } from './Tempo'
 
 /** Project and section, transport, position, tempo, main level, engine load, people, undo. */
@@ -30,7 +31,7 @@ export function TopBar() {
       </div>
       <button
         className="btn btn-primary btn-sm w-[64px]"
-        onClick={() => void act.togglePlay()}
+        onClick={() => void togglePlay()}
         title="Space"
         aria-pressed={playing}
       >
@@ -39,7 +40,7 @@ export function TopBar() {
       <button
         className={`btn btn-sm font-semibold ${looping ? 'btn-secondary' : 'btn-outline'}`}
         aria-pressed={looping}
-        onClick={act.toggleLoop}
+        onClick={toggleLoop}
         title={`${loop ? `${loop.name}: ` : ''}loop the range drawn on the ruler, or the section at the playhead ( L )`}
         aria-label={`Loop${loop ? ` ${loop.name}` : ''}`}
       >

@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react'
 import type { Alternative, Comparison } from '../api/types'
-import { percent, share } from '../controls/cost'
 import { Card } from '../controls/Card'
-import { useSession } from '../live/session'
-import { hear, measure } from '../live/trials'
-import { useView } from '../live/view'
+import { percent, share } from '../controls/cost'
+import { useSession } from '../session/store'
+import { useView } from '../session/view'
+import { hear, measure } from './actions'
 
 /** A row's alternatives in figures, measured over the loop or the section. */
 export function CompareCard({ channel }: { channel: string }) {
@@ -77,11 +77,15 @@ export function CompareCard({ channel }: { channel: string }) {
 }
 
 const fixed = (v: number) => (v <= -110 ? '–' : v.toFixed(1).replace('-', '−'))
+
 const signed = (v: number) => (v > 0 ? '+' : '') + v.toFixed(1).replace('-', '−')
 
 const W = 700
+
 const H = 150
+
 const MOST = 12 // dB either way
+
 const nominal: Record<number, string> = { 2: '32', 8: '125', 14: '500', 20: '2k', 26: '8k' }
 
 /** Each trial less the chain, in thirds of an octave, at matched loudness. */

@@ -1,8 +1,8 @@
 import type { Channel } from '../api/types'
 import { Menu } from '../controls/Menu'
-import { chainsOf, shownChain } from '../live/session'
-import * as trial from '../live/trials'
-import { setView, useView } from '../live/view'
+import { chainsOf, shownChain } from '../document/chain'
+import { setView, useView } from '../session/view'
+import * as trial from './actions'
 
 /** The alternatives of a chain as letters: the one that is lit is heard. */
 export function TrialStrip({ channel }: { channel: Channel }) {

@@ -1,0 +1,323 @@
+import type { Change, Cost, Project, Questions, Sounding, Timeline, Trip } from '../api/types'
+import { Output } from './output'
+import {
+  allocate,
+  type FromWorker,
+  HEAD,
+  type Hearing,
+  type Listening,
+  type Point,
+  type Shared,
+  SLOT_VALUES,
+  SLOTS,
+  STAMP,
+  STATE,
+  type ToWorker,
+} from './ring'
+import { stampAt } from './stamps'
+
+/** Levels as they are heard at this moment. */
+export type Heard = {
+  song: number
+  /** Where that is, as Go says it: bar and beat from 1, hundredths of a beat. */
+  spot: [number, number, number]
+  state: number
+  load: number
+  momentary: number
+  short: number
+  integrated: number
+  truePeak: number
+  /** Peaks in dB by point, as "kind owner": left, right. */
+  peaks: Map<string, [number, number]>
+  /** Mean levels in dB, while they are asked for. */
+  means: Map<string, [number, number]>
+  reports: Map<string, number[]>
+}
+
+const FIRST = 4 // engine.LevelFirst
+
+/** The engine in its worker, and the way to the ears. Plain TypeScript: React stands above it. */
+export class Engine {
+  private worker: Worker
+  private known: Project | null = null
+  private shared: Shared | null
+  private output: Output | null = null
+  private layouts = new Map<number, Point[]>()
+  private tickets = new Map<number, (json: string, trouble: string) => void>()
+  private ticket = 0
+  private ready: Promise<void>
+  private started = false
+  private loaded: Promise<void>
+  private heldPeaks = new Map<string, [number, number]>()
+  private heldMeans = new Map<string, [number, number]>()
+  private power = false
+  private lastSlot = -1
+  private lastWrite = -1
+  private last: Heard | null = null
+  /** What the engine in the worker holds in memory, in bytes. */
+  held = 0
+
+  onTimeline: (t: Timeline) => void = () => undefined
+  /** What the song does, and why its output is muted for protection. */
+  onTransport: (state: number, trip: Trip | null) => void = () => undefined
+  /** Whether there is a sound output. */
+  onOutput: (there: boolean) => void = () => undefined
+  onTrouble: (text: string) => void = () => undefined
+  onWaiting: (waiting: boolean) => void = () => undefined
+  /** The engine ended by itself: it must be made anew. */
+  onStopped: () => void = () => undefined
+  onBroken: (stages: string[]) => void = () => undefined
+  onCosts: (costs: Cost[], memory: number) => void = () => undefined
+  onSoundings: (list: Sounding[]) => void = () => undefined
+  onSpectrum: (values: Float32Array) => void = () => undefined
+
+  constructor() {
+    this.shared = globalThis.crossOriginIsolated ? allocate() : null
+    this.worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' })
+    let started: () => void = () => undefined
+    this.ready = new Promise((r) => (started = r))
+    let hasSong: () => void = () => undefined
+    this.loaded = new Promise((r) => (hasSong = r))
+    this.worker.onmessage = (e: MessageEvent<FromWorker>) => {
+      const m = e.data
+      switch (m.say) {
+        case 'ready':
+          this.started = true
+          started()
+          break
+        case 'timeline':
+          hasSong()
+          this.onTimeline(JSON.parse(m.json))
+          break
+        case 'layout':
+          this.layouts.set(m.id, m.points)
+          this.layouts.delete(m.id - 8)
+          break
+        case 'answer':
+          this.tickets.get(m.ticket)?.(m.json, m.trouble)
+          this.tickets.delete(m.ticket)
+          break
+        case 'costs':
+          this.held = m.memory
+          this.onCosts(JSON.parse(m.json), m.memory)
+          break
+        case 'soundings':
+          this.onSoundings(JSON.parse(m.json))
+          break
+        case 'spectrum':
+          this.onSpectrum(m.values)
+          break
+        case 'broken':
+          this.onBroken(m.stages)
+          break
+        case 'transport':
+          this.onTransport(m.state, m.trip)
+          break
+        case 'stopped':
+          this.onStopped()
+          break
+        case 'trouble':
+          this.onTrouble(m.text)
+          break
+        case 'waiting':
+          this.onWaiting(m.pages > 0)
+          break
+      }
+    }
+    this.worker.onerror = () => this.onStopped()
+    this.post({ do: 'start', shared: this.shared, wasm: '/engine.wasm' })
+  }
+
+  /** The ring itself, for tests that compare what is heard with what is printed. */
+  get memory() {
+    return this.shared
+  }
+
+  /** Whether this page can play sound at all. */
+  get audible() {
+    return this.shared !== null
+  }
+
+  private post(m: ToWorker) {
+    this.worker.postMessage(m)
+  }
+
+  /** Gives the engine a revision: at once where it can, so that what is asked afterwards is of this one. */
+  async document(project: Project, fresh: boolean) {
+    if (!this.started) await this.ready
+    const known = fresh ? null : this.known
+    this.known = project
+    // lines may hold very many points: only those that are not the same as before are sent again
+    if (known?.id === project.id) {
+      const lines = project.lines.flatMap((line, at) => (line === known.lines[at] ? [] : [{ at, line }]))
+      const rest = { ...project, lines: [] }
+      this.post({ do: 'revision', json: JSON.stringify({ rest, count: project.lines.length, lines }) })
+    } else this.post({ do: 'document', json: JSON.stringify(project), fresh })
+  }
+
+  /** Opens the audio output; must follow a gesture. Where it does not come within two seconds, the song is followed
+      in silence until it does. */
+  private async open(rate: number) {
+    if (!this.shared)
+      throw new Error(
+        'This page is not isolated, so it cannot play sound. Open Shoal by its 127.0.0.1 address.',
+      )
+    this.output ??= new Output(rate, this.shared, (there) => {
+      this.post({ do: 'drain', on: !there })
+      this.onOutput(there)
+    })
+    await this.output.open()
+  }
+
+  async play(rate: number) {
+    await this.open(rate)
+    await this.loaded
+    this.post({ do: 'play' })
+  }
+
+  stop = () => this.post({ do: 'stop' })
+  locate = (frame: number, grid = 0) =>
+    this.post({ do: 'locate', frame: Math.max(0, Math.round(frame)), grid })
+  loop = (from: number, to: number) => this.post({ do: 'loop', from, to })
+  hear = (hearing: Hearing) => this.post({ do: 'hear', hearing })
+  move = (owner: string, name: string, value: number) => this.post({ do: 'move', owner, name, value })
+  measureAgain = () => this.post({ do: 'measureAgain' })
+  anyway = (on: boolean) => this.post({ do: 'anyway', on })
+  atEnd = (on: boolean) => this.post({ do: 'atEnd', on })
+  /** Ends the engine as a fault would: for tests. */
+  fault = () => this.post({ do: 'fault' })
+  buffer = (frames: number) => this.post({ do: 'buffer', frames })
+
+  listen = (point: Listening) => this.post({ do: 'listen', point })
+  trial = (channel: string, trial: string, match: Record<string, number>) =>
+    this.post({ do: 'trial', json: JSON.stringify({ channel, trial, match }) })
+  /** The stage whose spectrum is kept; empty: none. */
+  watched = ''
+  watch(stage: string) {
+    this.watched = stage
+    this.post({ do: 'watch', stage })
+  }
+  rms(on: boolean) {
+    this.power = on
+    this.post({ do: 'rms', on })
+  }
+
+  /** Asks the worker something; it answers when it has a song. */
+  private async question(post: (ticket: number) => ToWorker): Promise<{ json: string; trouble: string }> {
+    await this.loaded
+    const ticket = ++this.ticket
+    return new Promise((resolve) => {
+      this.tickets.set(ticket, (json, trouble) => resolve({ json, trouble }))
+      this.post(post(ticket))
+    })
+  }
+
+  /** Asks something of the table that Go answers. */
+  async ask<N extends keyof Questions>(name: N, of: Questions[N]['of']): Promise<Questions[N]['answer']> {
+    const q = JSON.stringify(of)
+    const { json, trouble } = await this.question((ticket) => ({ do: 'ask', name, of: q, ticket }))
+    if (trouble) throw new Error(trouble)
+    return JSON.parse(json) as Questions[N]['answer']
+  }
+
+  /** Lets a hand hold a parameter that has a line, or the line have it again. */
+  take = (owner: string, name: string, on: boolean) => this.post({ do: 'take', owner, name, on })
+  /** Lets changes be heard without making them; none ends it. */
+  async try(changes: Change[]) {
+    const json = JSON.stringify(changes)
+    const { trouble } = await this.question((ticket) => ({ do: 'try', json, ticket }))
+    if (trouble) throw new Error(trouble)
+  }
+
+  get underruns() {
+    return this.shared ? Atomics.load(new Int32Array(this.shared.head), HEAD.underruns) : 0
+  }
+
+  /** Levels and place of the frame that is heard now: what the ears have not got yet is left out. */
+  heard(): Heard | null {
+    if (!this.shared) return null
+    const stamps = new Float64Array(this.shared.stamps)
+    const head = new Int32Array(this.shared.head)
+    const rate = this.output?.rate ?? 48000
+    const late = (this.output?.latency ?? 0) * rate
+    const now = Atomics.load(head, HEAD.read) - late
+    const best = stampAt(stamps, now, Atomics.load(head, HEAD.running) === 1)
+    if (best < 0) return null
+    const at = best * STAMP.size
+    const age = now - stamps[at + STAMP.write]!
+    const state = stamps[at + STAMP.state]!
+    const song = stamps[at + STAMP.song]! + (state === STATE.playing ? Math.min(Math.max(age, 0), 2048) : 0)
+    if (best === this.lastSlot && this.last) {
+      this.last.song = song
+      return this.last
+    }
+    this.lastSlot = best
+    const v = this.slotValues(best)
+    const layout = stamps[at + STAMP.layout]!
+    const points = this.layouts.get(layout) ?? []
+    const peaks = this.heldPeaks
+    const means = this.heldMeans
+    peaks.clear()
+    means.clear()
+    const reports = new Map<string, number[]>()
+    // means stand behind the reports
+    const meansAt = stamps[at + STAMP.count]! - 2 * points.length
+    let truePeak = v[3]!
+    // slots that were passed since the last look count too: a peak may lie in any of them
+    const until = stamps[at + STAMP.write]!
+    const passed: Float32Array[] = [v]
+    for (let s = 0; s < SLOTS; s++) {
+      const write = stamps[s * STAMP.size + STAMP.write]!
+      if (
+        s !== best &&
+        write > this.lastWrite &&
+        write < until &&
+        stamps[s * STAMP.size + STAMP.layout] === layout
+      )
+        passed.push(this.slotValues(s))
+    }
+    this.lastWrite = until
+    for (const x of passed) truePeak = Math.max(truePeak, x[3]!)
+    points.forEach((p, i) => {
+      const key = `${p.kind} ${p.owner}`
+      let l = -120
+      let r = -120
+      for (const x of passed) {
+        l = Math.max(l, x[FIRST + 2 * i]!)
+        r = Math.max(r, x[FIRST + 2 * i + 1]!)
+      }
+      peaks.set(key, [l, r])
+      if (this.power) means.set(key, [v[meansAt + 2 * i]!, v[meansAt + 2 * i + 1]!])
+      if (p.report >= 0) {
+        const at = FIRST + 2 * points.length + p.report
+        reports.set(p.owner, [v[at]!, v[at + 1]!, v[at + 2]!])
+      }
+    })
+    this.last = {
+      song,
+      spot: [stamps[at + STAMP.bar]!, stamps[at + STAMP.beat]!, stamps[at + STAMP.part]!],
+      state,
+      load: stamps[at + STAMP.load]!,
+      momentary: v[0]!,
+      short: v[1]!,
+      integrated: v[2]!,
+      truePeak,
+      peaks,
+      means,
+      reports,
+    }
+    return this.last
+  }
+
+  private slotValues(slot: number) {
+    return new Float32Array(this.shared!.values, slot * SLOT_VALUES * 4, SLOT_VALUES)
+  }
+
+  close() {
+    this.worker.terminate()
+    if (this.shared) Atomics.store(new Int32Array(this.shared.head), HEAD.running, 0) // the worklet fades out
+    for (const answer of this.tickets.values()) answer('', 'The sound engine was closed.')
+    this.tickets.clear()
+    this.output?.close()
+  }
+}

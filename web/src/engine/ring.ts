@@ -1,0 +1,91 @@
+import type { Trip } from '../api/types'
+
+/** The memory that worker, worklet and page share. */
+export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4 } as const
+
+export const RING_FRAMES = 32768
+
+/** Levels travel in slots, each stamped with the place in the ring that it belongs to. */
+export const SLOTS = 64
+
+export const SLOT_VALUES = 8192
+
+export const STAMP = {
+  write: 0,
+  song: 1,
+  state: 2,
+  layout: 3,
+  count: 4,
+  load: 5,
+  turn: 6,
+  bar: 7,
+  beat: 8,
+  part: 9,
+  size: 10,
+} as const
+
+export type Shared = {
+  head: SharedArrayBuffer
+  ring: SharedArrayBuffer
+  stamps: SharedArrayBuffer
+  values: SharedArrayBuffer
+}
+
+export function allocate(): Shared {
+  return {
+    head: new SharedArrayBuffer(32),
+    ring: new SharedArrayBuffer(RING_FRAMES * 2 * 4),
+    stamps: new SharedArrayBuffer(SLOTS * STAMP.size * 8),
+    values: new SharedArrayBuffer(SLOTS * SLOT_VALUES * 4),
+  }
+}
+
+/** What the engine is doing; the numbers are Go's (engine.State). */
+export const STATE = { stopped: 0, playing: 1, waiting: 2 } as const
+
+export type Point = { kind: string; owner: string; report: number }
+
+/** What is asked of the engine and changes nothing: it is answered when there is time. */
+export type Question = { do: 'ask'; name: string; of: string; ticket: number }
+
+/** From the page to the worker. */
+export type ToWorker =
+  | Question
+  | { do: 'start'; shared: Shared | null; wasm: string }
+  | { do: 'document'; json: string; fresh: boolean }
+  | { do: 'revision'; json: string }
+  | { do: 'play' | 'stop' | 'measureAgain' }
+  | { do: 'locate'; frame: number; grid: number }
+  | { do: 'loop'; from: number; to: number }
+  | { do: 'hear'; hearing: Hearing }
+  | { do: 'move'; owner: string; name: string; value: number }
+  | { do: 'try'; json: string; ticket: number }
+  | { do: 'listen'; point: Listening }
+  | { do: 'take'; owner: string; name: string; on: boolean }
+  | { do: 'trial'; json: string }
+  | { do: 'rms'; on: boolean }
+  | { do: 'watch'; stage: string }
+  | { do: 'buffer'; frames: number }
+  | { do: 'anyway' | 'atEnd' | 'drain'; on: boolean }
+  | { do: 'fault' }
+
+/** What is listened to instead of the main output: see engine.Listening. */
+export type Listening = { node?: string; change?: boolean; key?: boolean; paths?: string[] }
+
+/** What this listener hears of the mix: see engine.Hearing. */
+export type Hearing = { solo: string[]; dry: string; share: string; mono: boolean }
+
+/** From the worker to the page. */
+export type FromWorker =
+  | { say: 'ready' }
+  | { say: 'timeline'; json: string }
+  | { say: 'layout'; id: number; points: Point[] }
+  | { say: 'answer'; ticket: number; json: string; trouble: string }
+  | { say: 'costs'; json: string; memory: number }
+  | { say: 'soundings'; json: string }
+  | { say: 'spectrum'; values: Float32Array }
+  | { say: 'broken'; stages: string[] }
+  | { say: 'trouble'; text: string }
+  | { say: 'transport'; state: number; trip: Trip | null }
+  | { say: 'stopped' }
+  | { say: 'waiting'; pages: number }

@@ -1,0 +1,516 @@
+/// <reference lib="webworker" />
+/* The engine's worker: holds the WebAssembly engine, keeps the ring full, and
+   fetches pages of audio before they are needed. */
+import './gen/wasm_exec.js'
+import type { Trip } from '../api/types'
+import type { Exports } from './exports'
+import { type Missing, Pages } from './pages'
+import {
+  type FromWorker,
+  HEAD,
+  type Question,
+  RING_FRAMES,
+  type Shared,
+  SLOT_VALUES,
+  SLOTS,
+  STAMP,
+  STATE,
+  type ToWorker,
+} from './ring'
+import { Turns } from './turns'
+
+declare const Go: new () => {
+  importObject: WebAssembly.Imports
+  exit: (code: number) => void
+  run(i: WebAssembly.Instance): Promise<void>
+}
+
+let engine: Exports
+
+let loaded = false
+
+let rate = 48000
+
+let target = 4800 // frames kept ahead of the ears
+
+let head: Int32Array<SharedArrayBuffer> | null = null
+
+let ring: Float32Array
+
+let stamps: Float64Array
+
+let values: Float32Array
+
+let slot = 0
+
+let stamped = 0 // stamps made: while nothing plays, many of them are for the same frame
+
+let sinceLevels = 0
+
+let layoutId = 0
+
+let layoutText = ''
+
+let layoutPlan = -1
+
+let asked = false // somebody wants sound
+
+let prime = 4800 // frames that must be ahead before the ears get any
+
+let pumping = false
+
+let wakeUp: (() => void) | null = null
+
+let watching = false // somebody looks at a spectrum
+
+let spectrumAt = 0
+
+let costsAt = 0
+
+let busy = 0 // part of real time that rendering takes
+
+const encoder = new TextEncoder()
+
+const decoder = new TextDecoder()
+
+const say = (m: FromWorker) => postMessage(m)
+
+const pages = new Pages(
+  (m, bytes, channels) => {
+    const at = engine.room(64 + bytes.length)
+    const memory = new Uint8Array(engine.mem.buffer)
+    memory.set(encoder.encode(m.hash), at)
+    memory.set(bytes, at + 64)
+    engine.page(m.page, bytes.length / 4 / channels, channels)
+  },
+  (trouble) => say({ say: 'trouble', text: trouble }),
+)
+
+function write(text: string): number {
+  const bytes = encoder.encode(text)
+  const at = engine.room(bytes.length)
+  new Uint8Array(engine.mem.buffer, at, bytes.length).set(bytes)
+  return bytes.length
+}
+
+const text = () =>
+  decoder.decode(new Uint8Array(engine.mem.buffer, engine.textAt(), engine.textLength()).slice())
+
+async function start(shared: Shared | null, wasm: string) {
+  const go = new Go()
+  const { instance } = await WebAssembly.instantiateStreaming(fetch(wasm), go.importObject)
+  // after a fault exports answer nothing and say nothing: whoever ends, ends here
+  go.exit = ended
+  void go.run(instance).then(ended, ended)
+  engine = instance.exports as unknown as Exports
+  if (shared) {
+    head = new Int32Array(shared.head)
+    ring = new Float32Array(shared.ring)
+    stamps = new Float64Array(shared.stamps)
+    values = new Float32Array(shared.values)
+  }
+  say({ say: 'ready' })
+}
+
+let over = false
+
+/** The Go program has come to an end, which it should not: the page makes a new engine. */
+function ended() {
+  if (over) return
+  over = true
+  asked = loaded = false
+  if (head) Atomics.store(head, HEAD.running, 0)
+  say({ say: 'stopped' })
+}
+
+let starting = 0 // counts what is asked of the transport: a Play that waits for its audio may be overtaken
+
+let toldTransport = ''
+
+/** Says what the engine does, when that has changed: whether the song runs, and whether it is muted for protection. */
+function tellTransport(state = engine.state()) {
+  const trip = engine.trip() ? text() : ''
+  const now = `${state} ${trip}`
+  if (now === toldTransport) return
+  toldTransport = now
+  say({ say: 'transport', state, trip: trip ? (JSON.parse(trip) as Trip) : null })
+}
+
+let draining: ReturnType<typeof setInterval> | undefined
+
+/** Takes the sound out of the ring in its own time while no output does, so that the song goes on in silence. */
+function drain(on: boolean) {
+  clearInterval(draining)
+  if (!on || !head) return
+  let last = performance.now()
+  draining = setInterval(() => {
+    const now = performance.now()
+    const due = Math.min(RING_FRAMES, Math.round(((now - last) / 1000) * rate))
+    last = now
+    if (Atomics.load(head!, HEAD.running) !== 1) return
+    Atomics.add(head!, HEAD.read, Math.min(queued(), due))
+    Atomics.notify(head!, HEAD.read)
+  }, 20)
+}
+
+function document(json: string, fresh: boolean) {
+  rate = (JSON.parse(json) as { sampleRate: number }).sampleRate
+  if (fresh) pages.forget()
+  took(engine.document(write(json), fresh ? 1 : 0))
+}
+
+/** A revision was given to the engine: what follows from it. */
+function took(failed: number) {
+  if (failed) {
+    say({ say: 'trouble', text: `The sound engine refused the project: ${text()}` })
+    return
+  }
+  loaded = true
+  tellTimeline()
+  tellLayout(true)
+  sound()
+  void fetchAhead()
+  void rehearse()
+}
+
+let timed = ''
+
+/** Says where things stand in time, when that has changed: what is drawn from it need not be drawn again. */
+function tellTimeline() {
+  engine.timeline()
+  const now = text()
+  if (now === timed) return
+  timed = now
+  say({ say: 'timeline', json: now })
+}
+
+let sounded = ''
+
+let lasting = 0 // the load over the last ten seconds or so: a short spike is no sounding
+
+/** Says what the engine notices, when that has changed. */
+function sound() {
+  engine.soundings(lasting)
+  const now = text()
+  if (now === sounded) return
+  sounded = now
+  say({ say: 'soundings', json: now })
+}
+
+let rehearsing = false
+
+/** Plays for nobody, so that the browser has compiled the engine well before it is heard. */
+async function rehearse() {
+  if (rehearsing) return
+  rehearsing = true
+  let since = performance.now()
+  while (!asked && engine.rehearse()) {
+    if (performance.now() - since < 5) continue
+    await breathe() // somebody may press Play
+    since = performance.now()
+  }
+  rehearsing = false
+}
+
+function tellLayout(fresh = false) {
+  const plan = engine.plan()
+  if (plan === layoutPlan && !fresh) return
+  layoutPlan = plan
+  engine.layout()
+  const now = text()
+  if (now === layoutText) return
+  layoutText = now
+  layoutId++
+  say({ say: 'layout', id: layoutId, points: JSON.parse(now) })
+}
+
+/** Fetches what is missing within the next seconds; resolves when it is there. */
+async function fetchAhead(seconds = 8): Promise<void> {
+  if (!loaded || engine.need(seconds * rate) === 0) return
+  await pages.fetch((JSON.parse(text()) as Missing[]).slice(0, 24))
+}
+
+const queued = () => (Atomics.load(head!, HEAD.write) - Atomics.load(head!, HEAD.read)) | 0
+
+/** One block into the ring; false when pages are missing. */
+function block(): boolean {
+  const position = engine.position()
+  const n = engine.render()
+  if (n === 0) return false
+  const out = new Float32Array(engine.mem.buffer, engine.outAt(), 2 * n)
+  const at = Atomics.load(head!, HEAD.write)
+  const first = (at >>> 0) % RING_FRAMES
+  const whole = Math.min(n, RING_FRAMES - first)
+  ring.set(out.subarray(0, 2 * whole), 2 * first)
+  if (whole < n) ring.set(out.subarray(2 * whole), 0)
+  Atomics.store(head!, HEAD.write, (at + n) | 0)
+  sinceLevels += n
+  if (sinceLevels >= 1024) {
+    sinceLevels = 0
+    stamp((at + n) | 0, position + n)
+  }
+  return true
+}
+
+function stamp(write: number, song: number) {
+  tellLayout()
+  const count = engine.readLevels()
+  slot = (slot + 1) % SLOTS
+  const s = slot * STAMP.size
+  stamps[s + STAMP.write] = NaN
+  values.set(
+    new Float32Array(engine.mem.buffer, engine.levelsAt(), Math.min(count, SLOT_VALUES)),
+    slot * SLOT_VALUES,
+  )
+  stamps[s + STAMP.song] = song
+  stamps[s + STAMP.state] = engine.state()
+  stamps[s + STAMP.layout] = layoutId
+  stamps[s + STAMP.count] = count
+  stamps[s + STAMP.load] = busy
+  stamps[s + STAMP.turn] = ++stamped
+  const spot = new Float64Array(engine.mem.buffer, engine.spot(song), 3)
+  stamps[s + STAMP.bar] = spot[0]!
+  stamps[s + STAMP.beat] = spot[1]!
+  stamps[s + STAMP.part] = spot[2]!
+  stamps[s + STAMP.write] = write
+}
+
+const channel = new MessageChannel()
+
+let turn: (() => void) | null = null
+
+channel.port1.onmessage = () => turn?.()
+
+/** Lets messages in between two batches. */
+const breathe = () =>
+  new Promise<void>((resolve) => {
+    turn = resolve
+    channel.port2.postMessage(0)
+  })
+
+/** Sleeps until the worklet has read on, something was asked, or 20 ms are over. */
+function sleep(): Promise<unknown> {
+  const asked = new Promise<void>((resolve) => (wakeUp = resolve))
+  const wait = (Atomics as unknown as { waitAsync?: typeof Atomics.wait }).waitAsync as unknown as
+    | ((
+        a: Int32Array,
+        i: number,
+        v: number,
+        ms: number,
+      ) => { async: boolean; value: Promise<string> | string })
+    | undefined
+  if (!wait) return Promise.race([asked, new Promise((r) => setTimeout(r, 5))])
+  const w = wait(head!, HEAD.read, Atomics.load(head!, HEAD.read), 20)
+  return Promise.race([asked, w.async ? (w.value as Promise<string>) : Promise.resolve()])
+}
+
+async function pump() {
+  if (pumping || !head || !loaded) return
+  pumping = true
+  let waited = false
+  let broken = ''
+  let checked = 0
+  costsAt = performance.now() // the beginning is busy enough
+  while (asked) {
+    const begun = performance.now()
+    let made = 0
+    let stuck = false
+    while (queued() < target && made < 2048) {
+      const before = Atomics.load(head, HEAD.write)
+      if (!block()) {
+        stuck = true
+        break
+      }
+      made += (Atomics.load(head, HEAD.write) - before) | 0
+    }
+    if (made > 0) busy = busy * 0.95 + 0.05 * ((performance.now() - begun) / 1000 / (made / rate))
+    if (stuck) {
+      Atomics.store(head, HEAD.running, 0)
+      prime = 2048
+      if (!waited) say({ say: 'waiting', pages: 1 })
+      waited = true
+      stamp(Atomics.load(head, HEAD.write), engine.position())
+      tellTransport()
+      await fetchAhead()
+      runSome()
+      if (pages.lost > 0) await sleep()
+      continue
+    }
+    if (waited) {
+      waited = false
+      say({ say: 'waiting', pages: 0 })
+    }
+    if (over) break
+    tellTransport()
+    if (queued() >= Math.min(prime, target)) Atomics.store(head, HEAD.running, 1)
+    const now = performance.now()
+    if (watching && now - spectrumAt > 80) {
+      spectrumAt = now
+      const count = engine.spectrum()
+      if (count)
+        say({
+          say: 'spectrum',
+          values: new Float32Array(engine.mem.buffer, engine.levelsAt(), count).slice(),
+        })
+    }
+    if (now - costsAt > 1000) {
+      costsAt = now
+      engine.costs()
+      say({ say: 'costs', json: text(), memory: engine.mem.buffer.byteLength })
+      lasting += (busy - lasting) * 0.1
+      sound()
+    }
+    if (++checked % 40 === 0) {
+      void fetchAhead()
+      engine.broken()
+      const silenced = text()
+      if (silenced !== broken && (broken = silenced) !== 'null')
+        say({ say: 'broken', stages: JSON.parse(silenced) })
+    }
+    if (engine.quiet()) {
+      // nothing sounds and nothing rolls: rest until somebody asks
+      Atomics.store(head, HEAD.running, 0)
+      stamp(Atomics.load(head, HEAD.write), engine.position())
+      tellTransport()
+      asked = false
+      break
+    }
+    runSome()
+    await (queued() >= target ? sleep() : breathe())
+  }
+  pumping = false
+  runSome()
+}
+
+/** Throws away what is in the ring, so that nothing stale is heard. */
+function drop() {
+  if (!head) return
+  Atomics.store(head, HEAD.running, 0)
+  prime = 512 // a tail goes on at once
+  Atomics.store(head, HEAD.read, Atomics.load(head, HEAD.write))
+  Atomics.add(head, HEAD.epoch, 1)
+}
+
+function wake() {
+  asked = true
+  wakeUp?.()
+  void pump()
+}
+
+const turns = new Turns()
+
+function inTurn(run: () => void, revision = false) {
+  turns.add(run, revision)
+  if (pumping) wakeUp?.()
+  else runSome()
+}
+
+/** Lets revisions and questions have their turn, as long as most of what the ring should hold is in it. */
+const runSome = () =>
+  turns.run(() => !pumping || !Atomics.load(head!, HEAD.running) || queued() > 0.7 * target)
+
+/** Answers a question: what the engine left as text, or why it could not. */
+function reply(ticket: number, failed: number) {
+  say({ say: 'answer', ticket, json: failed ? '' : text() || 'null', trouble: failed ? text() : '' })
+}
+
+const answer = (m: Question) => reply(m.ticket, engine.ask(write(`${m.name}\n${m.of}`)))
+
+/** While nothing plays, a stamp shows where the song stands. */
+function show() {
+  if (head && !pumping) stamp(Atomics.load(head, HEAD.write), engine.position())
+  tellTransport()
+}
+
+onmessage = (e: MessageEvent<ToWorker>) => {
+  const m = e.data
+  if (m.do === 'start') {
+    start(m.shared, m.wasm).catch((err) =>
+      say({ say: 'trouble', text: `The sound engine did not start: ${String(err)}` }),
+    )
+    return
+  }
+  if (m.do === 'drain') return drain(m.on)
+  if (over) return
+  if (m.do === 'document') return inTurn(() => document(m.json, m.fresh), true)
+  if (m.do === 'revision') return inTurn(() => took(engine.revision(write(m.json))), true)
+  if (m.do === 'buffer') {
+    target = m.frames
+    return
+  }
+  if (!loaded) return
+  if (m.do === 'ask') return inTurn(() => answer(m))
+  turns.catchUp()
+  switch (m.do) {
+    case 'play': {
+      pages.forget()
+      tellTransport(STATE.waiting)
+      const mine = ++starting
+      void fetchAhead(2).then(() => {
+        if (mine !== starting) return
+        engine.play()
+        prime = target
+        wake()
+      })
+      break
+    }
+    case 'stop':
+      starting++
+      engine.stop()
+      tellTransport()
+      drop()
+      wake()
+      break
+    case 'locate':
+      engine.locate(m.frame, m.grid)
+      void fetchAhead()
+      if (engine.state() !== STATE.stopped) {
+        // play what fades out, not what was queued before it
+        drop()
+        wake()
+      } else show()
+      break
+    case 'loop':
+      engine.loop(m.from, m.to)
+      break
+    case 'anyway':
+      engine.anyway(m.on ? 1 : 0)
+      tellTransport()
+      break
+    case 'atEnd':
+      engine.atEnd(m.on ? 1 : 0)
+      break
+    case 'fault':
+      engine.fault()
+      break
+    case 'measureAgain':
+      engine.measureAgain()
+      break
+    case 'hear':
+      engine.hear(write(JSON.stringify(m.hearing)))
+      break
+    case 'take':
+      engine.take(write(`${m.owner}\n${m.name}`), m.on ? 1 : 0)
+      break
+    case 'move':
+      engine.move(write(`${m.owner}\n${m.name}`), m.value)
+      break
+    case 'try':
+      reply(m.ticket, engine.try(write(m.json)))
+      tellLayout()
+      break
+    case 'listen':
+      if (engine.listen(write(JSON.stringify(m.point))) !== 0) say({ say: 'trouble', text: text() })
+      break
+    case 'trial':
+      engine.trial(write(m.json))
+      break
+    case 'rms':
+      engine.rms(m.on ? 1 : 0)
+      break
+    case 'watch':
+      watching = m.stage !== ''
+      engine.watch(write(m.stage))
+      break
+  }
+}

@@ -1,0 +1,80 @@
+import type { Fields, Handle, Mover, Project } from '../api/types'
+import { along } from '../document/chain'
+import { rowOfOwner } from '../lines/actions'
+import { change } from '../session/changes'
+
+/* What moves a parameter besides a hand and its line: movers, which add around it, and a handle, which gives it
+   its base. */
+
+export const moversOf = (p: Project | null, owner: string, name: string): Mover[] =>
+  (p?.movers ?? []).filter((m) => m.targets.some((t) => t.owner === owner && t.name === name))
+
+export const handleOf = (p: Project | null, owner: string, name: string): Handle | undefined =>
+  (p?.handles ?? []).find((h) => h.targets.some((t) => t.owner === owner && t.name === name))
+
+/** Changes some of what a mover or a handle is: the rest is left as others may have made it meanwhile. */
+export const setMover = (m: Mover, what: Fields<'mover.set'>['what'], label: string) =>
+  change(label, { type: 'mover.set', do: { id: m.id, what } })
+
+export const setHandle = (h: Handle, what: Fields<'handle.set'>['what'], label: string) =>
+  change(label, { type: 'handle.set', do: { id: h.id, what } })
+
+/** How far a mover moves one of its parameters. */
+export const setDepth = (m: Mover, owner: string, name: string, depth: number) =>
+  change(`Change the depth of ${m.name}`, {
+    type: 'mover.set',
+    do: { id: m.id, target: { owner, name, depth } },
+  })
+
+/** Over which range a handle moves one of its parameters. */
+export const setTarget = (h: Handle, target: Handle['targets'][number]) =>
+  change(`Change what ${h.name} moves`, { type: 'handle.set', do: { id: h.id, target } })
+
+export const removeMover = (m: Mover) =>
+  change(`Remove ${m.name}`, { type: 'mover.remove', do: { id: m.id } })
+
+/** Whether anything but a hand moves a parameter. */
+export const isMoved = (p: Project | null, owner: string, name: string) =>
+  (p?.lines.some((l) => l.owner === owner && l.name === name && l.points.length > 0) ?? false) ||
+  !!handleOf(p, owner, name) ||
+  moversOf(p, owner, name).length > 0
+
+export const addMover = (owner: string, name: string, label: string) =>
+  change(`Add a mover to ${label}`, { type: 'mover.add', do: { owner, name } })
+
+/** The stage acts on the left, a copy of it on the right, and both are moved against each other. */
+export const moveApart = (owner: string, name: string, label: string) =>
+  change(`Move left and right of ${label} apart`, { type: 'mover.apart', do: { owner, name } })
+
+export const depthOf = (m: Mover, owner: string, name: string) =>
+  m.targets.find((t) => t.owner === owner && t.name === name)?.depth ?? 0
+
+/** Where a handle can belong: the project, the rows that it moves something of, and their forks. */
+export function homesOf(p: Project, h: Handle): { value: string; text: string }[] {
+  const rows = p.channels.filter(
+    (c) => c.id === h.home || h.targets.some((t) => rowOfOwner(t.owner) === c.id) || forkIn(c, h.home),
+  )
+  return [
+    { value: '', text: 'the project' },
+    ...rows.flatMap((c) => [
+      { value: c.id, text: c.name },
+      ...[...along(c.chain.nodes)].flatMap((n) =>
+        n.fork ? [{ value: n.fork.id, text: `${n.fork.name || 'a fork'} of ${c.name}` }] : [],
+      ),
+    ]),
+  ]
+}
+
+const forkIn = (c: Project['channels'][number], id?: string) =>
+  [...along(c.chain.nodes)].some((n) => n.fork && n.fork.id === id)
+
+/** The handles that a row shows: its own and those of its forks. */
+export const shownOn = (p: Project | null, c: Project['channels'][number]): Handle[] =>
+  (p?.handles ?? []).filter((h) => h.shown && h.home && (h.home === c.id || forkIn(c, h.home)))
+
+/** Hangs a parameter on a handle; without one, on a new one. */
+export const hang = (handle: string, owner: string, name: string, label: string) =>
+  change(`Hang ${label} on a handle`, { type: 'handle.hang', do: { handle, owner, name } })
+
+export const letGo = (h: Handle, owner: string, name: string) =>
+  change(`Let ${h.name} go`, { type: 'handle.let-go', do: { owner, name } })

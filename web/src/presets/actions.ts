@@ -1,0 +1,88 @@
+import { answer, api, saveAs } from '../api/client'
+import type { NewPreset, Preset, PresetFile } from '../api/types'
+import { newId } from '../document/ids'
+import { change, tryChanges } from '../session/changes'
+import { notice, refused, useSession } from '../session/store'
+
+/** Presets: tried in the engine, then made as ordinary changes. Go says which. */
+
+const projectId = () => useSession.getState().project?.id ?? ''
+
+const taken = (preset: string, target: string, rows?: string) =>
+  answer(
+    api.GET('/api/projects/{id}/presets', {
+      params: { path: { id: projectId() }, query: { preset, target, rows } },
+    }),
+  )
+
+/** Drops a preset in whole as a new return, with sends from rows; gives the return's id. */
+export async function asReturn(preset: string, rows: string[]): Promise<string> {
+  const id = newId()
+  const t = await taken(preset, id, rows.join(','))
+  return (await change(t.label, ...t.changes)) ? id : ''
+}
+
+/** Lets a preset be heard where it would go; nothing is changed. */
+export async function tryOut(preset: string, target: string) {
+  const t = await taken(preset, target)
+  await tryChanges(t.changes)
+}
+
+export const endTrying = () => tryChanges([])
+
+export async function takeIt(preset: Preset, target: string) {
+  const t = await taken(preset.id, target)
+  if (preset.unknown.length)
+    notice(
+      `${preset.name} holds what this program does not know, which is left out: ${preset.unknown.join(', ')}.`,
+    )
+  const done = await change(t.label, ...t.changes)
+  await endTrying()
+  return done
+}
+
+export async function save(
+  words: { name: string; says: string; tags: string[] },
+  kind: NewPreset['kind'],
+  target: string,
+) {
+  const p = await answer(api.POST('/api/presets', { body: { project: projectId(), kind, target, ...words } }))
+  notice(`Saved as ${p.name}.`)
+  return p
+}
+
+export const rename = (p: Preset, name: string) =>
+  api.PUT('/api/presets/{preset}', {
+    params: { path: { preset: p.id } },
+    body: { name, says: p.says, tags: p.tags },
+  })
+
+export const bin = (p: Preset) => api.DELETE('/api/presets/{preset}', { params: { path: { preset: p.id } } })
+
+export const restore = (p: Preset) =>
+  api.POST('/api/presets/{preset}/restore', { params: { path: { preset: p.id } } })
+
+/** Saves presets as a file. */
+export function exportAll(list: Preset[], name: string) {
+  const file = new Blob([JSON.stringify({ version: 1, presets: list }, null, 1)], {
+    type: 'application/json',
+  })
+  saveAs(file, `${name}.json`)
+}
+
+export async function importFile(file: File): Promise<boolean> {
+  try {
+    let parsed: unknown
+    try {
+      parsed = JSON.parse(await file.text())
+    } catch {
+      throw new Error(`${file.name} is not a file of presets: it is no JSON.`)
+    }
+    const list = await answer(api.POST('/api/preset-files', { body: parsed as PresetFile }))
+    notice(`${list.length} ${list.length === 1 ? 'preset' : 'presets'} imported.`)
+    return true
+  } catch (e) {
+    refused(e)
+    return false
+  }
+}

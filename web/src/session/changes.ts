@@ -1,0 +1,63 @@
+import { answer, api } from '../api/client'
+import type { Change } from '../api/types'
+import { gesture } from './gesture'
+import { catchUp } from './live'
+import { theEngine } from './sound'
+import { notice, projectId, refused, session, setSession, useSession } from './store'
+
+/* Changes are asked of the server; they come back as a revision, here and in every other window. */
+
+/** Asks for changes. They come back as a revision, here and in every other window. */
+export const change = (label: string, ...changes: Change[]) => changeIn(gesture(), label, ...changes)
+
+/** The same as a part of a gesture that began earlier. */
+export async function changeIn(gesture: string, label: string, ...changes: Change[]): Promise<boolean> {
+  try {
+    const r = await answer(
+      api.POST('/api/projects/{id}/changes', {
+        params: { path: { id: projectId() } },
+        body: { label, changes, gesture },
+      }),
+    )
+    await reached(r.revision)
+    return true
+  } catch (e) {
+    refused(e)
+    return false
+  }
+}
+
+/** How long a revision may take over the live connection before it is asked for, in ms. */
+const PATIENCE = 200
+
+/** Resolves when a revision has arrived, asking for it if the live connection is slow. */
+async function reached(revision: number) {
+  if (session().revision >= revision) return
+  await new Promise<void>((arrived) => {
+    const late = setTimeout(done, PATIENCE)
+    const stop = useSession.subscribe((s) => s.revision >= revision && done())
+    function done() {
+      clearTimeout(late)
+      stop()
+      arrived()
+    }
+  })
+  if (session().revision < revision) await catchUp()
+}
+
+export async function takeBack(which: 'undo' | 'redo') {
+  try {
+    const r = await answer(api.POST(`/api/projects/{id}/${which}`, { params: { path: { id: projectId() } } }))
+    for (const p of r.passed ?? []) notice(p, 'refused')
+    notice(`${which === 'undo' ? 'Undone' : 'Redone'}: ${r.label}`)
+    await reached(r.revision)
+  } catch (e) {
+    refused(e)
+  }
+}
+
+/** Lets changes be heard without making them; none ends it. */
+export async function tryChanges(changes: Change[]) {
+  await theEngine()?.try(changes)
+  setSession((s) => ({ tried: s.tried + 1 }))
+}

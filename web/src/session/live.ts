@@ -1,0 +1,153 @@
+import type { Operation } from 'fast-json-patch'
+import { answer, api } from '../api/client'
+import type { ChangeMessage, Message, Project } from '../api/types'
+import { hashOf } from '../document/hash'
+import { patched, sameButLines } from '../document/patch'
+import { endEngine, hearAsBefore, startEngine, theEngine } from './sound'
+import { empty, session, setSession } from './store'
+
+/* The live connection of the project that is open: revisions come over it, in order, and what was missed is asked for. */
+
+let socket: WebSocket | null = null
+
+let openId = ''
+
+let catchingUp: Promise<void> | null = null
+
+export async function open(id: string) {
+  close()
+  openId = id
+  const engine = startEngine()
+  const [opened, effects, strip, me, prints] = await Promise.all([
+    answer(api.GET('/api/projects/{id}', { params: { path: { id } } })),
+    answer(api.GET('/api/effects')),
+    answer(api.GET('/api/params')),
+    answer(api.GET('/api/me')),
+    answer(api.GET('/api/projects/{id}/prints', { params: { path: { id } } })),
+  ])
+  if (openId !== id) return
+  setSession({
+    ...empty,
+    project: opened.project,
+    revision: opened.revision,
+    shape: opened.revision,
+    effects,
+    strip,
+    me: me.id ? me : null,
+    prints,
+  })
+  void engine.document(opened.project, true).then(hearAsBefore)
+  connect(id)
+}
+
+export function close() {
+  openId = ''
+  socket?.close()
+  socket = null
+  endEngine()
+  setSession(empty, true)
+}
+
+function connect(id: string) {
+  const s = new WebSocket(
+    `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/projects/${id}/live`,
+  )
+  socket = s
+  s.onopen = () => {
+    setSession({ connected: true })
+    void catchUp()
+  }
+  s.onmessage = (e) => hear(JSON.parse(e.data as string) as Message)
+  s.onclose = () => {
+    if (socket !== s) return
+    setSession({ connected: false })
+    setTimeout(() => openId === id && socket === s && connect(id), 800)
+  }
+}
+
+/** Connects anew, as after giving a name. */
+export function reconnect() {
+  const old = socket
+  if (openId) connect(openId)
+  old?.close()
+}
+
+function hear(m: Message) {
+  if (m.change) {
+    if (m.change.revision === session().revision + 1) take([m.change])
+    else if (m.change.revision > session().revision) void catchUp()
+  }
+  if (m.presence) setSession({ people: m.presence })
+  if (m.print) {
+    const p = m.print
+    setSession((s) => ({
+      prints: [p, ...s.prints.filter((x) => x.id !== p.id)],
+      news: s.news.includes(p.id) ? s.news : [...s.news, p.id],
+    }))
+  }
+  if (m.import) setSession({ importing: m.import })
+  if (m.work) {
+    const { id, progress } = m.work
+    setSession((s) => ({ works: s.works.map((w) => (w.id === id ? { ...w, progress } : w)) }))
+  }
+}
+
+/** Applies revisions in order and passes the newest to the engine. */
+function take(changes: ChangeMessage[]) {
+  let { project, revision, shape, lastChange } = session()
+  if (!project) return
+  for (const c of changes) {
+    if (c.revision !== revision + 1) continue
+    const before: Project = project
+    project = patched(before, c.patch as unknown as Operation[])
+    revision = c.revision
+    if (!sameButLines(before, project)) shape = revision
+    lastChange = c
+  }
+  void theEngine()?.document(project, false) // first: what is drawn is asked of it
+  setSession({ project, revision, shape, lastChange })
+  clearTimeout(comparing)
+  comparing = setTimeout(() => void compare(), REST)
+}
+
+/** How long no revision may come until the document is compared with the server's, in ms. */
+const REST = 500
+
+let comparing: ReturnType<typeof setTimeout>
+
+/** Compares the document with the server's by its hash; where it is another, it is taken anew. */
+async function compare() {
+  const { project, revision, lastChange } = session()
+  if (!project || lastChange?.revision !== revision || !lastChange.hash) return
+  const hash = await hashOf(project)
+  if (!hash || hash === lastChange.hash || session().project !== project) return
+  console.warn(`The document differs from the server's at revision ${revision}: it is taken anew.`)
+  await takeAnew(revision)
+}
+
+/** Takes the whole document from the server. */
+async function takeAnew(differs?: number) {
+  const params = { path: { id: openId }, query: { differs } }
+  const o = await answer(api.GET('/api/projects/{id}', { params }))
+  void theEngine()?.document(o.project, false)
+  setSession({ project: o.project, revision: o.revision, shape: o.revision, lastChange: null })
+}
+
+export async function catchUp() {
+  catchingUp ??= (async () => {
+    try {
+      const m = await answer(
+        api.GET('/api/projects/{id}/changes', {
+          params: { path: { id: openId }, query: { since: session().revision } },
+        }),
+      )
+      if (m.gap) await takeAnew()
+      else take(m.changes)
+    } catch {
+      // the connection will come back and ask again
+    } finally {
+      catchingUp = null
+    }
+  })()
+  await catchingUp
+}

@@ -1,0 +1,75 @@
+import { Engine } from '../engine/engine'
+import { STATE } from '../engine/ring'
+import { notice, refused, session, setSession } from './store'
+import { setView, view } from './view'
+
+/* The window's engine: made, told what this window hears, and made anew when it ends. */
+
+let engine: Engine | null = null
+
+export const theEngine = () => engine
+
+/** Begins with a new engine, for a project that is opened. */
+export const startEngine = () => (engine = makeEngine())
+
+export function endEngine() {
+  engine?.close()
+  engine = null
+}
+
+let restarts = 0
+
+function makeEngine(): Engine {
+  const e = new Engine()
+  e.onTimeline = (timeline) => setSession({ timeline })
+  e.onTrouble = (text) => notice(text, 'refused')
+  e.onWaiting = (waiting) => setSession({ waiting })
+  e.onTransport = (state, trip) => {
+    setView({ playing: state !== STATE.stopped })
+    setSession({ trip })
+  }
+  e.onOutput = (output) => setSession({ output })
+  e.onBroken = (broken) => setSession({ broken })
+  e.onSoundings = (soundings) => setSession({ soundings })
+  e.onCosts = (list, memory) => {
+    const costs = Object.fromEntries(list.map((c) => [c.stage, c.nanos]))
+    setSession(list.length ? { costs, memory } : { memory })
+  }
+  e.onStopped = () => {
+    if (engine !== e) return
+    const { playing } = view()
+    const at = e.heard()?.song ?? 0
+    const watched = e.watched
+    e.close()
+    setView({ playing: false })
+    setSession({ waiting: false }) // what it waited for, it can no longer tell
+    const project = session().project
+    if (!project || ++restarts > 5) {
+      notice('The sound engine has stopped and does not start again. Reload the page.', 'refused')
+      return
+    }
+    const next = startEngine()
+    void next.document(project, true).then(() => {
+      hearAsBefore()
+      next.locate(at)
+      next.watch(watched)
+      if (playing) next.play(project.sampleRate).catch(refused)
+    })
+    notice('The sound engine had stopped and was started again.', 'refused')
+  }
+  ;(globalThis as { shoalEngine?: Engine }).shoalEngine = e
+  return e
+}
+
+/** Tells a new engine what this window hears: it belongs to no document. */
+export function hearAsBefore() {
+  const { solo, dry, share, mono, listening, depth, trials, matches, matching } = view()
+  const { loop, looping, stopsAtEnd } = view()
+  engine?.hear({ solo, dry, share, mono })
+  engine?.loop(looping && loop ? loop.from : 0, looping && loop ? loop.to : 0)
+  engine?.atEnd(stopsAtEnd)
+  if (listening) engine?.listen(listening)
+  engine?.rms(depth === 'rms')
+  for (const [row, id] of Object.entries(trials))
+    engine?.trial(row, id === row ? '' : id, matching ? (matches[row] ?? {}) : {})
+}

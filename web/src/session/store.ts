@@ -1,0 +1,128 @@
+import { create } from 'zustand'
+import { Cancelled, onNameless } from '../api/client'
+import type {
+  ChangeMessage,
+  EffectInfo,
+  Person,
+  Presence,
+  PrintStatus,
+  Project,
+  Sounding,
+  StripParams,
+  Timeline,
+  Trip,
+} from '../api/types'
+import type { Work } from './works'
+
+/* What one window knows. */
+
+export type Notice = {
+  id: number
+  tone: 'info' | 'refused'
+  text: string
+  action?: { text: string; run: () => void }
+}
+
+/** What one window knows of the project it has open. */
+export type Session = {
+  project: Project | null
+  revision: number
+  /** The newest revision in which something else has changed than points of lines. */
+  shape: number
+  connected: boolean
+  people: Presence[]
+  me: Person | null
+  effects: EffectInfo[]
+  /** Parameters that rows, sends and stages have besides their effects'. */
+  strip: StripParams | null
+  timeline: Timeline | null
+  prints: PrintStatus[]
+  importing: { name: string; progress: number } | null
+  /** What this window waits for. */
+  works: Work[]
+  lastChange: ChangeMessage | null
+  notices: Notice[]
+  waiting: boolean
+  /** Why the output is muted for protection; null: it is not. */
+  trip: Trip | null
+  /** Whether there is a sound output; only known once it was asked for. */
+  output: boolean
+  /** Prints of which news have come since this window was opened. */
+  news: string[]
+  /** A change waits for a name to go through under. */
+  naming: ((named: boolean) => void) | null
+  broken: string[]
+  /** Counts what was let be heard without being made, so that pictures follow. */
+  tried: number
+  /** What stages cost, in nanoseconds a frame, smoothed. */
+  costs: Record<string, number>
+  /** What the sound engine holds in memory, in bytes. */
+  memory: number
+  /** Values under a hand in this window, ahead of the document, by "owner name". */
+  moving: Record<string, number>
+  /** What Go noticed, the weightiest first. */
+  soundings: Sounding[]
+  /** Parameters whose lines are being taken down, by "owner name". */
+  takingDown: string[]
+}
+
+export const empty: Session = {
+  project: null,
+  revision: 0,
+  shape: 0,
+  connected: false,
+  people: [],
+  me: null,
+  effects: [],
+  strip: null,
+  timeline: null,
+  prints: [],
+  importing: null,
+  works: [],
+  lastChange: null,
+  notices: [],
+  waiting: false,
+  trip: null,
+  output: true,
+  news: [],
+  naming: null,
+  broken: [],
+  costs: {},
+  memory: 0,
+  soundings: [],
+  tried: 0,
+  takingDown: [],
+  moving: {},
+}
+
+export const useSession = create<Session>(() => empty)
+
+export const setSession = useSession.setState
+
+export const session = useSession.getState
+
+export const theProject = () => useSession.getState().project
+
+export const projectId = () => theProject()?.id ?? ''
+
+let noticeId = 0
+
+export function notice(text: string, tone: Notice['tone'] = 'info', action?: Notice['action']) {
+  const id = ++noticeId
+  setSession((s) => ({
+    notices: [...s.notices.filter((n) => n.text !== text).slice(-3), { id, tone, text, action }],
+  }))
+  setTimeout(() => dismiss(id), tone === 'refused' || action ? 9000 : 5000)
+}
+
+export const dismiss = (id: number) => setSession((s) => ({ notices: s.notices.filter((n) => n.id !== id) }))
+
+/** No longer says that a print has ended. */
+export const putAwayPrint = (id: string) => setSession((s) => ({ news: s.news.filter((x) => x !== id) }))
+
+/** Shows a refusal in its own words. */
+export const refused = (e: unknown) =>
+  notice(e instanceof Error ? e.message : String(e), e instanceof Cancelled ? 'info' : 'refused')
+
+/** Asks for a name; resolves when it has been given, or not. */
+onNameless(() => new Promise((named) => setSession((s) => (s.naming?.(false), { naming: named }))))

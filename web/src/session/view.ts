@@ -1,0 +1,164 @@
+import { create } from 'zustand'
+import type { LineView, Param } from '../api/types'
+import type { Listening } from '../engine/ring'
+
+export type Tide = 'low' | 'mid' | 'high'
+
+export type Range = { from: number; to: number; name: string }
+
+export type Dialog =
+  | { kind: 'effects'; owner: string; index: number; replace?: string }
+  | { kind: 'print'; channel: string; target: 'track' | 'file' }
+  | { kind: 'keys' }
+  | { kind: 'logbook' }
+  | { kind: 'presets'; of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
+  | { kind: 'compare'; channel: string }
+  | { kind: 'costs' }
+  | { kind: 'tempo' }
+  | { kind: 'along'; run: (along: boolean) => void }
+  | { kind: 'soundings'; row?: string }
+  | { kind: 'send'; rows: string[] }
+  | { kind: 'lines'; row: string }
+  | { kind: 'moves'; owner: string; param: Param; label: string }
+  | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean }
+  | { kind: 'thin'; v: LineView; stretch: Stretch }
+  | { kind: 'passage'; from: number; to: number; name: string; rows: string[] }
+  | { kind: 'trace'; from: string; to: string }
+  | null
+
+export type Stretch = {
+  owner: string
+  name: string
+  from: number
+  to: number
+  ticks: number[]
+  more?: Chosen[]
+}
+
+/** Points that are selected, of another line than the one that the hand is on. */
+export type Chosen = { owner: string; name: string; ticks: number[] }
+
+/** What belongs to this window alone: never to the document. */
+export type View = {
+  channel: string
+  /** What is on the bench: a stage, a fork or a path of one, or a passage. */
+  stage: string
+  tide: Tide
+  rowHeight: number
+  bench: boolean
+  showHidden: boolean
+  /** Frames per pixel; 0 fits the whole song. */
+  zoom: number
+  scroll: number
+  loop: Range | null
+  looping: boolean
+  solo: string[]
+  /** A row heard without its returns, or only its share of them. */
+  dry: string
+  share: string
+  /** Both sides of the main output as their sum. */
+  mono: boolean
+  /** Rows selected together, the one on the bench among them; empty: only that one. */
+  rows: string[]
+  /** Groups whose members are folded away. */
+  folded: string[]
+  /** Lines that are open under their rows, by row: addresses as "owner name". */
+  lines: Record<string, string[]>
+  /** What is selected of a line: a stretch in frames, and the points in it by their ticks. */
+  stretch: Stretch | null
+  /** How far the hand is pulling the points that are selected together, in pixels: all are seen to go. */
+  pull: { dx: number; dy: number } | null
+  /** Ticks of the grid that points snap to; 0: none. */
+  grid: number
+  /** How long a line takes to be reached again after it was taken down, in milliseconds. */
+  glide: number
+  /** Whether sections take lines and passages along; null: not yet asked. */
+  along: boolean | null
+  /** Taking down goes on until stop, not only while the scale is held. */
+  untilStop: boolean
+  dialog: Dialog
+  renaming: string
+  /** Whether the song runs, or waits for its audio: as the engine says. */
+  playing: boolean
+  /** Whether the song stops where its last clip ends. */
+  stopsAtEnd: boolean
+  /** Stages selected together, the one on the bench among them; empty: only that one. */
+  together: string[]
+  /** Whether stages set together keep their differences. */
+  keepDifferences: boolean
+  /** A second stage on the bench. */
+  pinned: string
+  /** What is listened to instead of the main output. */
+  listening: Listening | null
+  /** The trial that is heard, by channel. */
+  trials: Record<string, string>
+  /** Level matches of trials in dB, by channel and trial, and whether they are used. */
+  matches: Record<string, Record<string, number>>
+  matching: boolean
+  /** A row whose trials are compared without saying which is which: their order. */
+  blind: { channel: string; order: string[] } | null
+  /** Whether depth figures are peaks or mean levels. */
+  depth: 'peak' | 'rms'
+}
+
+const stored = (): Partial<View> => {
+  try {
+    return JSON.parse(localStorage.getItem('shoal.view') ?? '{}') as Partial<View>
+  } catch {
+    return {}
+  }
+}
+
+const s = stored()
+
+export const useView = create<View>(() => ({
+  channel: '',
+  stage: '',
+  tide: s.tide ?? 'mid',
+  rowHeight: s.rowHeight ?? 63,
+  bench: s.bench ?? true,
+  showHidden: false,
+  zoom: 0,
+  scroll: 0,
+  loop: null,
+  looping: false,
+  solo: [],
+  dry: '',
+  share: '',
+  mono: false,
+  rows: [],
+  folded: [],
+  lines: {},
+  stretch: null,
+  pull: null,
+  grid: s.grid ?? 240,
+  glide: s.glide ?? 200,
+  untilStop: s.untilStop ?? false,
+  along: s.along ?? null,
+  dialog: null,
+  renaming: '',
+  playing: false,
+  stopsAtEnd: s.stopsAtEnd ?? true,
+  together: [],
+  keepDifferences: true,
+  pinned: '',
+  listening: null,
+  trials: {},
+  matches: {},
+  matching: true,
+  blind: null,
+  depth: s.depth ?? 'peak',
+}))
+
+export const view = useView.getState
+
+export const setView = useView.setState
+
+/** What one press of an arrow key moves something by, in ticks: a step of the grid, or a sixteenth. */
+export const gridStep = () => useView.getState().grid || 240
+
+useView.subscribe((v, before) => {
+  const kept = ({ tide, rowHeight, bench, depth, grid, glide, untilStop, along, stopsAtEnd }: View) =>
+    JSON.stringify({ tide, rowHeight, bench, depth, grid, glide, untilStop, along, stopsAtEnd })
+  if (kept(v) !== kept(before)) localStorage.setItem('shoal.view', kept(v))
+})
