@@ -3,6 +3,7 @@ package main
 import (
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"strings"
 	"text/tabwriter"
 
@@ -55,11 +56,8 @@ func spanOf(p param.Param) string {
 }
 
 func valueOf(p param.Param, v float64) string {
-	switch i := int(v); {
-	case p.Taper == param.Choice && i < len(p.Choices):
-		return p.Choices[i]
-	case p.Taper == param.Switch:
-		return []string{"off", "on"}[i&1]
+	if word, ok := p.Word(v); ok {
+		return word
 	}
 	return fmt.Sprintf("%g", v)
 }
@@ -78,11 +76,25 @@ func openapiCommand() *cobra.Command {
 	}
 }
 
+// namedValues says of parameters of stages and of points that choices may stand there by their names.
+func namedValues(p jsonschema.InterceptPropParams) error {
+	value := (&jsonschema.Schema{}).WithAnyOf((&jsonschema.Schema{}).WithType(jsonschema.Number.Type()).ToSchemaOrBool(), (&jsonschema.Schema{}).WithType(jsonschema.String.Type()).ToSchemaOrBool())
+	switch {
+	case !p.Processed:
+	case p.Name == "params":
+		p.PropertySchema.WithAdditionalProperties(value.ToSchemaOrBool())
+	case p.Name == "value" && p.ParentSchema.ReflectType == reflect.TypeFor[project.Point]():
+		*p.PropertySchema = *value
+	}
+	return nil
+}
+
 func schemaCommand() *cobra.Command {
 	return &cobra.Command{
 		Use: "schema", Short: "Print the JSON Schema of a bundle's project.json", Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			r := jsonschema.Reflector{}
+			r.DefaultOptions = append(r.DefaultOptions, jsonschema.InterceptProp(namedValues))
 			s, err := r.Reflect(project.Project{})
 			if err != nil {
 				return err

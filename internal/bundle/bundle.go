@@ -7,7 +7,6 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
-	"encoding/json"
 	"fmt"
 	"io"
 	"os"
@@ -45,9 +44,11 @@ func Write(ctx context.Context, w io.Writer, doc *project.Project, folder *audio
 	if err != nil {
 		return fmt.Errorf("write bundle: %w", err)
 	}
-	e := json.NewEncoder(f)
-	e.SetIndent("", " ")
-	if err := e.Encode(doc); err != nil {
+	b, err := project.Named(doc, engine.EffectInfo)
+	if err == nil {
+		_, err = f.Write(b)
+	}
+	if err != nil {
 		return fmt.Errorf("write %s: %w", documentName, err)
 	}
 	for _, a := range doc.Audio {

@@ -12,10 +12,12 @@ var written = regexp.MustCompile(`^([+-]?\d*\.?\d+(?:e[+-]?\d+)?)\s*(khz|hz|k|db
 // Read reads a value as people write it: "2k", "-6 dB", "1.5 s" for a time in ms, "1/8d", "bell", "off". It may lie
 // outside the range; the error says what can be written.
 func (p *Param) Read(text string) (float64, error) {
-	t := strings.NewReplacer("−", "-", ",", ".").Replace(strings.ToLower(strings.TrimSpace(text)))
-	switch {
-	case p.Taper == Choice:
+	t := strings.ToLower(strings.TrimSpace(text))
+	if p.Taper == Choice {
 		return p.readChoice(t, text)
+	}
+	t = strings.NewReplacer("−", "-", ",", ".").Replace(t)
+	switch {
 	case p.Taper == Switch && (t == "on" || t == "yes" || t == "true"):
 		return 1, nil
 	case p.Taper == Switch && (t == "off" || t == "no" || t == "false"):
@@ -40,6 +42,19 @@ func (p *Param) Read(text string) (float64, error) {
 		v /= 1000
 	}
 	return v, nil
+}
+
+// Word is how a choice or a switch is called, and whether it is one and has the value.
+func (p *Param) Word(v float64) (string, bool) {
+	i := int(v)
+	switch {
+	case float64(i) != v || i < 0:
+	case p.Taper == Choice && i < len(p.Choices):
+		return p.Choices[i], true
+	case p.Taper == Switch && i < 2:
+		return [2]string{"off", "on"}[i], true
+	}
+	return "", false
 }
 
 // readChoice finds a choice by its name or by how it begins; "1/8d" is dotted and "1/8t" a triplet.

@@ -16,6 +16,9 @@ func WrittenChain(b []byte, effects Effects) (*Chain, error) {
 		return nil, fmt.Errorf("read chain: %w", err)
 	}
 	whole, err := json.Marshal(chain)
+	if err == nil {
+		whole, err = Numbered(whole, effects)
+	}
 	if err != nil {
 		return nil, fmt.Errorf("read chain: %w", err)
 	}
@@ -68,19 +71,6 @@ func fillStage(stage map[string]any, effects Effects) error {
 		"id": NewID(), "version": info.Version, "params": map[string]any{},
 		"mix": info.Mix, "mixLaw": info.MixLaw, "actsOn": "both",
 	})
-	params, _ := stage["params"].(map[string]any)
-	for i := range info.Params {
-		p := &info.Params[i]
-		text, ok := params[p.Name].(string)
-		if !ok {
-			continue
-		}
-		v, err := p.Read(text)
-		if err != nil {
-			return fmt.Errorf("%s: %w", info.Name, err)
-		}
-		params[p.Name] = v
-	}
 	return nil
 }
 

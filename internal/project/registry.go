@@ -150,11 +150,26 @@ func strict(b []byte, v any) error {
 	return whole(v)
 }
 
-// Read decodes a project document and validates it.
+// named decodes a document that could not be read as it is: choices may stand in it by their names.
+func named(b []byte, effects Effects, was error) (p Project, err error) {
+	var mistyped *json.UnmarshalTypeError
+	if !errors.As(was, &mistyped) {
+		return p, was
+	}
+	n, err := Numbered(b, effects)
+	if err != nil {
+		return p, err
+	}
+	return p, strict(n, &p)
+}
+
+// Read decodes a project document and validates it. Choices may stand in it as numbers or by their names.
 func Read(b []byte, effects Effects) (*Project, error) {
 	var p Project
 	if err := strict(b, &p); err != nil {
-		return nil, fmt.Errorf("read project: %w", err)
+		if p, err = named(b, effects, err); err != nil {
+			return nil, fmt.Errorf("read project: %w", err)
+		}
 	}
 	for _, c := range p.Channels {
 		if c.Trials == nil { // written before there were any

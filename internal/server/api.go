@@ -212,6 +212,10 @@ func table() []route {
 		{"POST", "/api/presets/:preset/restore", "Take a deleted preset back.", (*Server).restorePreset, struct {
 			Preset string `path:"preset"`
 		}{}, nil},
+		{"GET", "/api/preset-files", "Export presets as a file, choices by their names.", (*Server).exportPresets, struct {
+			IDs  string `query:"ids"` // with commas between
+			Name string `query:"name"`
+		}{}, nil},
 		{"POST", "/api/preset-files", "Import a file of presets.", (*Server).importPresets, PresetFile{}, []preset.Preset{}},
 		{"GET", "/api/audio/:hash/pcm/:page", "A page of samples: float32, one channel after the other.", (*Server).page, struct {
 			Hash string `path:"hash"`

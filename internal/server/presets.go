@@ -5,11 +5,13 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
 	"strings"
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/engine"
 	"shoal/internal/preset"
 	"shoal/internal/project"
 	"shoal/internal/store"
@@ -180,6 +182,26 @@ func (s *Server) setPresetBin(c *gin.Context, in bool) {
 	c.JSON(http.StatusOK, Health{true})
 }
 
+// exportPresets writes presets as a file, with choices by their names.
+func (s *Server) exportPresets(c *gin.Context) {
+	f := PresetFile{Version: preset.Version, Presets: []preset.Preset{}}
+	for _, id := range strings.Split(c.Query("ids"), ",") {
+		p, err := s.findPreset(c.Request.Context(), id)
+		if err != nil {
+			fail(c, err)
+			return
+		}
+		f.Presets = append(f.Presets, *p)
+	}
+	b, err := project.Named(f, engine.EffectInfo)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", disposition(c.Query("name")+".json"))
+	c.Data(http.StatusOK, "application/json", b)
+}
+
 // importPresets takes a file of presets in, all or none. Every one gets an id of its own.
 func (s *Server) importPresets(c *gin.Context) {
 	author, err := s.author(c)
@@ -189,7 +211,14 @@ func (s *Server) importPresets(c *gin.Context) {
 	}
 	var f PresetFile
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 16<<20)
-	if err := json.NewDecoder(c.Request.Body).Decode(&f); err != nil {
+	b, err := io.ReadAll(c.Request.Body)
+	if err == nil {
+		b, err = project.Numbered(b, engine.EffectInfo)
+	}
+	if err == nil {
+		err = json.Unmarshal(b, &f)
+	}
+	if err != nil {
 		fail(c, refuse(fmt.Errorf("this is not a file of presets: %w", err)))
 		return
 	}

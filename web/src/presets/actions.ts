@@ -1,4 +1,4 @@
-import { answer, api, saveAs } from '../api/client'
+import { answer, api, download, fileAt } from '../api/client'
 import type { NewPreset, Preset, PresetFile } from '../api/types'
 import { newId } from '../document/ids'
 import { change, tryChanges } from '../session/changes'
@@ -63,12 +63,10 @@ export const restore = (p: Preset) =>
   api.POST('/api/presets/{preset}/restore', { params: { path: { preset: p.id } } })
 
 /** Saves presets as a file. */
-export function exportAll(list: Preset[], name: string) {
-  const file = new Blob([JSON.stringify({ version: 1, presets: list }, null, 1)], {
-    type: 'application/json',
-  })
-  saveAs(file, `${name}.json`)
-}
+export const exportAll = (list: Preset[], name: string) =>
+  download(fileAt('/api/preset-files', { query: { ids: list.map((p) => p.id).join(','), name } })).catch(
+    refused,
+  )
 
 export async function importFile(file: File): Promise<boolean> {
   try {
