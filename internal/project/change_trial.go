@@ -13,6 +13,9 @@ type AddTrial struct {
 	Channel string `json:"channel"`
 	From    string `json:"from"`
 	Order   []int  `json:"order,omitempty"`
+	// Turn puts them in another order: the stage or fork that it names and its neighbour exchanged, or, where it
+	// names none of them, all turned round.
+	Turn *string `json:"turn,omitempty"`
 }
 
 func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
@@ -31,7 +34,11 @@ func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
 		}
 		source = &ch.Trials[i].Chain
 	}
-	nodes, err := reorder(source.Nodes, c.Order)
+	order := c.Order
+	if c.Turn != nil {
+		order = turned(source.Nodes, *c.Turn)
+	}
+	nodes, err := reorder(source.Nodes, order)
 	if err != nil {
 		return nil, err
 	}
@@ -48,6 +55,25 @@ func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
 	ch.Trials = append(ch.Trials, t)
 	p.moveCopies(fresh)
 	return []Change{&DropTrial{t.ID}}, nil
+}
+
+// turned is the order with a node and the one behind it exchanged, or the one before the last; all turned round
+// where the node is not there.
+func turned(nodes []*Node, id string) []int {
+	order := make([]int, len(nodes))
+	for i := range order {
+		order[i] = i
+	}
+	i := slices.IndexFunc(nodes, func(n *Node) bool { return n.ID() == id })
+	switch {
+	case i < 0:
+		slices.Reverse(order)
+	case i+1 < len(order):
+		order[i], order[i+1] = order[i+1], order[i]
+	case i > 0:
+		order[i], order[i-1] = order[i-1], order[i]
+	}
+	return order
 }
 
 // reorder lists nodes in another order; each place is named once.

@@ -241,7 +241,7 @@ func TestPassagesAreSeenInWordsAndFigures(t *testing.T) {
 	in, err := tried.PassageView("away", fakeEffects)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"reverb on A", "reverb on A, trial B"}, in.Brought)
-	assert.Len(t, p.Timeline().Passages, 1)
+	assert.Len(t, p.Timeline(fakeEffects).Passages, 1)
 	_, err = p.PassageView("nowhere", fakeEffects)
 	assert.ErrorContains(t, err, "no longer there")
 }

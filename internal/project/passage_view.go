@@ -8,14 +8,17 @@ import (
 
 // PassageView is a passage as it is seen: whoever draws it works nothing out.
 type PassageView struct {
-	Passage *Passage     `json:"passage" required:"true"`
-	From    int64        `json:"from" required:"true"` // frames
-	To      int64        `json:"to" required:"true"`
-	Begin   string       `json:"begin" required:"true"` // in bars and beats, see Clock.Where
-	End     string       `json:"end" required:"true"`
-	Tails   []TailView   `json:"tails" required:"true"`
-	Courses []CourseView `json:"courses" required:"true"`
-	Brought []string     `json:"brought" required:"true"` // in words
+	Passage *Passage `json:"passage" required:"true"`
+	From    int64    `json:"from" required:"true"` // frames
+	To      int64    `json:"to" required:"true"`
+	// HearFrom and HearTo are where to hear it in its place: from two bars before it to two bars after.
+	HearFrom int64        `json:"hearFrom" required:"true"`
+	HearTo   int64        `json:"hearTo" required:"true"`
+	Begin    string       `json:"begin" required:"true"` // in bars and beats, see Clock.Where
+	End      string       `json:"end" required:"true"`
+	Tails    []TailView   `json:"tails" required:"true"`
+	Courses  []CourseView `json:"courses" required:"true"`
+	Brought  []string     `json:"brought" required:"true"` // in words
 }
 
 // TailView is how long the tail rule lasts on a row.
@@ -53,6 +56,10 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 	}
 	clock := p.Clock()
 	v := &PassageView{Passage: x, From: clock.Frame(x.From), To: clock.Frame(x.To), Tails: []TailView{}, Courses: []CourseView{}, Brought: []string{}}
+	first, _, _ := clock.Spot(float64(x.From)) // bars are said from 1 and asked for from 0
+	last, _, _ := clock.Spot(float64(max(x.From, x.To-1)))
+	v.HearFrom = clock.Frame(clock.Bar(int(max(0, first-3))))
+	v.HearTo = clock.Frame(clock.Bar(int(last + 2)))
 	v.Begin, v.End = clock.Where(x.From), clock.Where(x.To)
 	for _, id := range x.Rows {
 		c, _ := p.Channel(id)

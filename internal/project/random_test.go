@@ -76,7 +76,7 @@ func TestPlacesFarOutAreRefusedOrHarmless(t *testing.T) {
 						return
 					}
 					made++
-					next.Timeline()
+					next.Timeline(project.FakeEffects)
 				}, "%s %s", wire[0].Type, wire[0].Do)
 			}
 			if next, _, err := project.Apply(p, usual, project.FakeEffects); err == nil {

@@ -53,7 +53,7 @@ func TestTemposArePutOnBeats(t *testing.T) {
 	tick := int64(2880)
 	next = one(t, next, &PutTempo{Tick: &tick, BPM: 101})
 	assert.Equal(t, Tempo{2880, 101, false}, next.Tempo[1])
-	assert.Equal(t, "2.1", next.Timeline().Tempo[1].Where)
+	assert.Equal(t, "2.1", next.Timeline(fakeEffects).Tempo[1].Where)
 	next = one(t, next, &RemoveTempo{2880})
 	assert.Len(t, next.Tempo, 2)
 	refusedWith(t, next, "first tempo cannot be removed", &RemoveTempo{0})

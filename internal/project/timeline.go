@@ -17,6 +17,8 @@ type Timeline struct {
 	Tempo    []TempoSpan      `json:"tempo" required:"true"`
 	// Overlaps are where two clips of a row sound at once.
 	Overlaps []Overlap `json:"overlaps" required:"true"`
+	// Outline is what is to be said of the document's parts.
+	Outline Outline `json:"outline" required:"true"`
 }
 
 // Overlap is a stretch of a row in which clips sound together: each is added to the other.
@@ -50,11 +52,11 @@ type SectionSpan struct {
 }
 
 // Timeline lays the song out, with one bar more than it has.
-func (p *Project) Timeline() Timeline {
+func (p *Project) Timeline(effects Effects) Timeline {
 	c := p.Clock()
 	t := Timeline{
 		Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{},
-		Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{},
+		Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{}, Outline: p.Outline(effects),
 	}
 	for b := 0; ; b++ {
 		tick := c.Bar(b)

@@ -14,5 +14,5 @@ func TestOverlapsOfClipsAreSaid(t *testing.T) {
 		ch.Clips = append(ch.Clips, &Clip{ID: NewID(), Start: x[0], Frames: x[1]})
 	}
 	p.Channels = append(p.Channels, ch)
-	require.Equal(t, []Overlap{{ch.ID, 1200, 1500}, {ch.ID, 2100, 2150}, {ch.ID, 5100, 6000}}, p.Timeline().Overlaps)
+	require.Equal(t, []Overlap{{ch.ID, 1200, 1500}, {ch.ID, 2100, 2150}, {ch.ID, 5100, 6000}}, p.Timeline(fakeEffects).Overlaps)
 }

@@ -66,6 +66,8 @@ export type Comparison = S['PrintingComparison']
 
 export type Alternative = S['PrintingAlternative']
 
+export type Outline = S['ProjectOutline']
+export type TapPoint = S['ProjectTapPoint']
 export type Timeline = S['ProjectTimeline']
 export type Cost = S['EngineCost']
 

@@ -1,3 +1,4 @@
+import { useForkWords } from '../session/outline'
 import type { Channel, Fork, Path } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { listenTo, listenToAll } from '../session/listening'
@@ -7,12 +8,13 @@ import { duplicateStage, removeStage, shiftStage, toggleBypass } from './stages'
 
 /** The head of a fork on the bench: what it is, in and out, and what can be done with it and its paths. */
 export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | null; channel: Channel }) {
+  const { kind } = useForkWords(fork)
   const lit = useView((v) => v.listening?.node === fork.id)
   return (
     <div className="mb-1.5 flex items-center gap-2">
       <h2 className="truncate text-[15px] font-bold">{fork.name || 'Fork'}</h2>
       <span className="soft truncate text-[12px]">
-        {forks.kindInWords(fork)} on {channel.name}
+        {kind} on {channel.name}
       </span>
       <span className="ml-auto flex shrink-0 items-center gap-1">
         <button

@@ -1,3 +1,4 @@
+import { useForkWords } from '../session/outline'
 import type { Channel, Fork, ForkFigures, Path } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import { Pick, Toggle } from '../controls/Pick'
@@ -14,8 +15,9 @@ export function ForkPanel({ fork, path, channel }: { fork: Fork; path: Path | nu
   const strip = useSession((s) => s.strip)
   const figures = useForkFigures(fork)
   const { hint, watch } = useHint()
+  const { title } = useForkWords(fork)
   if (!strip) return null
-  const name = forks.forkTitle(fork)
+  const name = title
   return (
     <div
       className="flex h-full flex-col px-3.5 pt-2.5 pb-2"

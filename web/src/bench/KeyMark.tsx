@@ -2,13 +2,13 @@ import { useRef } from 'react'
 import type { Picture, Tap } from '../api/types'
 import { tapText } from '../routing/taps'
 import { useHeard } from '../session/meters'
-import { useSession } from '../session/store'
+import { useOutline } from '../session/outline'
 import type { Frame } from './frame'
 
 /** What drives a stage in place of its own signal, in its picture: named, and where the picture lies over
     level, an upright at the level that is heard of it now. */
 export function KeyMark(p: { stage: string; tap: Tap; live: Picture['live']; frame: Frame; height: number }) {
-  const text = useSession((s) => (s.project ? tapText(s.project, p.tap) : ''))
+  const text = useOutline(() => tapText(p.tap))
   const upright = useRef<SVGLineElement>(null)
   useHeard((h) => {
     const x = (p.live && h.reports.get(p.stage)?.[p.live.x]) ?? -120

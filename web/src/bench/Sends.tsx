@@ -1,9 +1,9 @@
-import type { Channel, Send } from '../api/types'
+import type { Channel, Fields, Send } from '../api/types'
 import { Depth } from '../controls/Depth'
 import { Menu } from '../controls/Menu'
 import { ParamControl } from '../controls/ParamControl'
 import { copySend, sendTo, sendToStage } from '../routing/gestures'
-import { pointsOf, sendAt, sendPoint } from '../routing/taps'
+import { sendPoint, usePoints, valueOf } from '../routing/taps'
 import { change } from '../session/changes'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
@@ -65,8 +65,10 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
   const rows = useView((v) => v.rows)
   const others = project.channels.filter((c) => rows.includes(c.id) && c.id !== channel.id)
   const tracks = project.channels.filter((c) => c.kind === 'track' && c.id !== channel.id)
+  const points = usePoints(channel.id)
+  const at = sendPoint(send, points)
   const of = `the send from ${channel.name} to ${to}`
-  const set = (what: object, label: string) =>
+  const set = (what: Omit<Fields<'send.set'>, 'id'>, label: string) =>
     void change(`${label} ${of}`, { type: 'send.set', do: { id: send.id, ...what } })
   return (
     <div className="grid grid-cols-[74px_minmax(100px,1fr)_minmax(84px,0.7fr)_auto] items-end gap-2 pb-1.5">
@@ -83,11 +85,14 @@ function SendRow({ send, channel, to }: { send: Send; channel: Channel; to: stri
           className="select select-xs w-[92px] pr-5"
           aria-label={`Where ${of} is taken`}
           title="Where on the row it is taken. After the fader it goes down with the row; before it, a ghost remains."
-          value={sendPoint(send, channel)}
-          onChange={(e) => set(sendAt(e.target.value), 'Change where it is taken:')}
+          value={at && valueOf(at)}
+          onChange={(e) => {
+            const { pre, after } = points[e.target.selectedIndex]!
+            set({ pre, after }, 'Change where it is taken:')
+          }}
         >
-          {pointsOf(channel).map((x) => (
-            <option key={x.value} value={x.value}>
+          {points.map((x) => (
+            <option key={valueOf(x)} value={valueOf(x)}>
               {x.text}
             </option>
           ))}

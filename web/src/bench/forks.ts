@@ -7,18 +7,12 @@ import { hearPaths } from '../session/listening'
 import { endOf, nameOf, rowOf, select, selectedChannel } from '../session/selected'
 import { notice, refused, theProject } from '../session/store'
 import { setView, view } from '../session/view'
+import { forkTitle } from '../session/outline'
 import { work } from '../session/works'
 import { range } from '../trials/actions'
 import { chosen } from './several'
 
 /* Forks: made, divided, levelled and dissolved. What is possible is decided in Go, which refuses in words. */
-
-export const forkTitle = (f: Fork) => f.name || `Fork, ${kindInWords(f)}`
-
-export const kindInWords = (f: Fork) =>
-  ({ copies: 'copies', leftright: 'left/right', midside: 'mid/side', bands: `${f.paths.length} bands` })[
-    f.kind
-  ]
 
 /** The selected stages become a path beside a dry one that is off; with nothing selected, an empty fork. */
 export async function forkSelection() {

@@ -1,5 +1,5 @@
 import type { Fork, Path } from '../api/types'
-import { forkTitle } from '../bench/forks'
+import { useForkWords } from '../session/outline'
 import { pick } from '../bench/pick'
 import { Depth } from '../controls/Depth'
 import { Hover } from '../controls/Hover'
@@ -19,11 +19,9 @@ export function ForkChip({ fork, channel, owner, index, chainOff }: Props) {
   )
   const together = useView((v) => v.together.includes(fork.id))
   const off = fork.bypass || chainOff
+  const { title } = useForkWords(fork)
   return (
-    <Hover
-      label={`Paths of ${forkTitle(fork)}`}
-      panel={() => <OpenFork fork={fork} channel={channel} off={off} />}
-    >
+    <Hover label={`Paths of ${title}`} panel={() => <OpenFork fork={fork} channel={channel} off={off} />}>
       {(open) => (
         <button
           type="button"
@@ -31,7 +29,7 @@ export function ForkChip({ fork, channel, owner, index, chainOff }: Props) {
           aria-expanded={open}
           data-fork={fork.id}
           aria-pressed={selected || together}
-          aria-label={`${forkTitle(fork)}, ${fork.paths.length} paths${off ? ', bypassed' : ''}`}
+          aria-label={`${title}, ${fork.paths.length} paths${off ? ', bypassed' : ''}`}
           className="flex h-[22px] items-center gap-1.5 rounded-[2px] border px-1.5 text-[12px] whitespace-nowrap"
           style={{
             background: off ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',

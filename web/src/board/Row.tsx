@@ -8,7 +8,7 @@ import { STRIP_HEIGHT } from '../lines/face'
 import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
 import { select } from '../session/selected'
-import { useSession } from '../session/store'
+import { useOutline } from '../session/outline'
 import { locate } from '../session/transport'
 import { useView, view } from '../session/view'
 import { ClipView } from './ClipView'
@@ -130,11 +130,11 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
 
 /** What a track without clips lives from, or how it comes by some. */
 function Empty({ channel }: { channel: Channel }) {
-  const project = useSession((s) => s.project)!
+  useOutline((o) => o) // what it takes in is said there
   return (
     <span className="soft absolute top-1 left-2 text-[11px]">
       {channel.input
-        ? `Takes in ${tapText(project, channel.input)}`
+        ? `Takes in ${tapText(channel.input)}`
         : 'Drop a WAV, FLAC or MP3 on the board, or print another row to here'}
     </span>
   )

@@ -1,6 +1,6 @@
 import { useRef } from 'react'
 import type { Channel, Send } from '../api/types'
-import { pointsOf, sendPoint } from '../routing/taps'
+import { sendPoint, usePoints } from '../routing/taps'
 import { useHeard } from '../session/meters'
 import { select } from '../session/selected'
 import { useSession } from '../session/store'
@@ -10,7 +10,7 @@ import { carry } from './carry'
 export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
   const to = useSession((s) => s.project?.channels.find((c) => c.id === send.to)?.name ?? '?')
   const level = useSession((s) => s.moving[`${send.id} level`] ?? send.level)
-  const point = pointsOf(channel).find((x) => x.value === sendPoint(send, channel))?.text ?? ''
+  const point = sendPoint(send, usePoints(channel.id))?.text ?? ''
   const bar = useRef<HTMLSpanElement>(null)
   const last = useRef('')
   useHeard((h) => {

@@ -1,6 +1,6 @@
 import type { Clip } from '../api/types'
 import { newId } from '../document/ids'
-import { rowOfOwner } from '../lines/actions'
+import { rowOfOwner } from '../session/outline'
 import { along } from '../sections/along'
 import { change } from '../session/changes'
 import { useSession } from '../session/store'

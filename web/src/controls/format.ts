@@ -36,8 +36,9 @@ type Readable = Pick<Param, 'unit' | 'min' | 'max' | 'taper' | 'choices'>
 
 /** Reads what a person typed: "2k", "-6", "1.5 s" for a time in ms, "1/8d", "off". It may lie outside the range. */
 export function read(p: Readable, text: string): number | null {
-  const t = text.trim().toLowerCase().replace('−', '-').replace(',', '.')
-  if (p.taper === 'choice') return choice(p.choices ?? [], t)
+  const written = text.trim().toLowerCase()
+  if (p.taper === 'choice') return choice(p.choices ?? [], written)
+  const t = written.replace('−', '-').replace(',', '.')
   if (p.taper === 'level' && (t === 'off' || t === '-∞' || t === '-inf')) return p.min
   const side = /^([lrc])(?:entre)?\s*(\d*)$/.exec(t)
   if (side && p.min === -1)

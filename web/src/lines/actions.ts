@@ -1,5 +1,6 @@
 import type { Change, Fields, LineView } from '../api/types'
-import { chainsOf, findFork, findNode, pathIn, placeIn, shownChain } from '../document/chain'
+import { rowOfOwner } from '../session/outline'
+import { chainsOf, pathIn, placeIn, shownChain } from '../document/chain'
 import { change } from '../session/changes'
 import { keep, type KeptPoints } from '../session/clipboard'
 import { theEngine } from '../session/sound'
@@ -7,15 +8,6 @@ import { notice, theProject, useSession } from '../session/store'
 import { type Chosen, setView, type Stretch, view } from '../session/view'
 
 /* Lines: opened under their row, and what is done with them. Frames and grid go to Go, which works out ticks. */
-
-/** The row that a parameter belongs to. */
-export function rowOfOwner(owner: string): string {
-  const p = theProject()
-  for (const c of p?.channels ?? []) if (c.id === owner || c.sends.some((s) => s.id === owner)) return c.id
-  const handle = p?.handles?.find((h) => h.id === owner)
-  if (handle) return handle.targets[0] ? rowOfOwner(handle.targets[0].owner) : ''
-  return (findNode(p, owner) ?? findFork(p, owner))?.channel.id ?? ''
-}
 
 /** Opens a parameter's line under its row; it gets one if it has none. */
 export async function openLine(owner: string, name: string, label: string) {

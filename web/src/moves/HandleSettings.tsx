@@ -1,11 +1,11 @@
 import type { Handle } from '../api/types'
 import { Pick, Toggle } from '../controls/Pick'
-import { useSession } from '../session/store'
+import { useOutline } from '../session/outline'
 import * as moves from './actions'
 
 /** What a handle is called, what it belongs to, and whether the row there shows it. */
 export function HandleSettings({ handle: h }: { handle: Handle }) {
-  const project = useSession((s) => s.project)!
+  const homes = useOutline((o) => o?.homes[h.id])
   return (
     <>
       <label className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]">
@@ -27,7 +27,7 @@ export function HandleSettings({ handle: h }: { handle: Handle }) {
         label="Belongs to"
         says="The row or fork that it is a control of; it goes to the project when that is removed."
         value={h.home ?? ''}
-        choices={moves.homesOf(project, h)}
+        choices={(homes ?? []).map((x) => ({ value: x.id, text: x.text }))}
         onPick={(home) => {
           const shown = home !== '' && h.shown
           void moves.setHandle(h, { home, shown }, `Say what ${h.name} belongs to`)

@@ -1,5 +1,5 @@
 import { ParamControl } from '../controls/ParamControl'
-import { rowOfOwner } from '../lines/actions'
+import { rowOfOwner } from '../session/outline'
 import { useSession } from '../session/store'
 
 /** The handles that move something of a row, as scales. */

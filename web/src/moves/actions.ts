@@ -1,6 +1,5 @@
 import type { Fields, Handle, Mover, Project } from '../api/types'
 import { along } from '../document/chain'
-import { rowOfOwner } from '../lines/actions'
 import { change } from '../session/changes'
 
 /* What moves a parameter besides a hand and its line: movers, which add around it, and a handle, which gives it
@@ -48,22 +47,6 @@ export const moveApart = (owner: string, name: string, label: string) =>
 
 export const depthOf = (m: Mover, owner: string, name: string) =>
   m.targets.find((t) => t.owner === owner && t.name === name)?.depth ?? 0
-
-/** Where a handle can belong: the project, the rows that it moves something of, and their forks. */
-export function homesOf(p: Project, h: Handle): { value: string; text: string }[] {
-  const rows = p.channels.filter(
-    (c) => c.id === h.home || h.targets.some((t) => rowOfOwner(t.owner) === c.id) || forkIn(c, h.home),
-  )
-  return [
-    { value: '', text: 'the project' },
-    ...rows.flatMap((c) => [
-      { value: c.id, text: c.name },
-      ...[...along(c.chain.nodes)].flatMap((n) =>
-        n.fork ? [{ value: n.fork.id, text: `${n.fork.name || 'a fork'} of ${c.name}` }] : [],
-      ),
-    ]),
-  ]
-}
 
 const forkIn = (c: Project['channels'][number], id?: string) =>
   [...along(c.chain.nodes)].some((n) => n.fork && n.fork.id === id)

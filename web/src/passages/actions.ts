@@ -1,7 +1,6 @@
 import { answer, api } from '../api/client'
 import type { Change, CourseTargetView, Passage, PassageSpan, PassageView, Point } from '../api/types'
 import { newId } from '../document/ids'
-import { barAt } from '../document/time'
 import { change } from '../session/changes'
 import { select } from '../session/selected'
 import { theEngine } from '../session/sound'
@@ -102,13 +101,8 @@ export const remove = (x: Passage) =>
 
 /** Plays it in a loop, from two bars before it to two bars after. */
 export function audition(v: PassageView) {
-  const t = session().timeline
-  if (!t) return
-  const last = t.bars.length - 1
-  const from = t.bars[Math.max(0, barAt(t, v.from) - 2)]!.frame
-  const to = t.bars[Math.min(last, barAt(t, v.to - 1) + 3)]!.frame
-  setLoop({ from, to, name: `around ${v.passage.name}` })
-  locate(from)
+  setLoop({ from: v.hearFrom, to: v.hearTo, name: `around ${v.passage.name}` })
+  locate(v.hearFrom)
   if (!view().playing) void togglePlay()
 }
 

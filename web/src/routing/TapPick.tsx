@@ -1,6 +1,6 @@
 import type { Tap } from '../api/types'
 import { useSession } from '../session/store'
-import { pointsOf, tapAt, tapPoint } from './taps'
+import { tapAt, usePoints, valueOf } from './taps'
 
 /** Chooses a point of another row, or none. */
 export function TapPick(p: {
@@ -13,6 +13,7 @@ export function TapPick(p: {
 }) {
   const channels = useSession((s) => s.project!.channels).filter((c) => c.id !== p.without)
   const from = channels.find((c) => c.id === p.tap?.channel)
+  const points = usePoints(from?.id ?? '')
   return (
     <label
       className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-2 text-[12px]"
@@ -25,7 +26,7 @@ export function TapPick(p: {
           className="select select-xs min-w-0 flex-1 pr-6"
           aria-label={p.label}
           value={p.tap?.channel ?? ''}
-          onChange={(e) => p.onPick(e.target.value ? tapAt(e.target.value, 'pre') : null)}
+          onChange={(e) => p.onPick(e.target.value ? { channel: e.target.value, point: 'pre' } : null)}
         >
           <option value="">{p.none}</option>
           {channels.map((c) => (
@@ -38,11 +39,11 @@ export function TapPick(p: {
           <select
             className="select select-xs min-w-0 flex-1 pr-6"
             aria-label={`${p.label}: where it is taken`}
-            value={tapPoint(p.tap)}
-            onChange={(e) => p.onPick(tapAt(from.id, e.target.value))}
+            value={valueOf(p.tap)}
+            onChange={(e) => p.onPick(tapAt(from.id, points[e.target.selectedIndex]!))}
           >
-            {pointsOf(from).map((x) => (
-              <option key={x.value} value={x.value}>
+            {points.map((x) => (
+              <option key={valueOf(x)} value={valueOf(x)}>
                 {x.text}
               </option>
             ))}

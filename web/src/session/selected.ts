@@ -3,13 +3,13 @@ import {
   chainsOf,
   findFork,
   findNode,
-  holds,
   pathIn,
   type Place,
   placeIn,
   shownChain,
   stageName,
 } from '../document/chain'
+import { rowOfOwner } from './outline'
 import { session, theProject } from './store'
 import { setView, view } from './view'
 
@@ -44,10 +44,10 @@ export function selectedRows(): Channel[] {
 }
 
 /** The row that a chain belongs to, by its owner: a row, a trial or a path. */
-export const rowOf = (owner: string): Channel | undefined =>
-  theProject()?.channels.find((c) =>
-    chainsOf(c).some((x) => x.owner === owner || holds(x.chain.nodes, owner)),
-  )
+export const rowOf = (owner: string): Channel | undefined => {
+  const id = rowOfOwner(owner) || owner
+  return theProject()?.channels.find((c) => c.id === id)
+}
 
 /** Which chain that is, by its owner: of a row, a trial of it, or a path. */
 export function placeInWords(owner: string): string {

@@ -1,4 +1,4 @@
-import { forkTitle } from '../bench/forks'
+import { forkTitle } from '../session/outline'
 import { findFork, findNode, stageName } from '../document/chain'
 import { hear, listenToAll } from '../session/listening'
 import { useSession } from '../session/store'

@@ -51,28 +51,18 @@ export function setMatching(matching: boolean) {
   for (const [channel, trial] of Object.entries(v.trials)) tell(channel, trial)
 }
 
-/** Keeps a copy of what is heard beside it, and lets that be heard. With an order it is the same stages in another one. */
-export async function keep(c: Channel, order?: number[]) {
+/** Keeps a copy of what is heard beside it, and lets that be heard. Turned it is the same stages in another order:
+    the named one and its neighbour exchanged, or all of them turned round. */
+export async function keep(c: Channel, turn?: string) {
   const from = shownChain(c, view().trials)
   const id = newId()
-  const label = order ? `Try ${c.name} in another order` : `Try another chain on ${c.name}`
-  if (await change(label, { type: 'trial.add', do: { id, channel: c.id, from: from.owner, order } })) {
+  const label = turn === undefined ? `Try another chain on ${c.name}` : `Try ${c.name} in another order`
+  if (await change(label, { type: 'trial.add', do: { id, channel: c.id, from: from.owner, turn } })) {
     hear(c.id, id)
   }
 }
 
-/** The same stages with the selected one and its neighbour exchanged, or all of them turned round. */
-export function keepOtherOrder(c: Channel) {
-  const nodes = shownChain(c, view().trials).chain.nodes
-  const order = nodes.map((_, i) => i)
-  const i = nodes.findIndex((n) => n.stage?.id === view().stage)
-  if (i < 0) order.reverse()
-  else {
-    const j = i + 1 < nodes.length ? i + 1 : i - 1
-    if (j >= 0) [order[i], order[j]] = [order[j]!, order[i]!]
-  }
-  return keep(c, order)
-}
+export const keepOtherOrder = (c: Channel) => keep(c, view().stage)
 
 export async function take(c: Channel, id: string) {
   const t = c.trials.find((x) => x.id === id)

@@ -1,0 +1,120 @@
+package project
+
+// Outline is what is to be said of a document's parts, by their ids: worked out here once a revision, for
+// whoever shows them.
+type Outline struct {
+	Forks map[string]ForkWords `json:"forks" required:"true"`
+	// Rows are the channels that owners of parameters and of chains belong to: stages, forks, paths, sends,
+	// trials, and handles, which belong to that of the first thing that hangs on them.
+	Rows map[string]string `json:"rows" required:"true"`
+	// Taps are the points of each row where its signal can be taken.
+	Taps map[string][]TapPoint `json:"taps" required:"true"`
+	// Homes are where each handle can belong: the project, the rows that it moves something of, their forks.
+	Homes map[string][]Home `json:"homes" required:"true"`
+}
+
+// ForkWords are what a fork is called and what it does.
+type ForkWords struct {
+	Title string `json:"title" required:"true"`
+	Kind  string `json:"kind" required:"true"`
+}
+
+// TapPoint is a point of a row, with what says so in a tap, and what in a send.
+type TapPoint struct {
+	Text  string `json:"text" required:"true"`
+	Point string `json:"point" required:"true" enum:"input,before,after,path,pre,post"`
+	Node  string `json:"node,omitempty"`
+	Pre   bool   `json:"pre" required:"true"`
+	After string `json:"after" required:"true"`
+}
+
+// Home is where a handle can belong; without an id the project.
+type Home struct {
+	ID   string `json:"id" required:"true"`
+	Text string `json:"text" required:"true"`
+}
+
+// Outline says what is to be said.
+func (p *Project) Outline(effects Effects) Outline {
+	o := Outline{Forks: map[string]ForkWords{}, Rows: map[string]string{}, Taps: map[string][]TapPoint{}, Homes: map[string][]Home{}}
+	for _, c := range p.Channels {
+		o.Rows[c.ID] = c.ID
+		for _, s := range c.Sends {
+			o.Rows[s.ID] = c.ID
+		}
+		for _, t := range c.Trials {
+			o.Rows[t.ID] = c.ID
+		}
+		c.Walk(func(_ *Chain, _ int, n *Node) bool {
+			o.Rows[n.ID()] = c.ID
+			if n.Fork != nil {
+				o.Forks[n.Fork.ID] = ForkWords{n.Fork.Title(), n.Fork.KindInWords()}
+				for _, path := range n.Fork.Paths {
+					o.Rows[path.ID] = c.ID
+				}
+			}
+			return true
+		})
+		o.Taps[c.ID] = tapsOf(c, effects)
+	}
+	for _, h := range p.Handles {
+		if len(h.Targets) > 0 {
+			o.Rows[h.ID] = o.Rows[h.Targets[0].Owner]
+		}
+	}
+	for _, h := range p.Handles {
+		o.Homes[h.ID] = p.homesOf(h, o.Rows)
+	}
+	return o
+}
+
+// tapsOf lists the points of a row, in the order in which the signal passes them.
+func tapsOf(c *Channel, effects Effects) []TapPoint {
+	list := []TapPoint{{Text: "what comes in", Point: "input", After: "input"}}
+	list = tapsIn(list, c.Chain.Nodes, "", effects)
+	return append(list, TapPoint{Text: "before the fader", Point: "pre", Pre: true}, TapPoint{Text: "after the fader", Point: "post"})
+}
+
+func tapsIn(list []TapPoint, nodes []*Node, within string, effects Effects) []TapPoint {
+	for _, n := range nodes {
+		if n.Fork == nil {
+			name := n.Stage.Name
+			if info, ok := effects(n.Stage.Effect, n.Stage.Version); ok && name == "" {
+				name = info.Name
+			}
+			list = append(list, TapPoint{Text: within + "after " + name, Point: "after", Node: n.Stage.ID, After: n.Stage.ID})
+			continue
+		}
+		for _, path := range n.Fork.Paths {
+			list = tapsIn(list, path.Chain.Nodes, within+path.Name+": ", effects)
+			list = append(list, TapPoint{Text: within + "path " + path.Name, Point: "path", Node: path.ID, After: path.ID})
+		}
+		list = append(list, TapPoint{Text: within + "after " + n.Fork.Title(), Point: "after", Node: n.Fork.ID, After: n.Fork.ID})
+	}
+	return list
+}
+
+func (p *Project) homesOf(h *Handle, rows map[string]string) []Home {
+	mine := map[string]bool{rows[h.Home]: h.Home != "", h.Home: h.Home != ""}
+	for _, t := range h.Targets {
+		mine[rows[t.Owner]] = true
+	}
+	list := []Home{{Text: "the project"}}
+	for _, c := range p.Channels {
+		if !mine[c.ID] {
+			continue
+		}
+		list = append(list, Home{c.ID, c.Name})
+		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+			if n.Fork != nil {
+				name := n.Fork.Name
+				if name == "" {
+					name = "a fork"
+				}
+				list = append(list, Home{n.Fork.ID, name + " of " + c.Name})
+			}
+			return true
+		})
+	}
+	return list
+}

@@ -1,0 +1,19 @@
+import type { Fork, Outline } from '../api/types'
+import { session, useSession } from './store'
+
+/* What Go says of the document's parts: it comes a moment after each revision. */
+
+export const outline = (): Outline | undefined => session().timeline?.outline
+
+export const useOutline = <T>(of: (o: Outline | undefined) => T): T =>
+  useSession((s) => of(s.timeline?.outline))
+
+/** What a fork is called; one that has only just come is a fork. */
+export const forkTitle = (f: Fork) => outline()?.forks[f.id]?.title ?? (f.name || 'Fork')
+
+/** The same for what is drawn, with what it does. */
+export const useForkWords = (f: Fork) =>
+  useOutline((o) => o?.forks[f.id]) ?? { title: f.name || 'Fork', kind: '' }
+
+/** The row that an owner of parameters belongs to. */
+export const rowOfOwner = (owner: string): string => outline()?.rows[owner] ?? ''
