@@ -55,6 +55,7 @@ bin/shoal: build/site $(GOFILES)
 fmt:
 	gofmt -w cmd internal
 	cd web && npx prettier --write --log-level warn src
+	cd e2e && npx prettier --write --log-level warn "**/*.ts"
 
 clean:
 	rm -rf bin build web/dist web/public/engine.wasm web/src/engine/gen web/src/api/schema.d.ts
@@ -63,12 +64,15 @@ clean:
 # Tests: the whole thing, in the order in which failures are cheapest.
 test: lint test-go test-web test-e2e
 
-lint: generate build/site
+lint: generate build/site e2e/node_modules/.done
 	@test -z "$$(gofmt -l cmd internal)" || { gofmt -l cmd internal; echo 'gofmt these files'; exit 1; }
 	$(GO) vet ./...
 	GOOS=js GOARCH=wasm $(GO) vet ./cmd/engine
 	$(TOOL) staticcheck ./...
+	$(TOOL) errcheck -ignoretests -exclude .errcheck ./...
+	$(GO) mod tidy -diff
 	cd web && npm run --silent check && npm run --silent lint
+	cd e2e && npm run --silent check && npm run --silent lint
 
 test-go: build/site
 	$(TOOL) gotestsum --format pkgname -- ./...

@@ -3,6 +3,7 @@ module shoal-tools
 go 1.26.0
 
 tool (
+	github.com/kisielk/errcheck
 	gotest.tools/gotestsum
 	honnef.co/go/tools/cmd/staticcheck
 )
@@ -14,6 +15,7 @@ require (
 	github.com/fatih/color v1.18.0 // indirect
 	github.com/fsnotify/fsnotify v1.9.0 // indirect
 	github.com/google/shlex v0.0.0-20191202100458-e7afc7fbc510 // indirect
+	github.com/kisielk/errcheck v1.30.0 // indirect
 	github.com/mattn/go-colorable v0.1.13 // indirect
 	github.com/mattn/go-isatty v0.0.20 // indirect
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect

@@ -21,7 +21,13 @@ export default defineConfig({
   expect: { timeout: 25_000 },
   outputDir: 'results',
   reporter: [['list']],
-  use: { launchOptions: chromium, viewport: { width: 1280, height: 800 }, colorScheme: 'light', acceptDownloads: true, permissions: ['clipboard-read', 'clipboard-write'] },
+  use: {
+    launchOptions: chromium,
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    acceptDownloads: true,
+    permissions: ['clipboard-read', 'clipboard-write'],
+  },
   projects: [
     { name: 'journeys', testDir: 'journeys' },
     { name: 'bench', testDir: 'bench', timeout: 120_000 },

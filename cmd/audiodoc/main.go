@@ -177,7 +177,13 @@ func document(dir string) (string, error) {
 		}
 		for _, old := range effect.Older() {
 			if old.ID == k.ID {
-				fmt.Fprintf(&b, "\nThis is version %d; documents that have version %d keep it. %s\n", k.Version, old.Version, comments[fmt.Sprint(k.ID, old.Version)])
+				fmt.Fprintf(
+					&b,
+					"\nThis is version %d; documents that have version %d keep it. %s\n",
+					k.Version,
+					old.Version,
+					comments[fmt.Sprint(k.ID, old.Version)],
+				)
 			}
 		}
 		b.WriteString("\n")

@@ -23,7 +23,14 @@ type label struct {
 // structure returns the code, or false where the flow cannot be written so.
 func structure(g *flow) ([]byte, bool) {
 	n := len(g.blocks)
-	s := &structurer{g: g, number: make([]int, n), parent: make([]int, n), merges: make([]bool, n), loops: make([]bool, n), within: make([][]int, n)}
+	s := &structurer{
+		g:      g,
+		number: make([]int, n),
+		parent: make([]int, n),
+		merges: make([]bool, n),
+		loops:  make([]bool, n),
+		within: make([][]int, n),
+	}
 	s.sort()
 	s.dominate()
 	incoming := make([]int, n)

@@ -25,7 +25,9 @@ func (e exit) Error() string { return fmt.Sprintf("exit code %d", int(e)) }
 func checkCommand() *cobra.Command {
 	var asJSON, quick bool
 	c := &cobra.Command{
-		Use: "check BUNDLE.zip", Short: "Print the soundings of a bundle: exit code 0 for none or notes, 1 for cautions, 2 where a signal is lost, 3 if it could not look", Args: cobra.ExactArgs(1),
+		Use:   "check BUNDLE.zip",
+		Short: "Print the soundings of a bundle: exit code 0 for none or notes, 1 for cautions, 2 where a signal is lost, 3 if it could not look",
+		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			list, doc, err := check(c.Context(), args[0], quick)
 			if err != nil { // 1 and 2 are answers: a failure must not look like one

@@ -61,8 +61,10 @@ func TestAChainRunsOverAFile(t *testing.T) {
 	require.InDelta(t, 1, r.Seconds, 1e-9)
 
 	// written by hand from the list: no ids, no versions, values as people write them
-	write(`{"nodes":[{"stage":{"effect":"trim","params":{"gain":"-6 dB"}}},{"stage":{"effect":"equaliser","params":{"on3":"on","shape3":"bell","freq3":"2k","gain3":-3}}},
-	  {"fork":{"kind":"bands","crossovers":[300],"paths":[{"name":"low"},{"name":"high","chain":{"nodes":[{"stage":{"effect":"reverb","mix":100}}]}}]}}]}`)
+	write(
+		`{"nodes":[{"stage":{"effect":"trim","params":{"gain":"-6 dB"}}},{"stage":{"effect":"equaliser","params":{"on3":"on","shape3":"bell","freq3":"2k","gain3":-3}}},
+	  {"fork":{"kind":"bands","crossovers":[300],"paths":[{"name":"low"},{"name":"high","chain":{"nodes":[{"stage":{"effect":"reverb","mix":100}}]}}]}}]}`,
+	)
 	_, err = shoal(t, "process", "--chain", chain, in, out)
 	require.NoError(t, err)
 	list, err := shoal(t, "effects")

@@ -78,7 +78,10 @@ func openapiCommand() *cobra.Command {
 
 // namedValues says of parameters of stages and of points that choices may stand there by their names.
 func namedValues(p jsonschema.InterceptPropParams) error {
-	value := (&jsonschema.Schema{}).WithAnyOf((&jsonschema.Schema{}).WithType(jsonschema.Number.Type()).ToSchemaOrBool(), (&jsonschema.Schema{}).WithType(jsonschema.String.Type()).ToSchemaOrBool())
+	value := (&jsonschema.Schema{}).WithAnyOf(
+		(&jsonschema.Schema{}).WithType(jsonschema.Number.Type()).ToSchemaOrBool(),
+		(&jsonschema.Schema{}).WithType(jsonschema.String.Type()).ToSchemaOrBool(),
+	)
 	switch {
 	case !p.Processed:
 	case p.Name == "params":

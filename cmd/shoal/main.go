@@ -34,6 +34,16 @@ func root() *cobra.Command {
 		Short:         "Shoal: effects, routing and prints for session engineers",
 		SilenceErrors: true, SilenceUsage: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), effectsCommand(), processCommand(), printCommand(), measureCommand(), checkCommand(), openapiCommand(), schemaCommand())
+	c.AddCommand(
+		serveCommand(),
+		demoCommand(),
+		effectsCommand(),
+		processCommand(),
+		printCommand(),
+		measureCommand(),
+		checkCommand(),
+		openapiCommand(),
+		schemaCommand(),
+	)
 	return c
 }

@@ -44,7 +44,15 @@ func measureCommand() *cobra.Command {
 				e.SetIndent("", "  ")
 				return e.Encode(r)
 			}
-			fmt.Fprintf(out, "%s, %d Hz, %d channels, %d bits, %.3f s\n", r.Format.Kind, r.Format.Rate, r.Format.Channels, r.Format.Bits, r.Seconds)
+			fmt.Fprintf(
+				out,
+				"%s, %d Hz, %d channels, %d bits, %.3f s\n",
+				r.Format.Kind,
+				r.Format.Rate,
+				r.Format.Channels,
+				r.Format.Bits,
+				r.Seconds,
+			)
 			for _, l := range []struct {
 				name string
 				v    float64
@@ -199,7 +207,13 @@ func printCommand() *cobra.Command {
 			if len(list) == 0 {
 				return fmt.Errorf("the project has no channel %q", channel)
 			}
-			spec := printing.Spec{From: int64(from * float64(doc.SampleRate)), To: int64(to * float64(doc.SampleRate)), Tail: tail, Target: "file", Format: format}
+			spec := printing.Spec{
+				From:   int64(from * float64(doc.SampleRate)),
+				To:     int64(to * float64(doc.SampleRate)),
+				Tail:   tail,
+				Target: "file",
+				Format: format,
+			}
 			if to == 0 {
 				spec.To = doc.End()
 			}

@@ -21,7 +21,8 @@ test('opening, size and memory', async ({ page, shoal }) => {
   console.log(`bench: downloaded in all, with the audio of the first seconds: ${(bytes / 1e6).toFixed(2)} MB`)
   await page.waitForTimeout(15000)
   const used = await page.evaluate(async () => {
-    const m = (performance as unknown as { measureUserAgentSpecificMemory?: () => Promise<{ bytes: number }> }).measureUserAgentSpecificMemory
+    const m = (performance as unknown as { measureUserAgentSpecificMemory?: () => Promise<{ bytes: number }> })
+      .measureUserAgentSpecificMemory
     return m ? (await m.call(performance)).bytes : 0
   })
   const held = await page.evaluate(() => (globalThis as unknown as Window).shoalEngine.held)
@@ -74,21 +75,43 @@ async function bigSession(page: Page, shoal: Shoal, count: number) {
     stage: { id: id(), name: '', effect, version: 1, params, bypass: false, mix, mixLaw, actsOn: 'both' },
   })
   const channel = (kind: string, name: string, nodes: object[]) => ({
-    id: id(), kind, name, tint: 0, stereo: true, hidden: false, chain: { bypass: false, nodes }, waterline: '', fader: -20, pan: 0,
-    mute: false, mutePre: false, soloSafe: kind === 'return', output: main.id, sends: [] as object[], clips: [] as object[],
+    id: id(),
+    kind,
+    name,
+    tint: 0,
+    stereo: true,
+    hidden: false,
+    chain: { bypass: false, nodes },
+    waterline: '',
+    fader: -20,
+    pan: 0,
+    mute: false,
+    mutePre: false,
+    soloSafe: kind === 'return',
+    output: main.id,
+    sends: [] as object[],
+    clips: [] as object[],
   })
-  const returns = [0, 1, 2, 3].map((i) => channel('return', `Return ${i}`, [stage('reverb', {}), stage('equaliser', { gain3: -3, gain5: 2 })]))
+  const returns = [0, 1, 2, 3].map((i) =>
+    channel('return', `Return ${i}`, [stage('reverb', {}), stage('equaliser', { gain3: -3, gain5: 2 })]),
+  )
   const tracks = Array.from({ length: count }, (_, i) => {
     const c = channel('track', `Bench ${i}`, [
-      stage('trim', { gain: -3 }), stage('equaliser', { on1: 1, gain3: -3, gain5: 2 }), stage('compressor', {}),
-      stage('equaliser', { gain4: 2 }), stage('delay', {}, 25, 'add'), stage('limiter', {}),
+      stage('trim', { gain: -3 }),
+      stage('equaliser', { on1: 1, gain3: -3, gain5: 2 }),
+      stage('compressor', {}),
+      stage('equaliser', { gain4: 2 }),
+      stage('delay', {}, 25, 'add'),
+      stage('limiter', {}),
     ])
     c.sends = [{ id: id(), to: returns[i % 4]!.id, pre: false, level: -10, pan: 0, mute: false }]
     c.clips = [{ ...clip, id: id(), start: 0, follows: true }]
     return c
   })
   const changes = [
-    ...p.channels.filter((c: { kind: string }) => c.kind === 'track').map((c: { id: string }) => ({ type: 'channel.remove', do: { id: c.id } })),
+    ...p.channels
+      .filter((c: { kind: string }) => c.kind === 'track')
+      .map((c: { id: string }) => ({ type: 'channel.remove', do: { id: c.id } })),
     ...[...returns, ...tracks].map((c) => ({ type: 'channel.add', do: { channel: c, index: 0 } })),
   ]
   const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, { data: { label: 'Bench', changes } })
@@ -122,90 +145,116 @@ test('24 tracks of 6 stages and 4 returns for 60 s', async ({ page, shoal }) => 
   }
   const after = await metrics()
   const share = (name: string) => (((after[name]! - before[name]!) / 60) * 100).toFixed(0)
-  console.log(`bench: the page's own thread: ${share('TaskDuration')} % busy, of which script ${share('ScriptDuration')}, style ${share('RecalcStyleDuration')}, layout ${share('LayoutDuration')}`)
+  console.log(
+    `bench: the page's own thread: ${share('TaskDuration')} % busy, of which script ${share('ScriptDuration')}, style ${share('RecalcStyleDuration')}, layout ${share('LayoutDuration')}`,
+  )
   const { gaps, held } = await page.evaluate(() => {
     const e = (globalThis as unknown as Window).shoalEngine
     return { gaps: e.underruns, held: e.held }
   })
-  console.log(`bench: session of 24 tracks in wasm: load ${([...seen].sort((a, b) => a - b)[30]! * 100).toFixed(0)} % in the middle, ${(Math.max(...seen) * 100).toFixed(0)} % at most, ${gaps} underruns in 60 s${when.length ? ` (${when.join(', ')})` : ''}, the engine holds ${(held / 1e6).toFixed(0)} MB`)
-})
-
-for (const [how, share] of [['all moving at once', 1], ['each moving a quarter of the time', 4]] as const)
-test(`100,000 points on 200 lines, ${how}: played, scrolled and edited`, async ({ page, shoal }) => {
-  test.setTimeout(180_000)
-  await enter(page, shoal, 'Ada')
-  const { tracks } = await bigSession(page, shoal, 10)
-  const moved: [number, string, number, number][] = [
-    [-1, 'fader', -32, -20], [-1, 'pan', -0.5, 0.5], [-2, 'level', -30, -6], [-2, 'pan', -1, 1],
-    [1, 'freq3', 200, 900], [1, 'gain3', -9, 9], [1, 'q3', 0.5, 4], [1, 'freq4', 700, 2000], [1, 'gain4', -6, 6], [1, 'gain5', -3, 6],
-    [2, 'threshold', -40, -20], [2, 'ratio', 1.5, 8], [2, 'makeup', 0, 6], [2, 'mix', 40, 100],
-    [4, 'feedback', 10, 60], [4, 'width', 20, 100], [4, 'mix', 5, 40], [4, 'highcut', 2000, 9000],
-    [0, 'gain', -12, 0], [5, 'input', 0, 6],
-  ]
-  const owner = (t: (typeof tracks)[number], i: number) =>
-    i === -1 ? t.id : i === -2 ? (t.sends[0] as { id: string }).id : (t.chain.nodes[i] as { stage: { id: string } }).stage.id
-  for (const t of tracks) {
-    const changes = moved.map(([at, name, low, high], nth) => ({
-      type: 'line.set',
-      do: {
-        owner: owner(t, at), name,
-        // bursts of twenty points; between them it holds
-        points: Array.from({ length: 500 }, (_, i) => ({
-          tick: Math.floor(i / 20) * 8000 + (i % 20) * (400 / share) + (share > 1 ? (nth % 4) * 2000 : 0),
-          value: low + ((high - low) * ((i * 7) % 10)) / 9,
-          shape: share > 1 && i % 20 === 19 ? 'step' : 'ramp',
-        })),
-      },
-    }))
-    const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, { data: { label: 'Lines', changes } })
-    expect(r.status(), await r.text()).toBe(200)
-  }
-  await page.waitForTimeout(4000)
-  await page.locator('[data-row]').first().getByRole('button').first().click()
-  await page.keyboard.press('x') // twenty lines are open under the first row
-  await page.waitForTimeout(1500)
-  await page.keyboard.press('Space')
-  await page.waitForTimeout(2000)
-  const state = () =>
-    page.evaluate(() => {
-      const e = (globalThis as unknown as Window).shoalEngine
-      return { load: e.heard()!.load, gaps: e.underruns }
-    })
-  const begun = await state()
-  const loads: number[] = []
-  for (let i = 0; i < 20; i++) {
-    await page.waitForTimeout(1000)
-    loads.push((await state()).load)
-  }
-  const played = await state()
-  // scrolled while it plays: the pace of the pictures
-  const pictures = await page.evaluate(async () => {
-    const box = document.querySelector('[data-row]')!.parentElement!
-    const took: number[] = []
-    let last = performance.now()
-    for (let i = 0; i < 90; i++) {
-      box.scrollTop = 300 + 300 * Math.sin(i / 8)
-      await new Promise((r) => requestAnimationFrame(r))
-      took.push(performance.now() - last)
-      last = performance.now()
-    }
-    return took.sort((a, b) => a - b)
-  })
-  // edited while it plays: until the point is where the hand put it
-  const edits: number[] = []
-  for (let i = 0; i < 6; i++) {
-    const at = Date.now()
-    const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, {
-      data: { label: 'Move', changes: [{ type: 'line.points', do: { owner: tracks[0]!.id, name: 'fader', ticks: [8000], value: -25 - i } }] },
-    })
-    expect(r.status(), await r.text()).toBe(200)
-    edits.push(Date.now() - at)
-  }
-  edits.sort((a, b) => a - b)
-  loads.sort((a, b) => a - b)
-  const after = await state()
   console.log(
-    `bench: 100,000 points on 200 lines, ${how}: load ${(loads[10]! * 100).toFixed(0)} % in the middle, ${(loads[19]! * 100).toFixed(0)} % at most, ${played.gaps - begun.gaps} underruns in 20 s;` +
-      ` scrolling a picture takes ${pictures[45]!.toFixed(0)} ms in the middle, ${pictures[85]!.toFixed(0)} ms for 19 of 20; an edit ${edits[3]} ms, ${after.gaps - played.gaps} underruns meanwhile`,
+    `bench: session of 24 tracks in wasm: load ${([...seen].sort((a, b) => a - b)[30]! * 100).toFixed(0)} % in the middle, ${(Math.max(...seen) * 100).toFixed(0)} % at most, ${gaps} underruns in 60 s${when.length ? ` (${when.join(', ')})` : ''}, the engine holds ${(held / 1e6).toFixed(0)} MB`,
   )
 })
+
+for (const [how, share] of [
+  ['all moving at once', 1],
+  ['each moving a quarter of the time', 4],
+] as const)
+  test(`100,000 points on 200 lines, ${how}: played, scrolled and edited`, async ({ page, shoal }) => {
+    test.setTimeout(180_000)
+    await enter(page, shoal, 'Ada')
+    const { tracks } = await bigSession(page, shoal, 10)
+    const moved: [number, string, number, number][] = [
+      [-1, 'fader', -32, -20],
+      [-1, 'pan', -0.5, 0.5],
+      [-2, 'level', -30, -6],
+      [-2, 'pan', -1, 1],
+      [1, 'freq3', 200, 900],
+      [1, 'gain3', -9, 9],
+      [1, 'q3', 0.5, 4],
+      [1, 'freq4', 700, 2000],
+      [1, 'gain4', -6, 6],
+      [1, 'gain5', -3, 6],
+      [2, 'threshold', -40, -20],
+      [2, 'ratio', 1.5, 8],
+      [2, 'makeup', 0, 6],
+      [2, 'mix', 40, 100],
+      [4, 'feedback', 10, 60],
+      [4, 'width', 20, 100],
+      [4, 'mix', 5, 40],
+      [4, 'highcut', 2000, 9000],
+      [0, 'gain', -12, 0],
+      [5, 'input', 0, 6],
+    ]
+    const owner = (t: (typeof tracks)[number], i: number) =>
+      i === -1 ? t.id : i === -2 ? (t.sends[0] as { id: string }).id : (t.chain.nodes[i] as { stage: { id: string } }).stage.id
+    for (const t of tracks) {
+      const changes = moved.map(([at, name, low, high], nth) => ({
+        type: 'line.set',
+        do: {
+          owner: owner(t, at),
+          name,
+          // bursts of twenty points; between them it holds
+          points: Array.from({ length: 500 }, (_, i) => ({
+            tick: Math.floor(i / 20) * 8000 + (i % 20) * (400 / share) + (share > 1 ? (nth % 4) * 2000 : 0),
+            value: low + ((high - low) * ((i * 7) % 10)) / 9,
+            shape: share > 1 && i % 20 === 19 ? 'step' : 'ramp',
+          })),
+        },
+      }))
+      const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, { data: { label: 'Lines', changes } })
+      expect(r.status(), await r.text()).toBe(200)
+    }
+    await page.waitForTimeout(4000)
+    await page.locator('[data-row]').first().getByRole('button').first().click()
+    await page.keyboard.press('x') // twenty lines are open under the first row
+    await page.waitForTimeout(1500)
+    await page.keyboard.press('Space')
+    await page.waitForTimeout(2000)
+    const state = () =>
+      page.evaluate(() => {
+        const e = (globalThis as unknown as Window).shoalEngine
+        return { load: e.heard()!.load, gaps: e.underruns }
+      })
+    const begun = await state()
+    const loads: number[] = []
+    for (let i = 0; i < 20; i++) {
+      await page.waitForTimeout(1000)
+      loads.push((await state()).load)
+    }
+    const played = await state()
+    // scrolled while it plays: the pace of the pictures
+    const pictures = await page.evaluate(async () => {
+      const box = document.querySelector('[data-row]')!.parentElement!
+      const took: number[] = []
+      let last = performance.now()
+      for (let i = 0; i < 90; i++) {
+        box.scrollTop = 300 + 300 * Math.sin(i / 8)
+        await new Promise((r) => requestAnimationFrame(r))
+        took.push(performance.now() - last)
+        last = performance.now()
+      }
+      return took.sort((a, b) => a - b)
+    })
+    // edited while it plays: until the point is where the hand put it
+    const edits: number[] = []
+    for (let i = 0; i < 6; i++) {
+      const at = Date.now()
+      const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, {
+        data: {
+          label: 'Move',
+          changes: [{ type: 'line.points', do: { owner: tracks[0]!.id, name: 'fader', ticks: [8000], value: -25 - i } }],
+        },
+      })
+      expect(r.status(), await r.text()).toBe(200)
+      edits.push(Date.now() - at)
+    }
+    edits.sort((a, b) => a - b)
+    loads.sort((a, b) => a - b)
+    const after = await state()
+    console.log(
+      `bench: 100,000 points on 200 lines, ${how}: load ${(loads[10]! * 100).toFixed(0)} % in the middle, ${(loads[19]! * 100).toFixed(0)} % at most, ${played.gaps - begun.gaps} underruns in 20 s;` +
+        ` scrolling a picture takes ${pictures[45]!.toFixed(0)} ms in the middle, ${pictures[85]!.toFixed(0)} ms for 19 of 20; an edit ${edits[3]} ms, ${after.gaps - played.gaps} underruns meanwhile`,
+    )
+  })

@@ -23,8 +23,12 @@ test('several stages are selected, bypassed, copied to another row, moved and re
   await expect.poll(() => names(board, 'Harbour')).toEqual(['Equaliser', 'Slow water', 'Equaliser', 'Fingers'])
   // both are dragged to another row, in their order
   await stagesOf(board, 'Frame drum').nth(1).click()
-  await stagesOf(board, 'Frame drum').nth(2).click({ modifiers: ['Control'] })
-  await stagesOf(board, 'Frame drum').nth(2).dragTo(stagesOf(board, 'Choir').nth(0), { targetPosition: { x: 4, y: 10 } })
+  await stagesOf(board, 'Frame drum')
+    .nth(2)
+    .click({ modifiers: ['Control'] })
+  await stagesOf(board, 'Frame drum')
+    .nth(2)
+    .dragTo(stagesOf(board, 'Choir').nth(0), { targetPosition: { x: 4, y: 10 } })
   await expect.poll(() => names(board, 'Choir')).toEqual(['Equaliser', 'Fingers', 'Equaliser', 'Two more voices', 'Brake'])
   await expect.poll(() => names(board, 'Frame drum')).toEqual(['Gate'])
   await board.keyboard.press('Delete')
@@ -47,7 +51,9 @@ test('a preset is heard before it is taken, and leaving the list brings the old 
   await board.keyboard.press('Escape')
   expect(await gain()).toBe(-4)
   await board.keyboard.press('w')
-  await presets(board).getByRole('option', { name: /Wooden bars/ }).click()
+  await presets(board)
+    .getByRole('option', { name: /Wooden bars/ })
+    .click()
   await board.getByRole('button', { name: 'Take' }).click()
   await expect.poll(gain).toBe(-3)
   await expect(board.getByRole('dialog', { name: 'Presets' })).toHaveCount(0)
@@ -61,12 +67,12 @@ test('a preset is heard before it is taken, and leaving the list brings the old 
   await board.getByRole('button', { name: 'Save the present setting' }).click()
   await expect(presets(board).getByRole('option', { name: /Ropewalk/ })).toBeVisible()
   await board.getByLabel('Menu of Ropewalk').click()
-  await board.getByRole('button', { name: 'Delete' }).click()
+  await board.getByRole('menuitem', { name: 'Delete' }).click()
   await expect(presets(board).getByRole('option', { name: /Ropewalk/ })).toHaveCount(0)
   await board.getByRole('button', { name: 'Take it back' }).click()
   await expect(presets(board).getByRole('option', { name: /Ropewalk/ })).toBeVisible()
   await board.getByLabel('Menu of Ropewalk').click()
-  const [file] = await Promise.all([board.waitForEvent('download'), board.getByRole('button', { name: 'Export as a file' }).click()])
+  const [file] = await Promise.all([board.waitForEvent('download'), board.getByRole('menuitem', { name: 'Export as a file' }).click()])
   const saved = JSON.parse(readFileSync(await file.path(), 'utf8'))
   expect(saved.presets[0].body.params.gain3).toBe(-3)
   saved.presets[0].name = 'From elsewhere'
@@ -74,7 +80,9 @@ test('a preset is heard before it is taken, and leaving the list brings the old 
   const dir = mkdtempSync(join(tmpdir(), 'presets-'))
   writeFileSync(join(dir, 'p.json'), JSON.stringify(saved))
   await board.getByLabel('Import a file of presets').setInputFiles(join(dir, 'p.json'))
-  await expect(presets(board).getByRole('option', { name: /From elsewhere/ })).toContainText('Unknown here, kept and left out: Equaliser sparkle')
+  await expect(presets(board).getByRole('option', { name: /From elsewhere/ })).toContainText(
+    'Unknown here, kept and left out: Equaliser sparkle',
+  )
   writeFileSync(join(dir, 'bad.json'), 'Dear harbour master')
   await board.getByLabel('Import a file of presets').setInputFiles(join(dir, 'bad.json'))
   await expect(board.getByText('is not a file of presets')).toBeVisible()
@@ -82,7 +90,16 @@ test('a preset is heard before it is taken, and leaving the list brings the old 
 
 test('an older sound stays as it was until the new one is asked for, and undo brings it back', async ({ board }) => {
   const preset = {
-    version: 1, id: 'old', kind: 'stage', effect: 'vibrato', effectVersion: 1, name: 'Old belt', says: 'As it once swung.', tags: [], shipped: false, unknown: [],
+    version: 1,
+    id: 'old',
+    kind: 'stage',
+    effect: 'vibrato',
+    effectVersion: 1,
+    name: 'Old belt',
+    says: 'As it once swung.',
+    tags: [],
+    shipped: false,
+    unknown: [],
     body: { params: { depth: 40 }, mix: 100, mixLaw: 'blend', fader: 0, pan: 0, stereo: true, soloSafe: false, tint: 0 },
   }
   await stagesOf(board, 'Marimba').nth(0).click()
@@ -92,8 +109,14 @@ test('an older sound stays as it was until the new one is asked for, and undo br
   await expect.poll(() => names(board, 'Marimba')).toContain('Vibrato')
   await expect(board.getByText(/An older sound/)).toHaveCount(0)
   await board.keyboard.press('w')
-  await board.getByLabel('Import a file of presets').setInputFiles({ name: 'old.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ version: 1, presets: [preset] })) })
-  await presets(board).getByRole('option', { name: /Old belt/ }).click()
+  await board.getByLabel('Import a file of presets').setInputFiles({
+    name: 'old.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify({ version: 1, presets: [preset] })),
+  })
+  await presets(board)
+    .getByRole('option', { name: /Old belt/ })
+    .click()
   await board.getByRole('button', { name: 'Take' }).click()
   await expect(board.getByText('An older sound: version 1 of 2')).toBeVisible()
   await board.getByRole('button', { name: 'Use the new one' }).click()
@@ -103,7 +126,8 @@ test('an older sound stays as it was until the new one is asked for, and undo br
 })
 
 test('the same stages in another order are a trial: heard, measured, hidden, taken and dropped', async ({ board, shoal }) => {
-  const channel = async () => (await project(board, shoal)).project.channels[0]! as unknown as { letter: string; trials: { letter: string }[] }
+  const channel = async () =>
+    (await project(board, shoal)).project.channels[0]! as unknown as { letter: string; trials: { letter: string }[] }
   await stagesOf(board, 'Marimba').nth(1).click()
   await board.keyboard.press('Space')
   await expect.poll(() => names(board, 'Marimba')).toEqual(['Equaliser', 'Compressor', 'Dotted echo', 'Brake'])
@@ -116,27 +140,27 @@ test('the same stages in another order are a trial: heard, measured, hidden, tak
   await expect(board.getByRole('button', { name: /^Matched/ })).toBeVisible()
 
   await board.getByLabel('Trials of Marimba').click()
-  await board.getByRole('button', { name: 'Compare in figures' }).click()
+  await board.getByRole('menuitem', { name: 'Compare in figures' }).click()
   const card = board.getByRole('dialog', { name: 'Trials of Marimba in figures' })
   await expect(card.getByRole('row')).toHaveCount(4, { timeout: 20_000 })
   await expect(card.getByRole('img', { name: 'Difference in thirds of an octave' })).toBeVisible()
   await board.keyboard.press('Escape')
 
   await board.getByLabel('Trials of Marimba').click()
-  await board.getByRole('button', { name: 'Compare blind' }).click()
+  await board.getByRole('menuitem', { name: 'Compare blind' }).click()
   await expect(board.getByRole('group', { name: 'Trials' })).toHaveText('123')
   await board.getByLabel('Choose one of those compared blind').click()
-  await board.getByRole('button', { name: 'I hear no difference' }).click()
+  await board.getByRole('menuitem', { name: 'I hear no difference' }).click()
   await expect(board.getByRole('group', { name: 'Trials' })).toHaveText('ABC')
 
   await board.getByRole('button', { name: 'Hear Trial C' }).click()
   await board.getByLabel('Trials of Marimba').click()
-  await board.getByRole('button', { name: 'Make C the chain' }).click()
+  await board.getByRole('menuitem', { name: 'Make C the chain' }).click()
   await expect.poll(async () => (await channel()).letter).toBe('C')
   await expect.poll(() => names(board, 'Marimba')).toEqual(['Dotted echo', 'Equaliser', 'Compressor', 'Brake'])
   await board.getByRole('button', { name: 'Hear Trial A' }).click()
   await board.getByLabel('Trials of Marimba').click()
-  await board.getByRole('button', { name: 'Drop A' }).click()
+  await board.getByRole('menuitem', { name: 'Drop A' }).click()
   await expect.poll(async () => (await channel()).trials.map((t) => t.letter)).toEqual(['B'])
 })
 
@@ -161,10 +185,12 @@ test('one stage is listened to alone, a second stays on the bench, and the mix c
   await board.keyboard.press('r')
   await board.getByLabel('Search effects').fill('phaser')
   await board.keyboard.press('Enter')
-  await expect.poll(async () => {
-    const s = (await project(board, shoal)).project.channels[1]!.chain.nodes[3]!.stage as unknown as Record<string, unknown>
-    return [s.effect, s.mix, s.mixLaw, s.actsOn, s.mixLock]
-  }).toEqual(['phaser', 22, 'add', 'side', true])
+  await expect
+    .poll(async () => {
+      const s = (await project(board, shoal)).project.channels[1]!.chain.nodes[3]!.stage as unknown as Record<string, unknown>
+      return [s.effect, s.mix, s.mixLaw, s.actsOn, s.mixLock]
+    })
+    .toEqual(['phaser', 22, 'add', 'side', true])
 })
 
 test('values are typed with units and note lengths; what is out of range is brought in with a word', async ({ board, shoal }) => {
@@ -189,32 +215,59 @@ test('values are typed with units and note lengths; what is out of range is brou
 function wav(seconds: number, value: (i: number) => number): Buffer {
   const n = Math.round(seconds * 48000)
   const b = Buffer.alloc(44 + 2 * n)
-  b.write('RIFF', 0); b.writeUInt32LE(36 + 2 * n, 4); b.write('WAVEfmt ', 8)
-  b.writeUInt32LE(16, 16); b.writeUInt16LE(1, 20); b.writeUInt16LE(1, 22); b.writeUInt32LE(48000, 24); b.writeUInt32LE(96000, 28)
-  b.writeUInt16LE(2, 32); b.writeUInt16LE(16, 34); b.write('data', 36); b.writeUInt32LE(2 * n, 40)
+  b.write('RIFF', 0)
+  b.writeUInt32LE(36 + 2 * n, 4)
+  b.write('WAVEfmt ', 8)
+  b.writeUInt32LE(16, 16)
+  b.writeUInt16LE(1, 20)
+  b.writeUInt16LE(1, 22)
+  b.writeUInt32LE(48000, 24)
+  b.writeUInt32LE(96000, 28)
+  b.writeUInt16LE(2, 32)
+  b.writeUInt16LE(16, 34)
+  b.write('data', 36)
+  b.writeUInt32LE(2 * n, 40)
   for (let i = 0; i < n; i++) b.writeInt16LE(Math.round(value(i) * 32767), 44 + 2 * i)
   return b
 }
 
 test('an impulse response is loaded from a file; a silent, too long or damaged one is refused in words', async ({ board, shoal }) => {
   await stagesOf(board, 'Bell buoy').nth(1).click()
-  const load = (name: string, buffer: Buffer) => board.getByLabel('Load an impulse response').setInputFiles({ name, mimeType: 'audio/wav', buffer })
-  await load('silent.wav', wav(1, () => 0))
+  const load = (name: string, buffer: Buffer) =>
+    board.getByLabel('Load an impulse response').setInputFiles({ name, mimeType: 'audio/wav', buffer })
+  await load(
+    'silent.wav',
+    wav(1, () => 0),
+  )
   await expect(board.getByText('silent.wav: it is silent')).toBeVisible()
-  await load('long.wav', wav(13, (i) => Math.exp(-i / 9000)))
+  await load(
+    'long.wav',
+    wav(13, (i) => Math.exp(-i / 9000)),
+  )
   await expect(board.getByText('long.wav: an impulse response lasts at most 12 s')).toBeVisible()
   await load('letter.wav', Buffer.from('Dear harbour master'))
   await expect(board.getByText(/letter\.wav: .*not a WAV, FLAC/)).toBeVisible()
-  await load('click.wav', wav(0.5, (i) => Math.exp(-i / 900)))
+  await load(
+    'click.wav',
+    wav(0.5, (i) => Math.exp(-i / 900)),
+  )
   await expect(board.getByText('click.wav is the impulse response now.')).toBeVisible()
-  await expect.poll(async () => (await project(board, shoal)).project.channels.find((c: { name: string }) => c.name === 'Bell buoy')!.chain.nodes[1]!.stage.params.space).toBe(7)
+  await expect
+    .poll(
+      async () =>
+        (await project(board, shoal)).project.channels.find((c: { name: string }) => c.name === 'Bell buoy')!.chain.nodes[1]!.stage.params
+          .space,
+    )
+    .toBe(7)
   await board.keyboard.press('Space')
   await expect.poll(async () => board.getByTestId('clock').textContent()).not.toBe('0:00.00')
 })
 
 test('a chain of 64 stages plays and says what it costs', async ({ board, shoal }) => {
   const p = await project(board, shoal)
-  const nodes = Array.from({ length: 64 }, () => ({ stage: { id: '', name: '', effect: 'trim', version: 1, params: {}, bypass: false, mix: 100, mixLaw: 'blend', actsOn: 'both' } }))
+  const nodes = Array.from({ length: 64 }, () => ({
+    stage: { id: '', name: '', effect: 'trim', version: 1, params: {}, bypass: false, mix: 100, mixLaw: 'blend', actsOn: 'both' },
+  }))
   const r = await board.request.post(`${shoal.url}/api/projects/slackwater/changes`, {
     data: { label: 'Many', changes: [{ type: 'chain.put', do: { owner: p.project.channels[0]!.id, bypass: false, nodes } }] },
   })

@@ -19,7 +19,20 @@ test('a project travels as a bundle, to the command line and back', async ({ boa
   const r = await board.request.get(`${shoal.url}/api/projects/slackwater/bundle`)
   const file = info.outputPath('slack.zip')
   writeFileSync(file, await r.body())
-  execFileSync(program, ['print', file, '--channel', 'Handbells', '--from', '35', '--to', '40', '--format', 'wav24', '--out', info.outputPath('out')])
+  execFileSync(program, [
+    'print',
+    file,
+    '--channel',
+    'Handbells',
+    '--from',
+    '35',
+    '--to',
+    '40',
+    '--format',
+    'wav24',
+    '--out',
+    info.outputPath('out'),
+  ])
   const m = JSON.parse(execFileSync(program, ['measure', '--json', info.outputPath('out', 'Handbells.wav')]).toString())
   expect(m.seconds).toBeCloseTo(5, 3)
   expect(m.peak).toBeGreaterThan(-40)
@@ -30,7 +43,10 @@ test('a project travels as a bundle, to the command line and back', async ({ boa
 
 test('tempo and sections go out as MIDI and come back, and undo brings the old ones back', async ({ board }, info) => {
   await board.getByLabel('Menu of the project Slack Water').click()
-  const [download] = await Promise.all([board.waitForEvent('download'), board.getByRole('button', { name: 'Export tempo and sections as MIDI' }).click()])
+  const [download] = await Promise.all([
+    board.waitForEvent('download'),
+    board.getByRole('menuitem', { name: 'Export tempo and sections as MIDI' }).click(),
+  ])
   expect(download.suggestedFilename()).toBe('Slack Water.mid')
   const file = info.outputPath('slack.mid')
   await download.saveAs(file)
@@ -41,7 +57,9 @@ test('tempo and sections go out as MIDI and come back, and undo brings the old o
   await board.getByLabel('A MIDI file for tempo and sections').setInputFiles(file)
   await expect(board.getByText('Tempo, meter and sections are those of slack.mid now.', { exact: false })).toBeVisible()
   await expect(board.getByText('88.0')).toBeVisible()
-  await board.getByLabel('A MIDI file for tempo and sections').setInputFiles({ name: 'odd.mid', mimeType: 'audio/midi', buffer: Buffer.from('no music at all') })
+  await board
+    .getByLabel('A MIDI file for tempo and sections')
+    .setInputFiles({ name: 'odd.mid', mimeType: 'audio/midi', buffer: Buffer.from('no music at all') })
   await expect(board.getByText('it does not begin with MThd', { exact: false })).toBeVisible()
 })
 

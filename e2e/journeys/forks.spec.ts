@@ -3,7 +3,16 @@ import type { Page } from '@playwright/test'
 import { type Shoal, clock, expect, project, row, stagesOf, still, test } from '../support/shoal'
 
 type Path = { id: string; name: string; level: number; mute: boolean; chain: { nodes: Node[] } }
-type Fork = { id: string; kind: string; trim: number; crossovers: number[]; slope: number; linear: boolean; bypass: boolean; paths: Path[] }
+type Fork = {
+  id: string
+  kind: string
+  trim: number
+  crossovers: number[]
+  slope: number
+  linear: boolean
+  bypass: boolean
+  paths: Path[]
+}
 type Node = { stage?: { id: string; effect: string }; fork?: Fork }
 
 const bench = (board: Page) => board.getByRole('region', { name: 'Bench' })
@@ -23,7 +32,9 @@ const level = (board: Page, point: string) =>
 
 test('stages become a path beside a dry one that is off, and dissolve again', async ({ board, shoal }) => {
   await stagesOf(board, 'Marimba').nth(1).click()
-  await stagesOf(board, 'Marimba').nth(2).click({ modifiers: ['Shift'] })
+  await stagesOf(board, 'Marimba')
+    .nth(2)
+    .click({ modifiers: ['Shift'] })
   await board.keyboard.press('f')
   await expect(row(board, 'Marimba').locator('[data-fork]')).toHaveCount(1)
   const panel = board.getByRole('group', { name: 'Fork, copies on Marimba' })
@@ -34,7 +45,7 @@ test('stages become a path beside a dry one that is off, and dissolve again', as
   await expect.poll(async () => (await forkOf(board, shoal, 'Marimba')).paths[0]!.mute).toBe(false)
   // one path more, named, and taken out again
   await panel.getByRole('button', { name: 'Paths of the fork' }).click()
-  await board.getByRole('button', { name: 'Add a path' }).click()
+  await board.getByRole('menuitem', { name: 'Add a path' }).click()
   await expect(bench(board).getByRole('button', { name: 'Path Path 2, muted' })).toBeVisible()
   await board.keyboard.press('n')
   await board.getByLabel('Name of the path').first().fill('Bright')
@@ -44,7 +55,7 @@ test('stages become a path beside a dry one that is off, and dissolve again', as
   await expect(bench(board).getByRole('button', { name: /^Path / })).toHaveCount(2)
   // dissolved, the stages stand in the chain again
   await panel.getByRole('button', { name: 'Menu of the fork' }).click()
-  await board.getByRole('button', { name: 'Dissolve into one path' }).click()
+  await board.getByRole('menuitem', { name: 'Dissolve into one path' }).click()
   await expect(stagesOf(board, 'Marimba')).toHaveCount(4)
   await expect(row(board, 'Marimba').locator('[data-fork]')).toHaveCount(0)
   await board.keyboard.press('Control+z')
@@ -80,7 +91,7 @@ test('bands: inserted, crossovers dragged, typed and kept apart, divided, listen
   await board.keyboard.press('Space')
   await bench(board).getByRole('button', { name: 'Path Mids' }).click()
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
-  await board.getByRole('button', { name: 'Divide Mids in two' }).click()
+  await board.getByRole('menuitem', { name: 'Divide Mids in two' }).click()
   await expect(board.getByRole('group', { name: 'Fork, 4 bands on Handbells' })).toBeVisible()
   expect((await forkOf(board, shoal, 'Handbells')).crossovers).toHaveLength(3)
   await board.keyboard.press('Delete')
@@ -96,7 +107,8 @@ test('bands: inserted, crossovers dragged, typed and kept apart, divided, listen
 })
 
 test('the keyboard goes along the signal, across the paths, into a fork and out of it', async ({ board }) => {
-  const at = (name: string | RegExp) => expect(bench(board).locator('[aria-pressed=true]').and(bench(board).getByRole('button', { name })).first()).toBeVisible()
+  const at = (name: string | RegExp) =>
+    expect(bench(board).locator('[aria-pressed=true]').and(bench(board).getByRole('button', { name })).first()).toBeVisible()
   await stagesOf(board, 'Frame drum').nth(2).click()
   await board.keyboard.press('ArrowRight')
   await at(/^Crush below, 2 paths/)
@@ -114,9 +126,9 @@ test('the keyboard goes along the signal, across the paths, into a fork and out 
   await board.keyboard.press('v')
   await expect(board.getByText('You hear only Nails of Frame drum')).toBeVisible()
   await board.keyboard.press('Escape')
-  for (const _ of [1, 2]) await board.keyboard.press('ArrowUp')
+  for (let i = 0; i < 2; i++) await board.keyboard.press('ArrowUp')
   await at(/^Body and nails, 2 paths/)
-  for (const _ of [1, 2, 3]) await board.keyboard.press('ArrowLeft')
+  for (let i = 0; i < 3; i++) await board.keyboard.press('ArrowLeft')
   await at(/^Crush below, 2 paths/)
 })
 
@@ -146,18 +158,20 @@ test('paths are levelled by what is heard, and the output keeps its level', asyn
   await board.evaluate(() => (globalThis as unknown as { shoalEngine: { locate(f: number): void } }).shoalEngine.locate(48000 * 62))
   await expect.poll(() => clock(board)).toBeGreaterThan(60)
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
-  await board.getByRole('button', { name: 'Make the paths equally loud' }).click()
+  await board.getByRole('menuitem', { name: 'Make the paths equally loud' }).click()
   // how far it is is seen, and it can be given up
   await expect(board.getByRole('progressbar', { name: /^Listening to .* \d+ %$/ })).toBeVisible()
   await board.getByRole('status').getByRole('button', { name: 'Cancel' }).click()
   await expect(board.getByText('Cancelled: nothing has changed.')).toBeVisible()
   expect((await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level)).toEqual(before)
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
-  await board.getByRole('button', { name: 'Make the paths equally loud' }).click()
+  await board.getByRole('menuitem', { name: 'Make the paths equally loud' }).click()
   await expect(board.getByRole('progressbar', { name: /^Listening to .* [1-9]\d* %$/ })).toBeVisible()
-  await expect.poll(async () => (await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level), { timeout: 80_000 }).not.toEqual(before)
+  await expect
+    .poll(async () => (await forkOf(board, shoal, 'Frame drum')).paths.map((p) => p.level), { timeout: 80_000 })
+    .not.toEqual(before)
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
-  await board.getByRole('button', { name: 'Keep the level: out as loud as in' }).click()
+  await board.getByRole('menuitem', { name: 'Keep the level: out as loud as in' }).click()
   await expect.poll(async () => (await forkOf(board, shoal, 'Frame drum')).trim, { timeout: 80_000 }).not.toBe(0)
 })
 
@@ -167,7 +181,7 @@ test('bands are spread to rows in two gestures, and heard there', async ({ board
   await board.getByLabel('Search effects').fill('2 bands')
   await board.keyboard.press('Enter')
   await board.getByRole('button', { name: 'Paths of the fork' }).click()
-  await board.getByRole('button', { name: 'Spread the paths to rows' }).click()
+  await board.getByRole('menuitem', { name: 'Spread the paths to rows' }).click()
   await expect(row(board, 'Marimba, Low')).toBeVisible()
   await expect(row(board, 'Marimba, High')).toBeVisible()
   await expect(row(board, 'Marimba paths')).toBeVisible()
@@ -201,7 +215,10 @@ test('a fork on the bench has no barriers, in both themes', async ({ board }) =>
   for (const theme of ['day', 'night']) {
     if (theme === 'night') await board.keyboard.press('g')
     await still(board) // colours fade
-    const found = await new AxeBuilder({ page: board }).include('section[aria-label=Bench]').withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze()
+    const found = await new AxeBuilder({ page: board })
+      .include('section[aria-label=Bench]')
+      .withTags(['wcag2a', 'wcag2aa', 'wcag22aa'])
+      .analyze()
     expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)).toEqual([])
   }
 })

@@ -25,7 +25,9 @@ test('from project to project, playing, ten times: each is heard, at equal and a
     await board.keyboard.press('Space')
     await expect(board.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
     await expect.poll(() => clock(board)).toBeGreaterThan(0.2)
-    const loud = await board.evaluate(() => new Float32Array((globalThis as unknown as Window).shoalEngine.memory.ring).some((v) => Math.abs(v) > 0.01))
+    const loud = await board.evaluate(() =>
+      new Float32Array((globalThis as unknown as Window).shoalEngine.memory.ring).some((v) => Math.abs(v) > 0.01),
+    )
     expect(loud).toBe(true)
     await board.getByRole('link', { name: 'Shoal' }).click()
     await board.getByRole('link', { name: ['Skiff', 'Dory', 'Slack Water'][i % 3]!, exact: true }).click()
@@ -176,7 +178,7 @@ test('L takes the range that is drawn and ends it; the song stops at its end, or
   await board.keyboard.press('Space')
   await expect.poll(() => clock(board), 'it begins again').toBeLessThan(30)
   await board.getByLabel(/^Menu of the project/).click()
-  await board.getByRole('button', { name: 'Go on playing at the end of the song' }).click()
+  await board.getByRole('menuitem', { name: 'Go on playing at the end of the song' }).click()
   await board.evaluate((s) => (globalThis as unknown as Window).shoalEngine.locate(48000 * (s - 1)), seconds)
   await expect.poll(() => clock(board)).toBeGreaterThan(seconds + 1.5)
   await expect(board.getByTestId('bars')).toHaveText(/^\d+\.\d\.\d\d$/)

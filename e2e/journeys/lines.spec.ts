@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { type Shoal, expect, project, row, stagesOf, still, test } from '../support/shoal'
+import { type Shoal, clock, expect, project, row, stagesOf, still, test } from '../support/shoal'
 
 type Point = { tick: number; value: number; shape: string }
 type Line = { owner: string; name: string; points: Point[] }
@@ -35,7 +35,12 @@ async function put(board: Page, of: string, x: number, y: number) {
 test('a line is opened by searching; points are put, moved together, shaped and taken off', async ({ board, shoal }) => {
   await open(board, 'Low horn', 'level low horn')
   await expect(strip(board, 'Level of Low horn')).toBeVisible()
-  for (const [x, y] of [[500, 10], [700, 36], [900, 12]] as const) await put(board, 'Level of Low horn', x, y)
+  for (const [x, y] of [
+    [500, 10],
+    [700, 36],
+    [900, 12],
+  ] as const)
+    await put(board, 'Level of Low horn', x, y)
   const three = await points(board, shoal, 'fader')
   expect(three.every((p) => p.tick % 240 === 0)).toBe(true)
   expect(three[1]!.value).toBeLessThan(three[0]!.value)
@@ -53,10 +58,10 @@ test('a line is opened by searching; points are put, moved together, shaped and 
   // a shape, and a value that is typed
   await drag(board, 'Level of Low horn', [450, 44], [660, 44])
   await board.getByLabel('Menu of the line of Level of Low horn').click()
-  await board.getByRole('button', { name: 'Go on from the points by a gentle S' }).click()
+  await board.getByRole('menuitem', { name: 'Go on from the points by a gentle S' }).click()
   await expect.poll(async () => (await points(board, shoal, 'fader'))[0]!.shape).toBe('smooth')
   await board.getByLabel('Menu of the line of Level of Low horn').click()
-  await board.getByRole('button', { name: 'Type the value of the points' }).click()
+  await board.getByRole('menuitem', { name: 'Type the value of the points' }).click()
   await board.getByRole('textbox', { name: 'Value' }).fill('-10')
   await board.keyboard.press('Enter')
   await expect.poll(async () => (await points(board, shoal, 'fader'))[0]!.value).toBe(-10)
@@ -80,7 +85,7 @@ test('a stretch takes a value, shapes and throws; a switch has a line; undo is o
   await open(board, 'Marimba', 'bypass dotted')
   await drag(board, 'Bypass of Dotted echo', [300, 30], [600, 30])
   await board.getByLabel('Menu of the line of Bypass of Dotted echo').click()
-  await board.getByRole('button', { name: 'Hold a value over the stretch' }).click()
+  await board.getByRole('menuitem', { name: 'Hold a value over the stretch' }).click()
   await board.getByRole('textbox', { name: 'Value' }).fill('on')
   await board.keyboard.press('Enter')
   await expect.poll(async () => (await points(board, shoal, 'bypass')).map((p) => p.value)).toEqual([0, 1, 0])
@@ -88,11 +93,11 @@ test('a stretch takes a value, shapes and throws; a switch has a line; undo is o
   await drag(board, 'Mix of Dotted echo', [300, 20], [600, 22])
   const menu = board.getByLabel('Menu of the line of Mix of Dotted echo')
   await menu.click()
-  await board.getByRole('button', { name: 'Draw a tremble' }).click()
+  await board.getByRole('menuitem', { name: 'Draw a tremble' }).click()
   await expect.poll(async () => (await points(board, shoal, 'mix')).length).toBeGreaterThan(20)
   const drawn = (await points(board, shoal, 'mix')).length
   await menu.click()
-  await board.getByRole('button', { name: 'Fill by chance (again: another throw)' }).click()
+  await board.getByRole('menuitem', { name: 'Fill by chance (again: another throw)' }).click()
   await expect.poll(async () => (await points(board, shoal, 'mix')).length).not.toBe(drawn)
   await board.keyboard.press('Control+z')
   await expect.poll(async () => (await points(board, shoal, 'mix')).length).toBe(drawn)
@@ -113,7 +118,8 @@ test('a scale says that its line moves it, and is taken down by hand while it pl
   await board.mouse.down()
   await board.mouse.move(s.x + s.width * 0.3, s.y + 8, { steps: 8 })
   await expect(board.getByText('taken down', { exact: true })).toBeVisible()
-  await board.waitForTimeout(600)
+  const held = await clock(board) // the hand rests a while
+  await expect.poll(() => clock(board)).toBeGreaterThan(held + 0.5)
   await board.mouse.move(s.x + s.width * 0.6, s.y + 8, { steps: 8 })
   await board.mouse.up()
   await expect.poll(async () => (await points(board, shoal, 'fader')).length, { timeout: 20_000 }).toBeGreaterThan(3)
@@ -133,7 +139,10 @@ test('lines have no barriers, in both themes', async ({ board }) => {
       await board.keyboard.press('g')
     }
     await still(board) // colours fade
-    const found = await new AxeBuilder({ page: board }).include('[data-row][aria-label="Low horn"]').withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze()
+    const found = await new AxeBuilder({ page: board })
+      .include('[data-row][aria-label="Low horn"]')
+      .withTags(['wcag2a', 'wcag2aa', 'wcag22aa'])
+      .analyze()
     expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 140)).join(' | ')}`)).toEqual([])
   }
 })
@@ -142,8 +151,17 @@ test('points are boxed, keep their value when moved along, and those of several 
   await open(board, 'Low horn', 'level low horn')
   await open(board, 'Low horn', 'pan low horn')
   await expect(strip(board, 'Pan of Low horn')).toBeVisible()
-  for (const [x, y] of [[500, 10], [700, 38], [800, 12]] as const) await put(board, 'Level of Low horn', x, y)
-  for (const [x, y] of [[520, 30], [760, 14]] as const) await put(board, 'Pan of Low horn', x, y)
+  for (const [x, y] of [
+    [500, 10],
+    [700, 38],
+    [800, 12],
+  ] as const)
+    await put(board, 'Level of Low horn', x, y)
+  for (const [x, y] of [
+    [520, 30],
+    [760, 14],
+  ] as const)
+    await put(board, 'Pan of Low horn', x, y)
   const chosen = (of: string) => strip(board, of).locator('circle[r="4.5"]')
   // a box around the upper two
   await board.keyboard.down('Shift')
@@ -194,7 +212,11 @@ test('points are boxed, keep their value when moved along, and those of several 
 })
 
 test('a clip is carried along its row, and its lines with it when that was said once', async ({ board, shoal }) => {
-  const clips = async () => (await project(board, shoal)).project.channels.find((c: { name: string }) => c.name === 'Low horn')!.clips as unknown as { id: string; start: number }[]
+  const clips = async () =>
+    (await project(board, shoal)).project.channels.find((c: { name: string }) => c.name === 'Low horn')!.clips as unknown as {
+      id: string
+      start: number
+    }[]
   await open(board, 'Low horn', 'level low horn')
   const b = (await strip(board, 'Level of Low horn').boundingBox())!
   const clip = row(board, 'Low horn').locator('[data-clip]').first()

@@ -1,4 +1,4 @@
-import { clock, expect, row, stagesOf, test } from '../support/shoal'
+import { clock, expect, pictures, row, stagesOf, test } from '../support/shoal'
 
 test('Space plays the demo, levels move, and the playhead can be set and looped', async ({ board }) => {
   await board.keyboard.press('Space')
@@ -12,8 +12,9 @@ test('Space plays the demo, levels move, and the playhead can be set and looped'
   await expect.poll(() => clock(board)).toBeGreaterThan(60)
   await expect(board.getByTestId('bars')).toContainText(/^3[1-4]\./)
   await board.keyboard.press('Space')
+  await expect(board.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
   const stood = await clock(board)
-  await board.waitForTimeout(700)
+  await pictures(board, 20)
   expect(await clock(board)).toBeCloseTo(stood, 0)
 })
 

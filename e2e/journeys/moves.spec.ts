@@ -50,7 +50,9 @@ test('a handle takes parameters over ranges of their own, and is moved and given
   // it becomes the row's own, and stands on it
   await board.getByLabel('Belongs to').selectOption({ label: 'Marimba' })
   await board.getByLabel('Show it on the row').click() // it turns when the change has come back
-  const own = row(board, 'Marimba').getByRole('group', { name: 'Handles of Marimba' }).getByRole('slider', { name: /Approach/ })
+  const own = row(board, 'Marimba')
+    .getByRole('group', { name: 'Handles of Marimba' })
+    .getByRole('slider', { name: /Approach/ })
   await expect(own).toBeVisible()
   await board.keyboard.press('Escape')
   await hang('Pan', 'Approach')

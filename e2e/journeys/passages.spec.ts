@@ -53,10 +53,10 @@ test('a passage is made of a range, brings what it needs, and takes it along', a
 
   // copied to another boundary, it uses the same stages; only the last one takes them along
   await board.getByLabel('Menu of the passage').click()
-  await board.getByRole('button', { name: 'Copy it to the playhead' }).click()
+  await board.getByRole('menuitem', { name: 'Copy it to the playhead' }).click()
   await expect(band(board, 'Close the filter')).toHaveCount(2)
   await board.getByLabel('Menu of the passage').click()
-  await board.getByRole('button', { name: 'Remove it with all it brought' }).click()
+  await board.getByRole('menuitem', { name: 'Remove it with all it brought' }).click()
   await expect(band(board, 'Close the filter')).toHaveCount(1)
   await expect(stagesOf(board, 'Low horn').last()).toContainText('Closing')
   await band(board, 'Close the filter').click()
@@ -88,7 +88,10 @@ test('a passage is auditioned, moved, given another tail, switched off and made 
   await board.keyboard.press('Enter')
   await expect(board.getByText('is no place in the song: write bar.beat, as 29.1')).toBeVisible()
   await lies(panel, '28.1', '30.4')
-  await panel.getByLabel('Audition').or(panel.getByRole('button', { name: 'Audition' })).focus()
+  await panel
+    .getByLabel('Audition')
+    .or(panel.getByRole('button', { name: 'Audition' }))
+    .focus()
   await board.keyboard.press('Control+z')
   await lies(panel, '29.1', '30.4')
   await panel.getByLabel('Its tail').selectOption({ label: 'fades' })
@@ -98,7 +101,7 @@ test('a passage is auditioned, moved, given another tail, switched off and made 
   await panel.getByRole('button', { name: 'In', exact: true }).click()
   await expect(panel.getByRole('button', { name: 'In', exact: true })).toHaveAttribute('aria-pressed', 'true')
   await board.getByLabel('Menu of the passage').click()
-  await board.getByRole('button', { name: 'Turn it into plain lines' }).click()
+  await board.getByRole('menuitem', { name: 'Turn it into plain lines' }).click()
   await expect(band(board, 'Held breath')).toHaveCount(0)
   await row(board, 'Marimba').click({ position: { x: 20, y: 8 } })
   await board.keyboard.press('x')

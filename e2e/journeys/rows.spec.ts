@@ -15,11 +15,11 @@ test('rows are added, named, duplicated with everything on them, hidden, moved a
   await expect(row(board, 'Choir 2').locator('[data-fork]')).toHaveCount(1)
   await expect(row(board, 'Choir 2').getByTitle(/^Send to Stone hall/)).toBeVisible()
   await row(board, 'Choir 2').getByLabel('Menu of Choir 2').click()
-  await board.getByRole('button', { name: 'Hide' }).click()
+  await board.getByRole('menuitem', { name: 'Hide' }).click()
   await expect(row(board, 'Choir 2')).toHaveCount(0)
   await board.getByRole('button', { name: 'Show 1 hidden' }).click()
   await row(board, 'Choir 2').getByLabel('Menu of Choir 2').click()
-  await board.getByRole('button', { name: 'Remove', exact: true }).click()
+  await board.getByRole('menuitem', { name: 'Remove', exact: true }).click()
   await expect(row(board, 'Choir 2')).toHaveCount(0)
   await board.keyboard.press('Control+z')
   await expect(board.getByText('Undone: Remove Choir 2')).toBeVisible()
@@ -65,6 +65,9 @@ test('the tide turns all rows and leaves their order alone; both themes are legi
 })
 
 test('the page fits 1280 by 800 without scrolling', async ({ board }) => {
-  const over = await board.evaluate(() => [document.documentElement.scrollWidth - innerWidth, document.documentElement.scrollHeight - innerHeight])
+  const over = await board.evaluate(() => [
+    document.documentElement.scrollWidth - innerWidth,
+    document.documentElement.scrollHeight - innerHeight,
+  ])
   expect(over).toEqual([0, 0])
 })

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { readFileSync, writeFileSync } from 'node:fs'
-import { expect, program, test } from '../support/shoal'
+import { expect, pictures, program, test } from '../support/shoal'
 
 type Heard = { shoalEngine: { memory: { head: SharedArrayBuffer; ring: SharedArrayBuffer } } }
 
@@ -9,7 +9,18 @@ test('what the browser puts in the ring is, bit for bit, what is printed nativel
   const bundle = info.outputPath('song.zip')
   writeFileSync(bundle, await (await board.request.get(`${shoal.url}/api/projects/slackwater/bundle`)).body())
   const seconds = 4
-  execFileSync(program, ['print', bundle, '--channel', 'main', '--to', String(seconds), '--format', 'wav32f', '--out', info.outputPath('out')])
+  execFileSync(program, [
+    'print',
+    bundle,
+    '--channel',
+    'main',
+    '--to',
+    String(seconds),
+    '--format',
+    'wav32f',
+    '--out',
+    info.outputPath('out'),
+  ])
   const wav = readFileSync(info.outputPath('out', 'Main.wav'))
   const data = wav.indexOf('data') + 8
   const frames = seconds * 48000
@@ -35,7 +46,10 @@ test('what the browser puts in the ring is, bit for bit, what is printed nativel
       await new Promise((go) => setTimeout(go, 20))
     }
     const sum = await crypto.subtle.digest('SHA-256', out)
-    return { hash: [...new Uint8Array(sum)].map((b) => b.toString(16).padStart(2, '0')).join(''), loud: out.some((v) => Math.abs(v) > 0.05) }
+    return {
+      hash: [...new Uint8Array(sum)].map((b) => b.toString(16).padStart(2, '0')).join(''),
+      loud: out.some((v) => Math.abs(v) > 0.05),
+    }
   }, frames)
   expect(inBrowser.loud).toBe(true)
   expect(inBrowser.hash).toBe(native)
@@ -53,7 +67,7 @@ test('a page of audio that comes late makes playback wait, visibly', async ({ bo
   await board.keyboard.press('Space')
   await expect(board.getByTestId('clock')).toHaveText('1:40.00')
   const stood = '1:40.00'
-  await board.waitForTimeout(500)
+  await pictures(board, 20)
   expect(await board.getByTestId('clock').textContent()).toBe(stood)
   held = false
   await expect.poll(async () => (await board.getByTestId('clock').textContent()) !== stood).toBe(true)

@@ -2,14 +2,12 @@ import type { Page } from '@playwright/test'
 import { expect, row, test } from '../support/shoal'
 
 const order = (board: Page) =>
-  board
-    .getByRole('button', { name: /^Menu of the section / })
-    .evaluateAll((list) =>
-      list
-        .map((b) => ({ x: b.getBoundingClientRect().left, name: b.getAttribute('aria-label')!.slice(20) }))
-        .sort((a, b) => a.x - b.x)
-        .map((s) => s.name),
-    )
+  board.getByRole('button', { name: /^Menu of the section / }).evaluateAll((list) =>
+    list
+      .map((b) => ({ x: b.getBoundingClientRect().left, name: b.getAttribute('aria-label')!.slice(20) }))
+      .sort((a, b) => a.x - b.x)
+      .map((s) => s.name),
+  )
 /** The playhead to a bar, one after the other. */
 async function to(board: Page, bar: number) {
   await expect(board.getByRole('button', { name: 'Menu of the section Ebb' })).toBeVisible() // the song is laid out
@@ -20,7 +18,7 @@ async function to(board: Page, bar: number) {
 }
 const menu = async (board: Page, section: string, item: string) => {
   await board.getByRole('button', { name: `Menu of the section ${section}`, exact: true }).click()
-  await board.getByRole('button', { name: item, exact: true }).locator('visible=true').click()
+  await board.getByRole('menuitem', { name: item, exact: true }).click()
 }
 
 test('a section is moved, repeated and removed with everything in it', async ({ board }) => {
@@ -46,7 +44,7 @@ test('a section is moved, repeated and removed with everything in it', async ({ 
 test('a section begins at the playhead and is named; clips are cut where sections begin', async ({ board }) => {
   await to(board, 6)
   await board.getByRole('button', { name: /^Menu of the project/ }).click()
-  await board.getByRole('button', { name: 'Begin a section at the playhead' }).locator('visible=true').click()
+  await board.getByRole('menuitem', { name: 'Begin a section at the playhead' }).click()
   const name = board.getByLabel('Name of the section')
   await name.fill('Low light')
   await name.press('Enter')
@@ -54,7 +52,7 @@ test('a section begins at the playhead and is named; clips are cut where section
   const clips = row(board, 'Marimba').locator('[data-clip]')
   const many = await clips.count()
   await board.getByRole('button', { name: 'Menu of Marimba' }).click()
-  await board.getByRole('button', { name: 'Cut its clips where sections begin' }).locator('visible=true').click()
+  await board.getByRole('menuitem', { name: 'Cut its clips where sections begin' }).click()
   await expect.poll(() => clips.count()).toBeGreaterThan(many)
 })
 
@@ -63,7 +61,7 @@ test('the tempo goes up in a ramp', async ({ board }) => {
   const length = board.getByText(/^of \d+:\d\d$/)
   const before = await length.textContent()
   await board.getByRole('button', { name: /^Menu of the project/ }).click()
-  await board.getByRole('button', { name: 'Tempo and its ramps' }).locator('visible=true').click()
+  await board.getByRole('menuitem', { name: 'Tempo and its ramps' }).click()
   const card = board.getByRole('dialog', { name: 'Tempo' })
   await card.getByRole('button', { name: 'Another tempo from the playhead on' }).click()
   await card.getByRole('textbox', { name: 'Tempo from bar 3.1' }).fill('132')

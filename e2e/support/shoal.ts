@@ -82,6 +82,12 @@ export async function enter(page: Page, shoal: Shoal, name: string, path = '/pro
 export const row = (page: Page, name: string) => page.getByRole('group', { name, exact: true })
 export const stagesOf = (page: Page, name: string) => row(page, name).locator('[data-stage]')
 
+/** Waits until so many pictures have been drawn: long enough for something to be seen to move. */
+export const pictures = (page: Page, n: number) =>
+  page.evaluate(async (n) => {
+    for (let i = 0; i < n; i++) await new Promise((drawn) => requestAnimationFrame(drawn))
+  }, n)
+
 /** Waits until colours have faded and nothing moves to its place any more. */
 export const still = (page: Page) =>
   page.evaluate(async () => {
@@ -99,7 +105,17 @@ export async function clock(page: Page): Promise<number> {
 export async function project(page: Page, shoal: Shoal) {
   return (await (await page.request.get(`${shoal.url}/api/projects/slackwater`)).json()) as {
     revision: number
-    project: { channels: { id: string; name: string; mute: boolean; kind: string; fader: number; chain: { nodes: { stage: { id: string; effect: string; params: Record<string, number>; bypass: boolean } }[] }; clips: { audio: string; start: number }[] }[] }
+    project: {
+      channels: {
+        id: string
+        name: string
+        mute: boolean
+        kind: string
+        fader: number
+        chain: { nodes: { stage: { id: string; effect: string; params: Record<string, number>; bypass: boolean } }[] }
+        clips: { audio: string; start: number }[]
+      }[]
+    }
   }
 }
 

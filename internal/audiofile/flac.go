@@ -34,7 +34,10 @@ func openFLAC(r io.ReadSeeker) (src *flacReader, err error) {
 		return nil, fmt.Errorf("the FLAC file is damaged at its head: %w", err)
 	}
 	i := s.Info
-	x := &flacReader{s: s, f: Format{Kind: "flac", Rate: int(i.SampleRate), Channels: int(i.NChannels), Bits: int(i.BitsPerSample), Frames: int64(i.NSamples)}}
+	x := &flacReader{
+		s: s,
+		f: Format{Kind: "flac", Rate: int(i.SampleRate), Channels: int(i.NChannels), Bits: int(i.BitsPerSample), Frames: int64(i.NSamples)},
+	}
 	if err := x.f.check(); err != nil {
 		return nil, fmt.Errorf("the FLAC file: %w", err)
 	}
@@ -95,7 +98,14 @@ const flacBlock = 4096
 
 // NewFLAC begins a file of so many frames.
 func NewFLAC(w io.Writer, rate, channels, bits int, frames int64) (*FLACWriter, error) {
-	info := &meta.StreamInfo{BlockSizeMin: flacBlock, BlockSizeMax: flacBlock, SampleRate: uint32(rate), NChannels: uint8(channels), BitsPerSample: uint8(bits), NSamples: uint64(frames)}
+	info := &meta.StreamInfo{
+		BlockSizeMin:  flacBlock,
+		BlockSizeMax:  flacBlock,
+		SampleRate:    uint32(rate),
+		NChannels:     uint8(channels),
+		BitsPerSample: uint8(bits),
+		NSamples:      uint64(frames),
+	}
 	e, err := flac.NewEncoder(w, info)
 	if err != nil {
 		return nil, fmt.Errorf("begin FLAC: %w", err)
@@ -123,7 +133,15 @@ func (x *FLACWriter) Write(src [][]float64) error {
 }
 
 func (x *FLACWriter) put(n int) error {
-	f := &frame.Frame{Header: frame.Header{HasFixedBlockSize: true, BlockSize: uint16(n), SampleRate: uint32(x.f.Rate), BitsPerSample: uint8(x.f.Bits), Num: x.number}}
+	f := &frame.Frame{
+		Header: frame.Header{
+			HasFixedBlockSize: true,
+			BlockSize:         uint16(n),
+			SampleRate:        uint32(x.f.Rate),
+			BitsPerSample:     uint8(x.f.Bits),
+			Num:               x.number,
+		},
+	}
 	x.number++
 	f.Channels = frame.ChannelsMono
 	if x.f.Channels == 2 {

@@ -30,7 +30,9 @@ func TestMIDIOfOthersIsRead(t *testing.T) {
 	}
 	b := []byte("MThd\x00\x00\x00\x06\x00\x01\x00\x02\x01\xe0") // 480 a quarter note
 	b = append(b, track(0, 0xff, 0x51, 3, 0x07, 0xa1, 0x20, 0x83, 0x60, 0xff, 0x58, 4, 3, 2, 24, 8, 0, 0xff, 0x2f, 0)...)
-	b = append(b, track(0, 0xc0, 5, 0, 0x90, 60, 64, 0x83, 0x60, 60, 0, 0, 0xf0, 2, 1, 0xf7, 0, 0xff, 0x06, 3, 'A', 'b', 'c', 0, 0xff, 0x2f, 0)...)
+	b = append(
+		b,
+		track(0, 0xc0, 5, 0, 0x90, 60, 64, 0x83, 0x60, 60, 0, 0, 0xf0, 2, 1, 0xf7, 0, 0xff, 0x06, 3, 'A', 'b', 'c', 0, 0xff, 0x2f, 0)...)
 	got, err := ReadMIDI(b)
 	require.NoError(t, err)
 	require.Equal(t, MIDITime{[]MIDITempo{{0, 120}}, []MIDIMeter{{960, 3, 4}}, []MIDIMarker{{960, "Abc"}}}, got)

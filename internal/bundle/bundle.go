@@ -184,7 +184,13 @@ func keep(ctx context.Context, f *zip.File, a project.Audio, folder *audiofile.F
 		return err
 	}
 	if form.Frames != a.Frames || form.Channels != a.Channels {
-		return fmt.Errorf("it has %d frames on %d channels, and the project says %d on %d", form.Frames, form.Channels, a.Frames, a.Channels)
+		return fmt.Errorf(
+			"it has %d frames on %d channels, and the project says %d on %d",
+			form.Frames,
+			form.Channels,
+			a.Frames,
+			a.Channels,
+		)
 	}
 	return nil
 }

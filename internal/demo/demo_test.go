@@ -44,7 +44,14 @@ func TestTheDemoSoundsAsItShould(t *testing.T) {
 	spec := printing.Spec{Channel: p.MainChannel().ID, To: p.End(), Tail: true}
 	require.NoError(t, printing.Render(context.Background(), p, folder, spec, m.Write, nil))
 	r := m.Report()
-	t.Logf("main: %.1f LUFS, range %.1f LU, peak %.2f dBFS, true peak %.2f dBTP, %.0f x realtime", r.Integrated, r.Range, r.Peak, r.TruePeak, r.Seconds/time.Since(begun).Seconds())
+	t.Logf(
+		"main: %.1f LUFS, range %.1f LU, peak %.2f dBFS, true peak %.2f dBTP, %.0f x realtime",
+		r.Integrated,
+		r.Range,
+		r.Peak,
+		r.TruePeak,
+		r.Seconds/time.Since(begun).Seconds(),
+	)
 	require.Greater(t, r.Integrated, -20.0)
 	require.Less(t, r.Integrated, -14.0)
 	require.Less(t, r.TruePeak, 0.0)

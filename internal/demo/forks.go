@@ -14,9 +14,17 @@ func crush() *project.Node {
 		path("Skin", -1.5),
 		path("Crush", -4,
 			stage("compressor", "Flatten", 0, set{"threshold": -42, "ratio": 12, "attack": 3, "release": 90, "makeup": 9}),
-			project.Forked(project.Copies, "Body and nails",
+			project.Forked(
+				project.Copies,
+				"Body and nails",
 				path("Body", 0, stage("equaliser", "", 0, set{"gain2": 2, "freq7": 2500, "gain7": -9})),
-				path("Nails", -6, stage("equaliser", "Only bright", 0, set{"on1": 1, "freq1": 1800}), stage("saturation", "", 0, set{"character": 0, "drive": 9, "level": -4})))))
+				path(
+					"Nails",
+					-6,
+					stage("equaliser", "Only bright", 0, set{"on1": 1, "freq1": 1800}),
+					stage("saturation", "", 0, set{"character": 0, "drive": 9, "level": -4}),
+				),
+			)))
 }
 
 // hull drives the horn's mids and leaves its lows clean.

@@ -45,7 +45,14 @@ func mallet(t *take, d *dice, at, note, gain float64) {
 	f := hz(note)
 	ring := 1.9 * (220 / (f + 90))
 	t.strike(at, f, gain, []mode{
-		{1, 1, ring}, {d.about(3.95, 0.004), 0.22, ring * 0.35}, {d.about(9.3, 0.01), 0.09, ring * 0.12}, {d.about(16.2, 0.02), 0.03, ring * 0.06},
+		{
+			1,
+			1,
+			ring,
+		},
+		{d.about(3.95, 0.004), 0.22, ring * 0.35},
+		{d.about(9.3, 0.01), 0.09, ring * 0.12},
+		{d.about(16.2, 0.02), 0.03, ring * 0.06},
 	})
 	start := int(at * rate) // the knock of the mallet
 	lp := newSmooth(0.00012)

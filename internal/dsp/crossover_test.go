@@ -128,7 +128,13 @@ func TestLinearBands(t *testing.T) {
 			for _, f := range []float64{20, 60, 120, 240} {
 				i := int(math.Round(f / rate * float64(size)))
 				w := math.Pow(float64(i)*rate/float64(size)/hz[0], map[bool]float64{false: 4, true: 8}[steep])
-				require.InDelta(t, 20*math.Log10(1/(1+w)), 20*math.Log10(math.Hypot(real(bins[i]), imag(bins[i]))), 0.2, fmt.Sprint(rate, steep, f))
+				require.InDelta(
+					t,
+					20*math.Log10(1/(1+w)),
+					20*math.Log10(math.Hypot(real(bins[i]), imag(bins[i]))),
+					0.2,
+					fmt.Sprint(rate, steep, f),
+				)
 			}
 		}
 	}

@@ -10,7 +10,12 @@ import (
 
 func TestTheFastTransformIsTheLibrarys(t *testing.T) {
 	for _, n := range []int{8, 16, 32, 64, 128, 1024, 2048, 4096, 8192} {
-		signals := map[string][]float64{"impulse": make([]float64, n), "constant": make([]float64, n), "noise": make([]float64, n), "edge": make([]float64, n)}
+		signals := map[string][]float64{
+			"impulse":  make([]float64, n),
+			"constant": make([]float64, n),
+			"noise":    make([]float64, n),
+			"edge":     make([]float64, n),
+		}
 		signals["impulse"][1] = 1
 		for i := range n {
 			signals["constant"][i] = 1

@@ -28,12 +28,27 @@ func TestSectionsFollowTheAnaloguePrototype(t *testing.T) {
 		make  func(f0, g, q float64) Section
 		power func(f0, g, q, f float64) float64
 	}{
-		"low pass":   {func(f0, _, q float64) Section { return LowPass(f0, q, rate48) }, func(f0, _, q, f float64) float64 { return lpPower(f0, q, f) }},
-		"high pass":  {func(f0, _, q float64) Section { return HighPass(f0, q, rate48) }, func(f0, _, q, f float64) float64 { return hpPower(f0, q, f) }},
-		"band pass":  {func(f0, _, q float64) Section { return BandPass(f0, q, rate48) }, func(f0, _, q, f float64) float64 { return bpPower(f0, q, f) }},
-		"bell":       {func(f0, g, q float64) Section { return Bell(f0, g, q, rate48) }, bellPower},
-		"low shelf":  {func(f0, g, q float64) Section { return Shelf(false, f0, g, q, rate48) }, func(f0, g, q, f float64) float64 { return ShelfPower(false, f0, g, q, f) }},
-		"high shelf": {func(f0, g, q float64) Section { return Shelf(true, f0, g, q, rate48) }, func(f0, g, q, f float64) float64 { return ShelfPower(true, f0, g, q, f) }},
+		"low pass": {
+			func(f0, _, q float64) Section { return LowPass(f0, q, rate48) },
+			func(f0, _, q, f float64) float64 { return lpPower(f0, q, f) },
+		},
+		"high pass": {
+			func(f0, _, q float64) Section { return HighPass(f0, q, rate48) },
+			func(f0, _, q, f float64) float64 { return hpPower(f0, q, f) },
+		},
+		"band pass": {
+			func(f0, _, q float64) Section { return BandPass(f0, q, rate48) },
+			func(f0, _, q, f float64) float64 { return bpPower(f0, q, f) },
+		},
+		"bell": {func(f0, g, q float64) Section { return Bell(f0, g, q, rate48) }, bellPower},
+		"low shelf": {
+			func(f0, g, q float64) Section { return Shelf(false, f0, g, q, rate48) },
+			func(f0, g, q, f float64) float64 { return ShelfPower(false, f0, g, q, f) },
+		},
+		"high shelf": {
+			func(f0, g, q float64) Section { return Shelf(true, f0, g, q, rate48) },
+			func(f0, g, q, f float64) float64 { return ShelfPower(true, f0, g, q, f) },
+		},
 	}
 	for name, s := range shapes {
 		t.Run(name, func(t *testing.T) {
@@ -81,7 +96,12 @@ func TestCutsAreReciprocalsOfBoosts(t *testing.T) {
 		for _, g := range []float64{1, 9, 24} {
 			for x := 20.0; x < 20000; x *= 1.3 {
 				require.InDelta(t, 1, Bell(f, g, 1, rate48).Power(x, rate48)*Bell(f, -g, 1, rate48).Power(x, rate48), 1e-9)
-				require.InDelta(t, 1, Shelf(true, f, g, 0.7, rate48).Power(x, rate48)*Shelf(true, f, -g, 0.7, rate48).Power(x, rate48), 1e-9)
+				require.InDelta(
+					t,
+					1,
+					Shelf(true, f, g, 0.7, rate48).Power(x, rate48)*Shelf(true, f, -g, 0.7, rate48).Power(x, rate48),
+					1e-9,
+				)
 			}
 		}
 	}

@@ -77,7 +77,12 @@ type halfband struct {
 }
 
 func newHalfband(m, frames int) halfband {
-	h := halfband{c: make([]float64, 2*m), even: make([]float64, 2*m-1+frames), odd: make([]float64, m+frames), made: make([]float64, frames)}
+	h := halfband{
+		c:    make([]float64, 2*m),
+		even: make([]float64, 2*m-1+frames),
+		odd:  make([]float64, m+frames),
+		made: make([]float64, frames),
+	}
 	sum := 0.0
 	for k := range h.c {
 		i := float64(2*k - 2*m + 1)

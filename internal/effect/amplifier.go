@@ -17,13 +17,20 @@ var amplifier = Kind{
 		Says:     "Drives the signal through an amplifier with tone controls and a cabinet.",
 		Synonyms: []string{"amp", "cabinet", "speaker", "guitar", "overdrive", "horn", "radio"},
 		Params: []param.Param{
-			{Name: "drive", Label: "Drive", Unit: "dB", Says: "How hard it is pushed.", Min: -6, Max: 48, Default: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "tight", Label: "Tightness", Unit: "Hz", Says: "What is kept out of the driven stages at the bottom.", Min: 20, Max: 600, Default: 90, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "low", Label: "Low", Unit: "dB", Says: "Tone: below 150 Hz.", Min: -12, Max: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "mid", Label: "Middle", Unit: "dB", Says: "Tone: around 600 Hz.", Min: -12, Max: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "high", Label: "High", Unit: "dB", Says: "Tone: above 2.5 kHz.", Min: -12, Max: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "cabinet", Label: "Cabinet", Says: "What it plays through.", Max: float64(len(cabinets) - 1), Default: 1, Taper: param.Choice, Choices: cabinetNames()},
-			{Name: "level", Label: "Output", Unit: "dB", Says: "Gain behind it.", Min: -36, Max: 12, Default: -3, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "drive", Label: "Drive", Unit: "dB", Says: "How hard it is pushed.",
+				Min: -6, Max: 48, Default: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "tight", Label: "Tightness", Unit: "Hz", Says: "What is kept out of the driven stages at the bottom.",
+				Min: 20, Max: 600, Default: 90, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "low", Label: "Low", Unit: "dB", Says: "Tone: below 150 Hz.",
+				Min: -12, Max: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "mid", Label: "Middle", Unit: "dB", Says: "Tone: around 600 Hz.",
+				Min: -12, Max: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "high", Label: "High", Unit: "dB", Says: "Tone: above 2.5 kHz.",
+				Min: -12, Max: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "cabinet", Label: "Cabinet", Says: "What it plays through.",
+				Max: float64(len(cabinets) - 1), Default: 1, Taper: param.Choice, Choices: cabinetNames()},
+			{Name: "level", Label: "Output", Unit: "dB", Says: "Gain behind it.",
+				Min: -36, Max: 12, Default: -3, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
 	New:     func(rate float64) Processor { return newAmp(rate) },
@@ -96,7 +103,11 @@ type amp struct {
 }
 
 func newAmp(rate float64) *amp {
-	a := &amp{rate: rate, over: [2]*dsp.Oversample8{dsp.NewOversample8(MaxFrames), dsp.NewOversample8(MaxFrames)}, block: dsp.HighPass1(8, rate)}
+	a := &amp{
+		rate:  rate,
+		over:  [2]*dsp.Oversample8{dsp.NewOversample8(MaxFrames), dsp.NewOversample8(MaxFrames)},
+		block: dsp.HighPass1(8, rate),
+	}
 	a.runL = func(x []float64) { a.drive(0, x) }
 	a.runR = func(x []float64) { a.drive(1, x) }
 	return a
@@ -206,6 +217,16 @@ func drawAmplifier(rate, _ float64, v []float64) Picture {
 		return max(-48, 10*math.Log10(p+1e-12))
 	})
 	main.Fill = true
-	return Picture{Says: "What tightness, tone and cabinet make of the spectrum; the drive comes on top.", X: hertz, Y: y, Spectrum: true, Curves: []Curve{main},
-		Handles: []Handle{{Label: "Low", X: 90, Y: v[2], ParamY: "low"}, {Label: "Middle", X: 600, Y: v[3], ParamY: "mid"}, {Label: "High", X: 3500, Y: v[4], ParamY: "high"}}}
+	return Picture{
+		Says:     "What tightness, tone and cabinet make of the spectrum; the drive comes on top.",
+		X:        hertz,
+		Y:        y,
+		Spectrum: true,
+		Curves:   []Curve{main},
+		Handles: []Handle{
+			{Label: "Low", X: 90, Y: v[2], ParamY: "low"},
+			{Label: "Middle", X: 600, Y: v[3], ParamY: "mid"},
+			{Label: "High", X: 3500, Y: v[4], ParamY: "high"},
+		},
+	}
 }

@@ -28,13 +28,20 @@ var convolver = Kind{
 		Synonyms: []string{"impulse response", "ir", "space", "reverb", "room", "cabinet", "body", "resonance"},
 		Sound:    "impulse response",
 		Params: []param.Param{
-			{Name: "space", Label: "Place", Says: "Whose response it is; “from a file” takes the one you load.", Max: float64(len(impulses)), Default: 2, Taper: param.Choice, Choices: impulseNames(), Structural: true},
-			{Name: "length", Label: "Length", Unit: "%", Says: "How much of the response is used.", Min: 5, Max: 100, Default: 100, Taper: param.Linear, Step: 5, Digits: 0, Structural: true},
-			{Name: "predelay", Label: "Pre-delay", Unit: "ms", Says: "How long after the sound it answers.", Min: 0, Max: 250, Default: 0, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "lowcut", Label: "Low cut", Unit: "Hz", Says: "What is kept out of it at the bottom.", Min: 20, Max: 1000, Default: 90, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What is kept out of it at the top.", Min: 1000, Max: 20000, Default: 16000, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "width", Label: "Width", Unit: "%", Says: "How far it spreads between the sides.", Min: 0, Max: 150, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "level", Label: "Level", Unit: "dB", Says: "Gain behind it.", Min: -36, Max: 24, Default: 0, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "space", Label: "Place", Says: "Whose response it is; “from a file” takes the one you load.",
+				Max: float64(len(impulses)), Default: 2, Taper: param.Choice, Choices: impulseNames(), Structural: true},
+			{Name: "length", Label: "Length", Unit: "%", Says: "How much of the response is used.",
+				Min: 5, Max: 100, Default: 100, Taper: param.Linear, Step: 5, Digits: 0, Structural: true},
+			{Name: "predelay", Label: "Pre-delay", Unit: "ms", Says: "How long after the sound it answers.",
+				Min: 0, Max: 250, Default: 0, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "lowcut", Label: "Low cut", Unit: "Hz", Says: "What is kept out of it at the bottom.",
+				Min: 20, Max: 1000, Default: 90, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What is kept out of it at the top.",
+				Min: 1000, Max: 20000, Default: 16000, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "width", Label: "Width", Unit: "%", Says: "How far it spreads between the sides.",
+				Min: 0, Max: 150, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "level", Label: "Level", Unit: "dB", Says: "Gain behind it.",
+				Min: -36, Max: 24, Default: 0, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
 	Linear:  true,
@@ -187,7 +194,12 @@ func drawConvolver(rate, _ float64, v []float64) Picture {
 	choice := int(v[0])
 	if choice >= len(impulses) {
 		x := Axis{Label: "time", Unit: "s", Max: 1, Ticks: []float64{0.25, 0.5, 0.75}}
-		return Picture{Says: "The response comes from the file that was loaded.", X: x, Y: y, Curves: []Curve{x.curve("response", "ghost", func(float64) float64 { return -60 })}}
+		return Picture{
+			Says:   "The response comes from the file that was loaded.",
+			X:      x,
+			Y:      y,
+			Curves: []Curve{x.curve("response", "ghost", func(float64) float64 { return -60 })},
+		}
 	}
 	r := shippedResponse(choice, v[1], rate)
 	top := -200.0

@@ -29,9 +29,12 @@ var denoise = Kind{
 		Live:     []string{"in", "out", "reduction"},
 		Learns:   "Learn the noise from what plays now",
 		Params: append([]param.Param{
-			{Name: "amount", Label: "Reduction", Unit: "dB", Says: "How far the noise is turned down.", Min: 0, Max: 40, Default: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "threshold", Label: "Threshold", Unit: "dB", Says: "How far above the learnt noise a sound must be to pass.", Min: -6, Max: 20, Default: 5, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "release", Label: "Release", Unit: "ms", Says: "How slowly it closes behind a sound.", Min: 10, Max: 1000, Default: 120, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "amount", Label: "Reduction", Unit: "dB", Says: "How far the noise is turned down.",
+				Min: 0, Max: 40, Default: 12, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "threshold", Label: "Threshold", Unit: "dB", Says: "How far above the learnt noise a sound must be to pass.",
+				Min: -6, Max: 20, Default: 5, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "release", Label: "Release", Unit: "ms", Says: "How slowly it closes behind a sound.",
+				Min: 10, Max: 1000, Default: 120, Taper: param.Log, Step: 3, Digits: 0},
 		}, noiseParams()...),
 	},
 	New:     func(rate float64) Processor { return newHush(rate) },
@@ -42,8 +45,19 @@ var denoise = Kind{
 func noiseParams() []param.Param {
 	var ps []param.Param
 	for b := range noiseBands {
-		ps = append(ps, param.Param{Name: fmt.Sprint("noise", b+1), Group: "Profile", Label: fmt.Sprintf("%.0f Hz", noiseHz(b)), Unit: "dB",
-			Says: "The level of the learnt noise around this frequency.", Min: -120, Max: 0, Default: -120, Taper: param.Linear, Step: 1, Digits: 1})
+		ps = append(ps, param.Param{
+			Name:    fmt.Sprint("noise", b+1),
+			Group:   "Profile",
+			Label:   fmt.Sprintf("%.0f Hz", noiseHz(b)),
+			Unit:    "dB",
+			Says:    "The level of the learnt noise around this frequency.",
+			Min:     -120,
+			Max:     0,
+			Default: -120,
+			Taper:   param.Linear,
+			Step:    1,
+			Digits:  1,
+		})
 	}
 	return ps
 }
@@ -98,7 +112,22 @@ func newHush(rate float64) *hush {
 		h.spec[side] = make([]complex128, bins)
 	}
 	h.mean, h.sums = make([]float64, bins), make([]float64, bins+1)
-	h.power, h.smooth, h.gain, h.floor, h.part = make([]float64, bins), make([]float64, bins), make([]float64, bins), make([]float64, bins), make([]float64, bins)
+	h.power, h.smooth, h.gain, h.floor, h.part = make(
+		[]float64,
+		bins,
+	), make(
+		[]float64,
+		bins,
+	), make(
+		[]float64,
+		bins,
+	), make(
+		[]float64,
+		bins,
+	), make(
+		[]float64,
+		bins,
+	)
 	h.band = make([]int, bins)
 	for i := range h.band {
 		f := max(40, float64(i)*rate/float64(n))
@@ -300,7 +329,12 @@ func drawDenoise(_, _ float64, v []float64) Picture {
 	}
 	main := hertz.curve("learnt noise", "main", func(f float64) float64 { return at(f, 0) })
 	main.Fill = true
-	return Picture{Says: "The learnt noise and, thin, the threshold above it. Play a piece of noise alone and press Learn.", X: hertz, Y: y, Spectrum: true,
-		Curves: []Curve{hertz.curve("threshold", "part", func(f float64) float64 { return at(f, v[1]) }), main},
-		Live:   &Live{X: 0, Y: 1, Reduction: 2, Hidden: true}}
+	return Picture{
+		Says:     "The learnt noise and, thin, the threshold above it. Play a piece of noise alone and press Learn.",
+		X:        hertz,
+		Y:        y,
+		Spectrum: true,
+		Curves:   []Curve{hertz.curve("threshold", "part", func(f float64) float64 { return at(f, v[1]) }), main},
+		Live:     &Live{X: 0, Y: 1, Reduction: 2, Hidden: true},
+	}
 }

@@ -17,14 +17,22 @@ var filter = Kind{
 		Says:     "Lets lows, highs or a band through, with resonance, and can be moved.",
 		Synonyms: []string{"sweep", "cutoff", "low pass", "high pass", "band pass", "notch", "resonance", "vcf", "moving"},
 		Params: append([]param.Param{
-			{Name: "kind", Label: "Lets through", Says: "Which part of the spectrum passes.", Max: 3, Taper: param.Choice, Choices: []string{"lows", "highs", "a band", "all but a band"}},
-			{Name: "slope", Label: "Slope", Unit: "dB/oct", Says: "How steeply the rest falls away.", Max: 1, Taper: param.Choice, Choices: []string{"12", "24"}},
-			{Name: "freq", Label: "Frequency", Unit: "Hz", Says: "Where the filter turns.", Min: 20, Max: 20000, Default: 12000, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "resonance", Label: "Resonance", Unit: "%", Says: "How much it rings at its frequency; at 100 % by itself.", Min: 0, Max: 100, Default: 15, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "drive", Label: "Drive", Unit: "dB", Says: "How hard the signal is pushed into it.", Min: 0, Max: 36, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "depth", Label: "Movement", Unit: "oct", Says: "How far it moves to and fro by itself.", Min: 0, Max: 5, Taper: param.Linear, Step: 0.1, Digits: 2},
-			{Name: "wave", Label: "Shape", Says: "The shape of the movement.", Max: float64(len(waveNames) - 1), Taper: param.Choice, Choices: waveNames},
-			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left in the movement.", Min: 0, Max: 180, Taper: param.Linear, Step: 5, Digits: 0},
+			{Name: "kind", Label: "Lets through", Says: "Which part of the spectrum passes.",
+				Max: 3, Taper: param.Choice, Choices: []string{"lows", "highs", "a band", "all but a band"}},
+			{Name: "slope", Label: "Slope", Unit: "dB/oct", Says: "How steeply the rest falls away.",
+				Max: 1, Taper: param.Choice, Choices: []string{"12", "24"}},
+			{Name: "freq", Label: "Frequency", Unit: "Hz", Says: "Where the filter turns.",
+				Min: 20, Max: 20000, Default: 12000, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "resonance", Label: "Resonance", Unit: "%", Says: "How much it rings at its frequency; at 100 % by itself.",
+				Min: 0, Max: 100, Default: 15, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "drive", Label: "Drive", Unit: "dB", Says: "How hard the signal is pushed into it.",
+				Min: 0, Max: 36, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "depth", Label: "Movement", Unit: "oct", Says: "How far it moves to and fro by itself.",
+				Min: 0, Max: 5, Taper: param.Linear, Step: 0.1, Digits: 2},
+			{Name: "wave", Label: "Shape", Says: "The shape of the movement.",
+				Max: float64(len(waveNames) - 1), Taper: param.Choice, Choices: waveNames},
+			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left in the movement.",
+				Min: 0, Max: 180, Taper: param.Linear, Step: 5, Digits: 0},
 		}, cycleParams(0.3, 11)...),
 	},
 	New:   func(rate float64) Processor { return &sweep{rate: rate} },
@@ -179,7 +187,11 @@ func drawFilter(rate, _ float64, v []float64) Picture {
 	p := Picture{Says: "Gain over frequency; thin lines are as far as it moves.", X: hertz, Y: y, Spectrum: true,
 		Handles: []Handle{{Label: "Frequency", X: v[2], Y: at(v[2])(v[2]), ParamX: "freq", ParamY: "resonance"}}}
 	if v[5] > 0 {
-		p.Curves = append(p.Curves, hertz.curve("lowest", "part", at(max(20, v[2]*math.Exp2(-v[5])))), hertz.curve("highest", "part", at(min(20000, v[2]*math.Exp2(v[5])))))
+		p.Curves = append(
+			p.Curves,
+			hertz.curve("lowest", "part", at(max(20, v[2]*math.Exp2(-v[5])))),
+			hertz.curve("highest", "part", at(min(20000, v[2]*math.Exp2(v[5])))),
+		)
 	}
 	main := hertz.curve("response", "main", at(v[2]))
 	main.Fill = true

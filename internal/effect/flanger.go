@@ -17,11 +17,16 @@ var flanger = Kind{
 		Says:     "Sends a moving comb through the sound, hollow or ringing.",
 		Synonyms: []string{"jet", "comb", "swoosh", "whoosh", "metallic", "through"},
 		Params: append([]param.Param{
-			{Name: "delay", Label: "Delay", Unit: "ms", Says: "The shortest time between sound and copy.", Min: 0.1, Max: 10, Default: 0.6, Taper: param.Log, Step: 3, Digits: 2},
-			{Name: "depth", Label: "Depth", Unit: "ms", Says: "How much longer the time gets.", Min: 0, Max: 10, Default: 2.4, Taper: param.Linear, Step: 0.1, Digits: 2},
-			{Name: "feedback", Label: "Feedback", Unit: "%", Says: "How much of the copy goes round again; below 0 turned upside down.", Min: -95, Max: 95, Default: 35, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left.", Min: 0, Max: 180, Default: 60, Taper: param.Linear, Step: 5, Digits: 0},
-			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What the copy leaves out at the top.", Min: 1000, Max: 20000, Default: 14000, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "delay", Label: "Delay", Unit: "ms", Says: "The shortest time between sound and copy.",
+				Min: 0.1, Max: 10, Default: 0.6, Taper: param.Log, Step: 3, Digits: 2},
+			{Name: "depth", Label: "Depth", Unit: "ms", Says: "How much longer the time gets.",
+				Min: 0, Max: 10, Default: 2.4, Taper: param.Linear, Step: 0.1, Digits: 2},
+			{Name: "feedback", Label: "Feedback", Unit: "%", Says: "How much of the copy goes round again; below 0 turned upside down.",
+				Min: -95, Max: 95, Default: 35, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left.",
+				Min: 0, Max: 180, Default: 60, Taper: param.Linear, Step: 5, Digits: 0},
+			{Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What the copy leaves out at the top.",
+				Min: 1000, Max: 20000, Default: 14000, Taper: param.Log, Step: 3, Digits: 0},
 		}, cycleParams(0.18, 14)...),
 	},
 	New:   func(rate float64) Processor { return newComb(rate) },
@@ -118,6 +123,9 @@ func drawFlanger(_, tempo float64, v []float64) Picture {
 	p := drawMovement("How late the copy is on the left and right, over two cycles.", y, t, func(c float64) (l, r float64) {
 		return v[0] + v[1]*(0.5+0.5*wave(waveSine, c, 0)), v[0] + v[1]*(0.5+0.5*wave(waveSine, c-v[3]/360, 0))
 	})
-	p.Handles = []Handle{{Label: "Delay", X: t * 0.75, Y: v[0], ParamY: "delay"}, {Label: "Top", X: t * 1.25, Y: v[0] + v[1], ParamY: "depth"}}
+	p.Handles = []Handle{
+		{Label: "Delay", X: t * 0.75, Y: v[0], ParamY: "delay"},
+		{Label: "Top", X: t * 1.25, Y: v[0] + v[1], ParamY: "depth"},
+	}
 	return p
 }

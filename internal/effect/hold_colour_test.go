@@ -131,7 +131,17 @@ func TestFilterIsWhatItDraws(t *testing.T) {
 				main := k.Draw(rate, 120, rig.Values).Curves[0]
 				for i := 0; i < len(main.X); i += 5 {
 					if main.Y[i] > -50 {
-						require.InDelta(t, main.Y[i], response(h, main.X[i]), 0.1, "kind %d slope %d resonance %g at %.0f Hz", kind, slope, res, main.X[i])
+						require.InDelta(
+							t,
+							main.Y[i],
+							response(h, main.X[i]),
+							0.1,
+							"kind %d slope %d resonance %g at %.0f Hz",
+							kind,
+							slope,
+							res,
+							main.X[i],
+						)
 					}
 				}
 			}

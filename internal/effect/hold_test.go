@@ -210,7 +210,11 @@ func TestDelayCannotRunAway(t *testing.T) {
 func TestAChangeOfDelayTimeDoesNotClick(t *testing.T) {
 	const n = 16384
 	for change := range 2 {
-		rig := effecttest.New("delay", rate, set{"sync": 1, "time": 100, "feedback": 0, "lowcut": 20, "highcut": 20000, "change": float64(change)})
+		rig := effecttest.New(
+			"delay",
+			rate,
+			set{"sync": 1, "time": 100, "feedback": 0, "lowcut": 20, "highcut": 20000, "change": float64(change)},
+		)
 		x, y := tone(48000+n, 500, -6), tone(48000+n, 500, -6)
 		rig.Run(x[:48000], y[:48000], 128)
 		rig.Values[2] = 103
@@ -295,7 +299,11 @@ func askedDecay(v []float64, f float64) float64 {
 func TestReverbDecaysAsItIsAsked(t *testing.T) {
 	for _, decay := range []float64{0.3, 1, 3, 10} {
 		for _, movement := range []float64{0, 100} {
-			rig := effecttest.New("reverb", rate, set{"decay": decay, "movement": movement, "lowcut": 20, "highcut": 20000, "predelay": 0, "early": -120})
+			rig := effecttest.New(
+				"reverb",
+				rate,
+				set{"decay": decay, "movement": movement, "lowcut": 20, "highcut": 20000, "predelay": 0, "early": -120},
+			)
 			n := int(rate * math.Max(1, decay*1.4))
 			l, r := impulse(n)
 			rig.Run(l, r, 128)

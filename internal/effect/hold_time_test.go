@@ -38,11 +38,24 @@ func TestTapsComeWhereTheyAreDrawn(t *testing.T) {
 func TestReverbCharactersDecayAsAsked(t *testing.T) {
 	for character := 1.0; character < 4; character++ {
 		for _, decay := range []float64{0.3, 1, 3, 10} {
-			rig := effecttest.New("reverb", rate, set{"decay": decay, "character": character, "predelay": 0, "early": -120, "lowcut": 20, "highcut": 20000})
+			rig := effecttest.New(
+				"reverb",
+				rate,
+				set{"decay": decay, "character": character, "predelay": 0, "early": -120, "lowcut": 20, "highcut": 20000},
+			)
 			l, r := impulse(int(rate * math.Max(1, decay*1.4)))
 			rig.Run(l, r, 128)
 			for _, f := range []float64{125, 250, 500, 1000, 2000, 4000, 8000} {
-				require.InEpsilon(t, askedDecay(rig.Values, f), decayTime(octave(l, f), -5, -35), 0.10, "character %g decay %g at %g Hz", character, decay, f)
+				require.InEpsilon(
+					t,
+					askedDecay(rig.Values, f),
+					decayTime(octave(l, f), -5, -35),
+					0.10,
+					"character %g decay %g at %g Hz",
+					character,
+					decay,
+					f,
+				)
 			}
 		}
 	}

@@ -124,9 +124,18 @@ func cycleNames() []string {
 // cycleParams are the three parameters that say how fast a movement is.
 func cycleParams(hz float64, noteIndex float64) []param.Param {
 	return []param.Param{
-		{Name: "sync", Label: "Speed in", Says: "Whether the speed is in cycles a second, or a cycle is a note length that follows the tempo.", Max: 1, Taper: param.Choice, Choices: []string{"hertz", "notes"}},
-		param.Param{Name: "rate", Label: "Speed", Unit: "Hz", Says: "How often it moves to and fro, when the speed is in hertz.", Min: 0.02, Max: 20, Default: hz, Taper: param.Log, Step: 3, Digits: 2}.Only("sync", 0),
-		param.Param{Name: "note", Label: "Cycle", Says: "How long one movement to and fro takes, when it follows the tempo.", Max: float64(len(cycleNotes) - 1), Default: noteIndex, Taper: param.Choice, Choices: cycleNames()}.Only("sync", 1),
+		{
+			Name:    "sync",
+			Label:   "Speed in",
+			Says:    "Whether the speed is in cycles a second, or a cycle is a note length that follows the tempo.",
+			Max:     1,
+			Taper:   param.Choice,
+			Choices: []string{"hertz", "notes"},
+		},
+		param.Param{Name: "rate", Label: "Speed", Unit: "Hz", Says: "How often it moves to and fro, when the speed is in hertz.",
+			Min: 0.02, Max: 20, Default: hz, Taper: param.Log, Step: 3, Digits: 2}.Only("sync", 0),
+		param.Param{Name: "note", Label: "Cycle", Says: "How long one movement to and fro takes, when it follows the tempo.",
+			Max: float64(len(cycleNotes) - 1), Default: noteIndex, Taper: param.Choice, Choices: cycleNames()}.Only("sync", 1),
 	}
 }
 

@@ -22,11 +22,16 @@ var limiter = Kind{
 		Synonyms: []string{"ceiling", "brickwall", "peak", "loud", "maximise", "protect"},
 		Live:     []string{"in", "out", "reduction"},
 		Params: []param.Param{
-			{Name: "input", Label: "Input", Unit: "dB", Says: "Gain before the ceiling.", Min: 0, Max: 24, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "ceiling", Label: "Ceiling", Unit: "dB", Says: "No sample comes out above this.", Min: -24, Max: 0, Default: -1, Taper: param.Linear, Step: 0.1, Digits: 1},
-			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it lets go again: 63 % of the way in this time.", Min: 1, Max: 1000, Default: 80, Taper: param.Log, Step: 5, Digits: 0},
-			{Name: "ahead", Label: "Look-ahead", Unit: "ms", Says: "How early it sees a peak coming. Longer is gentler, and later.", Max: 3, Default: 1, Taper: param.Choice, Choices: []string{"0.5", "1.5", "3", "6"}, Structural: true},
-			{Name: "peaks", Label: "Peaks", Says: "Whether it looks at the samples, or also at what lies between them.", Max: 1, Taper: param.Choice, Choices: []string{"of samples", "true peaks"}, Structural: true},
+			{Name: "input", Label: "Input", Unit: "dB", Says: "Gain before the ceiling.",
+				Min: 0, Max: 24, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "ceiling", Label: "Ceiling", Unit: "dB", Says: "No sample comes out above this.",
+				Min: -24, Max: 0, Default: -1, Taper: param.Linear, Step: 0.1, Digits: 1},
+			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it lets go again: 63 % of the way in this time.",
+				Min: 1, Max: 1000, Default: 80, Taper: param.Log, Step: 5, Digits: 0},
+			{Name: "ahead", Label: "Look-ahead", Unit: "ms", Says: "How early it sees a peak coming. Longer is gentler, and later.",
+				Max: 3, Default: 1, Taper: param.Choice, Choices: []string{"0.5", "1.5", "3", "6"}, Structural: true},
+			{Name: "peaks", Label: "Peaks", Says: "Whether it looks at the samples, or also at what lies between them.",
+				Max: 1, Taper: param.Choice, Choices: []string{"of samples", "true peaks"}, Structural: true},
 		},
 	},
 	New:     func(rate float64) Processor { return newLimit(rate) },
@@ -329,9 +334,14 @@ func drawLimiter(_, _ float64, v []float64) Picture {
 	main := x.curve("out", "main", func(in float64) float64 { return min(in+v[0], v[1]) })
 	main.Fill = true
 	return Picture{
-		Says: "Output against input level; the line ends flat at the ceiling.", X: x, Y: y,
-		Curves:  []Curve{x.curve("unchanged", "ghost", func(in float64) float64 { return in }), main},
-		Handles: []Handle{{Label: "Ceiling", X: v[1] - v[0], Y: v[1], ParamY: "ceiling"}, {Label: "Input", X: -30, Y: -30 + v[0], ParamY: "input"}},
-		Live:    &Live{X: 0, Y: 1, Reduction: 2},
+		Says:   "Output against input level; the line ends flat at the ceiling.",
+		X:      x,
+		Y:      y,
+		Curves: []Curve{x.curve("unchanged", "ghost", func(in float64) float64 { return in }), main},
+		Handles: []Handle{
+			{Label: "Ceiling", X: v[1] - v[0], Y: v[1], ParamY: "ceiling"},
+			{Label: "Input", X: -30, Y: -30 + v[0], ParamY: "input"},
+		},
+		Live: &Live{X: 0, Y: 1, Reduction: 2},
 	}
 }

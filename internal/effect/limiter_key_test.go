@@ -20,7 +20,12 @@ func keyed(t *testing.T, peaks float64, at int) []float64 {
 	p.(interface{ Prepare([]float64) }).Prepare(v)
 	out := make([]float64, 0, 48000)
 	for from := 0; from < 48000; from += effect.MaxFrames {
-		s := effect.Span{L: make([]float64, effect.MaxFrames), R: make([]float64, effect.MaxFrames), KeyL: make([]float64, effect.MaxFrames), KeyR: make([]float64, effect.MaxFrames)}
+		s := effect.Span{
+			L:    make([]float64, effect.MaxFrames),
+			R:    make([]float64, effect.MaxFrames),
+			KeyL: make([]float64, effect.MaxFrames),
+			KeyR: make([]float64, effect.MaxFrames),
+		}
 		for i := range s.L {
 			x := math.Sin(2 * math.Pi * 440 * float64(from+i) / rate)
 			s.L[i], s.R[i] = 0.1*x, 0.1*x
@@ -58,7 +63,12 @@ func TestLimiterHoldsItsCeilingWhateverItsKeySays(t *testing.T) {
 	k, _ := effect.Find("limiter")
 	p := k.New(rate)
 	for from := 0; from < 48000; from += effect.MaxFrames {
-		s := effect.Span{L: make([]float64, effect.MaxFrames), R: make([]float64, effect.MaxFrames), KeyL: make([]float64, effect.MaxFrames), KeyR: make([]float64, effect.MaxFrames)}
+		s := effect.Span{
+			L:    make([]float64, effect.MaxFrames),
+			R:    make([]float64, effect.MaxFrames),
+			KeyL: make([]float64, effect.MaxFrames),
+			KeyR: make([]float64, effect.MaxFrames),
+		}
 		for i := range s.L {
 			s.L[i] = 2 * math.Sin(2*math.Pi*97*float64(from+i)/rate) // loud, with a silent key
 		}

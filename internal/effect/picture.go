@@ -76,7 +76,14 @@ type Live struct {
 
 const pictureSteps = 180
 
-var hertz = Axis{Label: "frequency", Unit: "Hz", Min: 20, Max: 20000, Log: true, Ticks: []float64{50, 100, 200, 500, 1000, 2000, 5000, 10000}}
+var hertz = Axis{
+	Label: "frequency",
+	Unit:  "Hz",
+	Min:   20,
+	Max:   20000,
+	Log:   true,
+	Ticks: []float64{50, 100, 200, 500, 1000, 2000, 5000, 10000},
+}
 
 // along returns places spread evenly over the axis.
 func (a Axis) along(n int) []float64 {

@@ -38,20 +38,88 @@ func tapParams() []param.Param {
 		{1, 3, -10, -0.6}, {1, 5, -13, 0.6}, {1, 8, -16, -0.3}, {1, 11, -20, 0.3},
 	}
 	ps := []param.Param{
-		{Name: "unit", Label: "Times in", Says: "Whether times are sixteenth notes, which follow the tempo, or steps of 50 ms.", Max: 1, Taper: param.Choice, Choices: []string{"1/16 notes", "50 ms steps"}},
+		{Name: "unit", Label: "Times in", Says: "Whether times are sixteenth notes, which follow the tempo, or steps of 50 ms.",
+			Max: 1, Taper: param.Choice, Choices: []string{"1/16 notes", "50 ms steps"}},
 	}
 	for k := range tapCount {
 		n, g, d := fmt.Sprint(k+1), fmt.Sprintf("Echo %d", k+1), start[k]
 		if d.on == 0 {
 			d.time, d.level = float64(k+1), -18
 		}
-		ps = append(ps,
-			param.Param{Name: "on" + n, Group: g, Label: "On", Says: "Whether the echo is heard.", Max: 1, Default: d.on, Taper: param.Switch},
-			param.Param{Name: "time" + n, Group: g, Label: "Time", Unit: "steps", Says: "When the echo comes, in steps.", Min: 0.05, Max: 32, Default: d.time, Taper: param.Linear, Step: 0.25, Digits: 2},
-			param.Param{Name: "level" + n, Group: g, Label: "Level", Unit: "dB", Says: "How loud it is.", Min: -60, Max: 6, Default: d.level, Taper: param.Linear, Step: 0.5, Digits: 1},
-			param.Param{Name: "pan" + n, Group: g, Label: "Pan", Says: "Where it stands.", Min: -1, Max: 1, Default: d.pan, Taper: param.Linear, Step: 0.05, Digits: 2},
-			param.Param{Name: "cut" + n, Group: g, Label: "High cut", Unit: "Hz", Says: "How dull it is. At 20 kHz nothing is cut.", Min: 300, Max: 20000, Default: 7000, Taper: param.Log, Step: 3, Digits: 0},
-			param.Param{Name: "blur" + n, Group: g, Label: "Blur", Unit: "%", Says: "How far it is smeared.", Min: 0, Max: 100, Taper: param.Linear, Step: 1, Digits: 0},
+		ps = append(
+			ps,
+			param.Param{
+				Name:    "on" + n,
+				Group:   g,
+				Label:   "On",
+				Says:    "Whether the echo is heard.",
+				Max:     1,
+				Default: d.on,
+				Taper:   param.Switch,
+			},
+			param.Param{
+				Name:    "time" + n,
+				Group:   g,
+				Label:   "Time",
+				Unit:    "steps",
+				Says:    "When the echo comes, in steps.",
+				Min:     0.05,
+				Max:     32,
+				Default: d.time,
+				Taper:   param.Linear,
+				Step:    0.25,
+				Digits:  2,
+			},
+			param.Param{
+				Name:    "level" + n,
+				Group:   g,
+				Label:   "Level",
+				Unit:    "dB",
+				Says:    "How loud it is.",
+				Min:     -60,
+				Max:     6,
+				Default: d.level,
+				Taper:   param.Linear,
+				Step:    0.5,
+				Digits:  1,
+			},
+			param.Param{
+				Name:    "pan" + n,
+				Group:   g,
+				Label:   "Pan",
+				Says:    "Where it stands.",
+				Min:     -1,
+				Max:     1,
+				Default: d.pan,
+				Taper:   param.Linear,
+				Step:    0.05,
+				Digits:  2,
+			},
+			param.Param{
+				Name:    "cut" + n,
+				Group:   g,
+				Label:   "High cut",
+				Unit:    "Hz",
+				Says:    "How dull it is. At 20 kHz nothing is cut.",
+				Min:     300,
+				Max:     20000,
+				Default: 7000,
+				Taper:   param.Log,
+				Step:    3,
+				Digits:  0,
+			},
+			param.Param{
+				Name:   "blur" + n,
+				Group:  g,
+				Label:  "Blur",
+				Unit:   "%",
+				Says:   "How far it is smeared.",
+				Min:    0,
+				Max:    100,
+				Taper:  param.Linear,
+				Step:   1,
+				Digits: 0,
+			},
 		)
 	}
 	return ps
@@ -275,7 +343,19 @@ func drawTaps(_, tempo float64, v []float64) Picture {
 			if v[0] != 0 {
 				unit = 0.05
 			}
-			p.Handles = append(p.Handles, Handle{Label: n, X: min(at, span), Y: max(-46, f[2]), ParamX: "time" + n, ParamY: "level" + n, ParamZ: "pan" + n, Quiet: f[0] == 0, ScaleX: unit})
+			p.Handles = append(
+				p.Handles,
+				Handle{
+					Label:  n,
+					X:      min(at, span),
+					Y:      max(-46, f[2]),
+					ParamX: "time" + n,
+					ParamY: "level" + n,
+					ParamZ: "pan" + n,
+					Quiet:  f[0] == 0,
+					ScaleX: unit,
+				},
+			)
 		}
 	}
 	return p

@@ -19,11 +19,16 @@ var transient = Kind{
 		Synonyms: []string{"attack", "punch", "sustain", "snap", "soften", "drum", "envelope"},
 		Live:     []string{"attack", "sustain", "reduction"},
 		Params: []param.Param{
-			{Name: "attack", Label: "Attack", Unit: "dB", Says: "How much louder or softer beginnings get.", Min: -18, Max: 18, Default: 4, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "sustain", Label: "Sustain", Unit: "dB", Says: "How much louder or softer what follows gets.", Min: -18, Max: 18, Default: 0, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "speed", Label: "Beginning", Unit: "ms", Says: "How long a beginning lasts.", Min: 4, Max: 120, Default: 25, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "length", Label: "Length", Unit: "ms", Says: "How long what follows lasts.", Min: 40, Max: 1500, Default: 320, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "level", Label: "Output", Unit: "dB", Says: "Gain behind it.", Min: -18, Max: 18, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "attack", Label: "Attack", Unit: "dB", Says: "How much louder or softer beginnings get.",
+				Min: -18, Max: 18, Default: 4, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "sustain", Label: "Sustain", Unit: "dB", Says: "How much louder or softer what follows gets.",
+				Min: -18, Max: 18, Default: 0, Taper: param.Linear, Step: 0.5, Digits: 1},
+			{Name: "speed", Label: "Beginning", Unit: "ms", Says: "How long a beginning lasts.",
+				Min: 4, Max: 120, Default: 25, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "length", Label: "Length", Unit: "ms", Says: "How long what follows lasts.",
+				Min: 40, Max: 1500, Default: 320, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "level", Label: "Output", Unit: "dB", Says: "Gain behind it.",
+				Min: -18, Max: 18, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
 	New:   func(rate float64) Processor { return &snap{rate: rate} },
@@ -138,6 +143,14 @@ func drawTransient(_, tempo float64, v []float64) Picture {
 	before := x.curve("before", "ghost", func(t float64) float64 { return max(-48, dsp.Decibels(note(t))) })
 	after := x.curve("after", "main", func(t float64) float64 { return max(-48, dsp.Decibels(l[min(n-1, int(t*rate))])) })
 	after.Fill = true
-	return Picture{Says: "A struck note before (thin) and after.", X: x, Y: y, Curves: []Curve{before, after},
-		Handles: []Handle{{Label: "Attack", X: 0.06, Y: v[0], ParamY: "attack"}, {Label: "Sustain", X: 0.3, Y: v[1] - 20, ParamY: "sustain"}}}
+	return Picture{
+		Says:   "A struck note before (thin) and after.",
+		X:      x,
+		Y:      y,
+		Curves: []Curve{before, after},
+		Handles: []Handle{
+			{Label: "Attack", X: 0.06, Y: v[0], ParamY: "attack"},
+			{Label: "Sustain", X: 0.3, Y: v[1] - 20, ParamY: "sustain"},
+		},
+	}
 }

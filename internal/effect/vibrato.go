@@ -21,9 +21,12 @@ func vibratoOf(version int) Kind {
 			Says:     "Makes the pitch swing up and down.",
 			Synonyms: []string{"pitch", "wow", "flutter", "warble", "unsteady", "tape"},
 			Params: append([]param.Param{
-				{Name: "depth", Label: "Depth", Unit: "cents", Says: "How far the pitch swings either way.", Min: 0, Max: 200, Default: 18, Taper: param.Linear, Step: 1, Digits: 0},
-				{Name: "wave", Label: "Shape", Says: "The shape of the movement.", Max: 1, Taper: param.Choice, Choices: []string{"sine", "wander"}},
-				{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left.", Min: 0, Max: 180, Taper: param.Linear, Step: 5, Digits: 0},
+				{Name: "depth", Label: "Depth", Unit: "cents", Says: "How far the pitch swings either way.",
+					Min: 0, Max: 200, Default: 18, Taper: param.Linear, Step: 1, Digits: 0},
+				{Name: "wave", Label: "Shape", Says: "The shape of the movement.",
+					Max: 1, Taper: param.Choice, Choices: []string{"sine", "wander"}},
+				{Name: "sides", Label: "Sides apart", Unit: "°", Says: "How far the right side lags behind the left.",
+					Min: 0, Max: 180, Taper: param.Linear, Step: 5, Digits: 0},
 			}, cycleParams(5, 4)...),
 		},
 		New:   func(rate float64) Processor { return newSway(rate, even) },
@@ -134,5 +137,10 @@ func drawVibrato(tempo float64, v []float64, even bool) Picture {
 		const d = 1e-4
 		return 1200 * math.Log2(max(1-(moved.at(c+d)-moved.at(c-d))/(2*d*t), 0.01))
 	}
-	return drawMovement("How the pitch of left and right moves over two cycles.", y, t, func(c float64) (l, r float64) { return cents(c), cents(c - v[2]/360) })
+	return drawMovement(
+		"How the pitch of left and right moves over two cycles.",
+		y,
+		t,
+		func(c float64) (l, r float64) { return cents(c), cents(c - v[2]/360) },
+	)
 }

@@ -17,16 +17,26 @@ var wah = Kind{
 		Synonyms: []string{"envelope filter", "auto wah", "vowel", "quack", "touch", "follower"},
 		Live:     []string{"place"},
 		Params: append([]param.Param{
-			{Name: "mode", Label: "Moved by", Says: "What moves the peak.", Max: 2, Default: 2, Taper: param.Choice, Choices: []string{"hand", "oscillation", "level"}},
-			{Name: "place", Label: "Place", Unit: "%", Says: "Where the peak stands between its ends, or rests.", Min: 0, Max: 100, Default: 20, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "low", Label: "Lower end", Unit: "Hz", Says: "How low the peak goes.", Min: 80, Max: 2000, Default: 350, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "high", Label: "Upper end", Unit: "Hz", Says: "How high the peak goes.", Min: 400, Max: 8000, Default: 2200, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "q", Label: "Sharpness", Unit: "", Says: "How narrow the peak is.", Min: 0.7, Max: 12, Default: 2.5, Taper: param.Log, Step: 3, Digits: 2},
-			param.Param{Name: "amount", Label: "Movement", Unit: "%", Says: "How far level or oscillation move it; below 0 the other way.", Min: -100, Max: 100, Default: 80, Taper: param.Linear, Step: 1, Digits: 0}.Only("mode", 1, 2),
-			param.Param{Name: "sense", Label: "Sensitivity", Unit: "dB", Says: "The level at which it is moved all the way.", Min: -60, Max: 0, Default: -14, Taper: param.Linear, Step: 0.5, Digits: 1}.Only("mode", 2),
-			param.Param{Name: "attack", Label: "Attack", Unit: "ms", Says: "How fast it follows a rising level.", Min: 1, Max: 200, Default: 8, Taper: param.Log, Step: 3, Digits: 0}.Only("mode", 2),
-			param.Param{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it falls back.", Min: 10, Max: 2000, Default: 160, Taper: param.Log, Step: 3, Digits: 0}.Only("mode", 2),
-			{Name: "dry", Label: "Body", Unit: "dB", Says: "How much of the untouched signal stays under the peak.", Min: -120, Max: 0, Default: -4, Taper: param.Level, Step: 0.5, Digits: 1},
+			{Name: "mode", Label: "Moved by", Says: "What moves the peak.",
+				Max: 2, Default: 2, Taper: param.Choice, Choices: []string{"hand", "oscillation", "level"}},
+			{Name: "place", Label: "Place", Unit: "%", Says: "Where the peak stands between its ends, or rests.",
+				Min: 0, Max: 100, Default: 20, Taper: param.Linear, Step: 1, Digits: 0},
+			{Name: "low", Label: "Lower end", Unit: "Hz", Says: "How low the peak goes.",
+				Min: 80, Max: 2000, Default: 350, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "high", Label: "Upper end", Unit: "Hz", Says: "How high the peak goes.",
+				Min: 400, Max: 8000, Default: 2200, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "q", Label: "Sharpness", Unit: "", Says: "How narrow the peak is.",
+				Min: 0.7, Max: 12, Default: 2.5, Taper: param.Log, Step: 3, Digits: 2},
+			param.Param{Name: "amount", Label: "Movement", Unit: "%", Says: "How far level or oscillation move it; below 0 the other way.",
+				Min: -100, Max: 100, Default: 80, Taper: param.Linear, Step: 1, Digits: 0}.Only("mode", 1, 2),
+			param.Param{Name: "sense", Label: "Sensitivity", Unit: "dB", Says: "The level at which it is moved all the way.",
+				Min: -60, Max: 0, Default: -14, Taper: param.Linear, Step: 0.5, Digits: 1}.Only("mode", 2),
+			param.Param{Name: "attack", Label: "Attack", Unit: "ms", Says: "How fast it follows a rising level.",
+				Min: 1, Max: 200, Default: 8, Taper: param.Log, Step: 3, Digits: 0}.Only("mode", 2),
+			param.Param{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it falls back.",
+				Min: 10, Max: 2000, Default: 160, Taper: param.Log, Step: 3, Digits: 0}.Only("mode", 2),
+			{Name: "dry", Label: "Body", Unit: "dB", Says: "How much of the untouched signal stays under the peak.",
+				Min: -120, Max: 0, Default: -4, Taper: param.Level, Step: 0.5, Digits: 1},
 		}, cycleParams(1.2, 8)...),
 	},
 	New:   func(rate float64) Processor { return &quack{rate: rate} },
@@ -131,8 +141,16 @@ func drawWah(rate, _ float64, v []float64) Picture {
 	}
 	main := hertz.curve("at rest", "main", at(v[1]/100))
 	main.Fill = true
-	return Picture{Says: "The peak at rest, and at the ends of its travel.", X: hertz, Y: y, Spectrum: true,
-		Curves: []Curve{hertz.curve("lower end", "part", at(0)), hertz.curve("upper end", "part", at(1)), main},
-		Handles: []Handle{{Label: "Low", X: low, Y: at(0)(low), ParamX: "low", ParamZ: "q"}, {Label: "High", X: high, Y: at(1)(high), ParamX: "high", ParamZ: "q"},
-			{Label: "Place", X: low * math.Pow(high/low, v[1]/100), Y: 0, ParamY: "place"}}}
+	return Picture{
+		Says:     "The peak at rest, and at the ends of its travel.",
+		X:        hertz,
+		Y:        y,
+		Spectrum: true,
+		Curves:   []Curve{hertz.curve("lower end", "part", at(0)), hertz.curve("upper end", "part", at(1)), main},
+		Handles: []Handle{
+			{Label: "Low", X: low, Y: at(0)(low), ParamX: "low", ParamZ: "q"},
+			{Label: "High", X: high, Y: at(1)(high), ParamX: "high", ParamZ: "q"},
+			{Label: "Place", X: low * math.Pow(high/low, v[1]/100), Y: 0, ParamY: "place"},
+		},
+	}
 }

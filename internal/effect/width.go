@@ -18,10 +18,14 @@ var width = Kind{
 		Synonyms: []string{"stereo", "mid side", "narrow", "wide", "mono bass", "image"},
 		Live:     []string{"correlation", "side"},
 		Params: []param.Param{
-			{Name: "width", Label: "Width", Unit: "dB", Says: "The level of the side signal.", Min: -120, Max: 12, Default: 2, Taper: param.Level, Step: 0.5, Digits: 1},
-			{Name: "low", Label: "Width of lows", Unit: "dB", Says: "The level of the side signal below the edge, on top of that.", Min: -120, Max: 12, Default: -6, Taper: param.Level, Step: 0.5, Digits: 1},
-			{Name: "edge", Label: "Edge", Unit: "Hz", Says: "Where lows end and the rest begins.", Min: 60, Max: 4000, Default: 240, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "mono", Label: "Mono below", Unit: "Hz", Says: "Below this there is no side at all. At 20 Hz it is out.", Min: 20, Max: 500, Default: 20, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "width", Label: "Width", Unit: "dB", Says: "The level of the side signal.",
+				Min: -120, Max: 12, Default: 2, Taper: param.Level, Step: 0.5, Digits: 1},
+			{Name: "low", Label: "Width of lows", Unit: "dB", Says: "The level of the side signal below the edge, on top of that.",
+				Min: -120, Max: 12, Default: -6, Taper: param.Level, Step: 0.5, Digits: 1},
+			{Name: "edge", Label: "Edge", Unit: "Hz", Says: "Where lows end and the rest begins.",
+				Min: 60, Max: 4000, Default: 240, Taper: param.Log, Step: 3, Digits: 0},
+			{Name: "mono", Label: "Mono below", Unit: "Hz", Says: "Below this there is no side at all. At 20 Hz it is out.",
+				Min: 20, Max: 500, Default: 20, Taper: param.Log, Step: 3, Digits: 0},
 		},
 	},
 	Linear: true,
@@ -125,7 +129,15 @@ func drawWidth(rate, _ float64, v []float64) Picture {
 		return max(-60, 10*math.Log10(widthPower(v, min(f, rate*0.49), rate)+1e-12))
 	})
 	main.Fill = true
-	return Picture{Says: "The level of the side signal; the middle is the level line.", X: hertz, Y: y, Spectrum: true,
-		Curves:  []Curve{hertz.curve("mid", "ghost", func(float64) float64 { return 0 }), main},
-		Handles: []Handle{{Label: "Width", X: 4000, Y: max(-36, v[0]), ParamY: "width"}, {Label: "Low", X: v[2], Y: max(-36, v[0]+v[1]), ParamX: "edge", ParamY: "low"}}}
+	return Picture{
+		Says:     "The level of the side signal; the middle is the level line.",
+		X:        hertz,
+		Y:        y,
+		Spectrum: true,
+		Curves:   []Curve{hertz.curve("mid", "ghost", func(float64) float64 { return 0 }), main},
+		Handles: []Handle{
+			{Label: "Width", X: 4000, Y: max(-36, v[0]), ParamY: "width"},
+			{Label: "Low", X: v[2], Y: max(-36, v[0]+v[1]), ParamX: "edge", ParamY: "low"},
+		},
+	}
 }

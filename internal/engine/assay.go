@@ -43,7 +43,13 @@ type assayTape struct {
 }
 
 // play sends a signal through, by side and frame, and keeps what comes after so many frames.
-func (b *assay) play(ctx context.Context, lib *Library, load Loader, signal func(side int, i int64) float64, settle int) (*assayTape, error) {
+func (b *assay) play(
+	ctx context.Context,
+	lib *Library,
+	load Loader,
+	signal func(side int, i int64) float64,
+	settle int,
+) (*assayTape, error) {
 	p, err := ready(ctx, b.doc, lib, &capture{channel: b.row.ID}, load)
 	if err != nil {
 		return nil, err

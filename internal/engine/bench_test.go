@@ -74,8 +74,16 @@ func session(tracks int) *song {
 	for i := range tracks {
 		a := s.track(fmt.Sprint("track ", i), noise(50000, uint64(i)))
 		a.Chain.Nodes = []*project.Node{
-			stage("trim", map[string]float64{"gain": -20}), stage("equaliser", map[string]float64{"on1": 1, "gain3": -3, "gain5": 2}), stage("compressor", nil),
-			stage("equaliser", map[string]float64{"gain4": 2}), stage("delay", nil), stage("limiter", nil)}
+			stage(
+				"trim",
+				map[string]float64{"gain": -20},
+			),
+			stage("equaliser", map[string]float64{"on1": 1, "gain3": -3, "gain5": 2}),
+			stage("compressor", nil),
+			stage("equaliser", map[string]float64{"gain4": 2}),
+			stage("delay", nil),
+			stage("limiter", nil),
+		}
 		a.Sends = []*project.Send{{ID: project.NewID(), To: returns[i%4].ID, Level: -10}}
 	}
 	return s
@@ -163,7 +171,10 @@ func BenchmarkLines(b *testing.B) {
 				} {
 					l := &project.Line{Owner: x.owner, Name: x.name}
 					for i := range 500 {
-						l.Points = append(l.Points, project.Point{Tick: int64(i * 160), Value: x.low + (x.high-x.low)*float64(i*7%10)/9, Shape: project.Ramp})
+						l.Points = append(
+							l.Points,
+							project.Point{Tick: int64(i * 160), Value: x.low + (x.high-x.low)*float64(i*7%10)/9, Shape: project.Ramp},
+						)
 					}
 					at = append(at, l)
 				}

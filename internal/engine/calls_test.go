@@ -24,7 +24,10 @@ func TestNoOrderOfCallsEndsTheEngine(t *testing.T) {
 		s := newSong(t)
 		a, b := s.track("one", noise(rate/4, 1)), s.track("two", noise(2*PageFrames, 2))
 		s.ret("hall")
-		a.Chain.Nodes = []*project.Node{stage("equaliser", nil), forked(project.Bands, project.NewPath("low"), project.NewPath("high", stage("reverb", nil)))}
+		a.Chain.Nodes = []*project.Node{
+			stage("equaliser", nil),
+			forked(project.Bands, project.NewPath("low"), project.NewPath("high", stage("reverb", nil))),
+		}
 		a.Chain.Nodes[1].Fork.Crossovers = []float64{400}
 		b.Chain.Nodes = []*project.Node{stage("denoise", nil), stage("limiter", nil)}
 		s.doc.Sections = []project.Section{{ID: project.NewID(), Name: "One"}, {ID: project.NewID(), Name: "Two", Tick: 9600}}

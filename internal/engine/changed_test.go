@@ -32,7 +32,10 @@ func TestAForkThatMovesIntoAnotherIsHeardThere(t *testing.T) {
 	ch := s.track("noise", noise(rate/4, 4))
 	inner := forked(project.Copies, project.NewPath("a"), project.NewPath("b"))
 	last := project.NewPath("wet")
-	ch.Chain.Nodes = []*project.Node{forked(project.Copies, project.NewPath("dry", stage("trim", map[string]float64{"gain": -9})), last), inner}
+	ch.Chain.Nodes = []*project.Node{
+		forked(project.Copies, project.NewPath("dry", stage("trim", map[string]float64{"gain": -9})), last),
+		inner,
+	}
 	e := s.engine()
 	moved, _, err := project.Apply(s.doc, []project.Change{&project.MoveNode{ID: inner.ID(), Owner: last.ID, Index: 0}}, EffectInfo)
 	require.NoError(t, err)
@@ -78,7 +81,10 @@ func TestAnEngineThatTookEveryRevisionSoundsLikeANewOne(t *testing.T) {
 		s := newSong(t)
 		a, b := s.track("one", noise(rate/4, 1)), s.track("two", sine(rate/4, 440, -12))
 		s.ret("hall")
-		a.Chain.Nodes = []*project.Node{stage("trim", nil), forked(project.Copies, project.NewPath("dry"), project.NewPath("wet", stage("reverb", nil)))}
+		a.Chain.Nodes = []*project.Node{
+			stage("trim", nil),
+			forked(project.Copies, project.NewPath("dry"), project.NewPath("wet", stage("reverb", nil))),
+		}
 		b.Chain.Nodes = []*project.Node{stage("trim", nil), stage("limiter", nil)}
 		s.doc.Sections = []project.Section{{ID: project.NewID(), Name: "One"}, {ID: project.NewID(), Name: "Two", Tick: 9600}}
 		e := s.engine()

@@ -124,7 +124,8 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 
 // bypass is the gate of a stage or fork: a line of its own moves it, unless its whole chain is out.
 func (c *compiler) bypass(owner string, own, chain bool, lag int) gate {
-	if _, ok := c.lines[address{owner, param.Bypass.Name}]; ok || c.passes(owner, param.Bypass.Name) { // a line is there or not: another plan
+	if _, ok := c.lines[address{owner, param.Bypass.Name}]; ok ||
+		c.passes(owner, param.Bypass.Name) { // a line is there or not: another plan
 		fmt.Fprintf(&c.shape, "out %q %v\n", owner, chain)
 	}
 	if chain {

@@ -31,8 +31,23 @@ func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at 
 	}
 	join.order = append(wait, c.waitFor[f.ID]...)
 	join.emit = func(n *gnode) []step {
-		s := &joinStep{id: f.ID, buf: buf, dry: newShift2(n.lagIn - from.lag), lag: n.lagIn, add: f.MixLaw == "add",
-			mix: c.slot(f.ID, "mix", param.Mix, f.Mix, n.lagIn), trim: c.slot(f.ID, "trim", param.Joined, f.Trim, n.lagIn), wet: newPair(), tmp: c.tmp}
+		s := &joinStep{
+			id:  f.ID,
+			buf: buf,
+			dry: newShift2(n.lagIn - from.lag),
+			lag: n.lagIn,
+			add: f.MixLaw == "add",
+			mix: c.slot(
+				f.ID,
+				"mix",
+				param.Mix,
+				f.Mix,
+				n.lagIn,
+			),
+			trim: c.slot(f.ID, "trim", param.Joined, f.Trim, n.lagIn),
+			wet:  newPair(),
+			tmp:  c.tmp,
+		}
 		s.heard = c.bypass(f.ID, f.Bypass, bypassed, n.lagIn)
 		var names []string
 		for _, b := range branches {

@@ -85,7 +85,11 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 		return nil, errNoPassage
 	}
 	clock := doc.Clock()
-	out := &Contour{From: clock.Frame(max(0, x.From-2*clock.MeterAt(x.From).BarTicks())), To: clock.Frame(x.To + 2*clock.MeterAt(x.To).BarTicks()), Rows: []RowContour{}}
+	out := &Contour{
+		From: clock.Frame(max(0, x.From-2*clock.MeterAt(x.From).BarTicks())),
+		To:   clock.Frame(x.To + 2*clock.MeterAt(x.To).BarTicks()),
+		Rows: []RowContour{},
+	}
 	if len(x.Rows) == 0 {
 		return out, nil
 	}
@@ -121,7 +125,13 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id strin
 
 // together adds the powers of rows; what is left is that of the loudest.
 func together(rows []RowContour) RowContour {
-	all := RowContour{With: make([]float64, contourPoints), Without: make([]float64, contourPoints), End: dsp.Off, Left: dsp.Off, Until: rows[0].Until}
+	all := RowContour{
+		With:    make([]float64, contourPoints),
+		Without: make([]float64, contourPoints),
+		End:     dsp.Off,
+		Left:    dsp.Off,
+		Until:   rows[0].Until,
+	}
 	for i := range contourPoints {
 		with, without := 0.0, 0.0
 		for _, r := range rows {
@@ -136,7 +146,15 @@ func together(rows []RowContour) RowContour {
 }
 
 // contours renders a passage's rows and gathers their levels.
-func contours(ctx context.Context, doc *project.Project, lib *Library, x *project.Passage, o *Contour, load Loader, progress func(float64)) ([]*contourStep, error) {
+func contours(
+	ctx context.Context,
+	doc *project.Project,
+	lib *Library,
+	x *project.Passage,
+	o *Contour,
+	load Loader,
+	progress func(float64),
+) ([]*contourStep, error) {
 	p, err := ready(ctx, doc, lib, &capture{rows: x.Rows}, load)
 	if err != nil {
 		return nil, err
@@ -145,7 +163,13 @@ func contours(ctx context.Context, doc *project.Project, lib *Library, x *projec
 	var steps []*contourStep
 	last := o.To
 	for i, row := range x.Rows {
-		s := &contourStep{endStep: endOf(doc, p.clock, x, row), from: o.From, to: o.To, power: make([]float64, contourPoints), count: make([]int, contourPoints)}
+		s := &contourStep{
+			endStep: endOf(doc, p.clock, x, row),
+			from:    o.From,
+			to:      o.To,
+			power:   make([]float64, contourPoints),
+			count:   make([]int, contourPoints),
+		}
 		s.buf, s.lag = p.ends[i].buf, p.ends[i].lag
 		last = max(last, s.until)
 		steps = append(steps, s)

@@ -69,7 +69,14 @@ type Engine struct {
 
 // New makes an engine for a document.
 func New(doc *project.Project, lib *Library) (*Engine, error) {
-	e := &Engine{lib: lib, rate: float64(doc.SampleRate), trial: map[string]string{}, match: map[string]map[string]float64{}, L: make([]float64, Block), R: make([]float64, Block)}
+	e := &Engine{
+		lib:   lib,
+		rate:  float64(doc.SampleRate),
+		trial: map[string]string{},
+		match: map[string]map[string]float64{},
+		L:     make([]float64, Block),
+		R:     make([]float64, Block),
+	}
 	p, err := compile(doc, lib, nil, Listening{})
 	if err != nil {
 		return nil, fmt.Errorf("compile %s: %w", doc.Name, err)
@@ -250,7 +257,12 @@ func (e *Engine) block(most int) int {
 		e.missing = e.next.check(n)
 	}
 	if len(e.missing) > 0 {
-		return 0
+		if e.seek == nil {
+			return 0
+		}
+		e.master.Set(0) // while it waits nothing is heard that could fade out
+		e.jump()
+		return e.block(most)
 	}
 	e.now.run(n)
 	copy(e.L, e.now.out.l[:n])
@@ -332,5 +344,13 @@ func EffectInfo(id string, version int) (project.EffectInfo, bool) {
 		return project.EffectInfo{}, false
 	}
 	newest, _ := effect.Find(id)
-	return project.EffectInfo{Version: k.Version, Newest: newest.Version, Name: k.Name, Params: k.Params, Sound: k.Sound, Mix: k.Mix, MixLaw: k.MixLaw}, true
+	return project.EffectInfo{
+		Version: k.Version,
+		Newest:  newest.Version,
+		Name:    k.Name,
+		Params:  k.Params,
+		Sound:   k.Sound,
+		Mix:     k.Mix,
+		MixLaw:  k.MixLaw,
+	}, true
 }

@@ -163,18 +163,46 @@ func busy(t *testing.T) *song {
 	b := s.track("b", noise(100000, 2))
 	hall := s.ret("hall")
 	hall.Chain.Nodes = []*project.Node{stage("reverb", nil)}
-	a.Chain.Nodes = []*project.Node{stage("equaliser", map[string]float64{"gain3": 6}), stage("compressor", nil), stage("delay", nil), stage("limiter", nil)}
+	a.Chain.Nodes = []*project.Node{
+		stage("equaliser", map[string]float64{"gain3": 6}),
+		stage("compressor", nil),
+		stage("delay", nil),
+		stage("limiter", nil),
+	}
 	a.Chain.Nodes[2].Stage.Mix, a.Chain.Nodes[2].Stage.MixLaw = 30, "add"
 	a.Sends = []*project.Send{{ID: project.NewID(), To: hall.ID, Level: -6}}
-	b.Chain.Nodes = []*project.Node{stage("compressor", nil), forked(project.MidSide, project.NewPath("mid", stage("limiter", nil)), project.NewPath("side")),
-		forked(project.Bands, project.NewPath("low"), project.NewPath("mids", stage("compressor", nil)), project.NewPath("high"))}
+	b.Chain.Nodes = []*project.Node{
+		stage("compressor", nil),
+		forked(project.MidSide, project.NewPath("mid", stage("limiter", nil)), project.NewPath("side")),
+		forked(project.Bands, project.NewPath("low"), project.NewPath("mids", stage("compressor", nil)), project.NewPath("high")),
+	}
 	b.Chain.Nodes[0].Stage.Key = &project.Tap{Channel: a.ID, Point: "after", Node: a.Chain.Nodes[1].ID()}
 	b.Chain.Nodes[0].Stage.ActsOn = "mid"
 	s.main().Chain.Nodes = []*project.Node{stage("equaliser", nil), stage("limiter", nil)}
 	s.doc.Lines = []*project.Line{
-		{Owner: a.ID, Name: "fader", Points: []project.Point{{Tick: 0, Value: -12, Shape: "ramp"}, {Tick: 960, Value: 0, Shape: "step"}, {Tick: 1300, Value: -3, Shape: "ramp"}}},
-		{Owner: b.Chain.Nodes[2].ID(), Name: "x1", Points: []project.Point{{Tick: 100, Value: 100, Shape: "ramp"}, {Tick: 1200, Value: 2900, Shape: "ramp"}}},
-		{Owner: a.Chain.Nodes[0].ID(), Name: "gain3", Points: []project.Point{{Tick: 100, Value: 0, Shape: "step"}, {Tick: 777, Value: 9, Shape: "ramp"}, {Tick: 1500, Value: -9, Shape: "ramp"}}},
+		{
+			Owner: a.ID,
+			Name:  "fader",
+			Points: []project.Point{
+				{Tick: 0, Value: -12, Shape: "ramp"},
+				{Tick: 960, Value: 0, Shape: "step"},
+				{Tick: 1300, Value: -3, Shape: "ramp"},
+			},
+		},
+		{
+			Owner:  b.Chain.Nodes[2].ID(),
+			Name:   "x1",
+			Points: []project.Point{{Tick: 100, Value: 100, Shape: "ramp"}, {Tick: 1200, Value: 2900, Shape: "ramp"}},
+		},
+		{
+			Owner: a.Chain.Nodes[0].ID(),
+			Name:  "gain3",
+			Points: []project.Point{
+				{Tick: 100, Value: 0, Shape: "step"},
+				{Tick: 777, Value: 9, Shape: "ramp"},
+				{Tick: 1500, Value: -9, Shape: "ramp"},
+			},
+		},
 	}
 	return s
 }
@@ -396,7 +424,11 @@ func TestASwapThatChangesNothingIsInaudible(t *testing.T) {
 	e.Play()
 	l, _ := play(t, e, 20000, 128)
 	// a channel that plays nothing changes the structure and not the sound
-	next, _, err := project.Apply(s.doc, []project.Change{&project.AddChannel{Channel: project.NewChannel(project.Track, "empty", s.main().ID)}}, EffectInfo)
+	next, _, err := project.Apply(
+		s.doc,
+		[]project.Change{&project.AddChannel{Channel: project.NewChannel(project.Track, "empty", s.main().ID)}},
+		EffectInfo,
+	)
 	require.NoError(t, err)
 	require.NoError(t, e.SetDocument(next))
 	m, _ := play(t, e, 20000, 128)

@@ -25,8 +25,14 @@ type followStep struct {
 }
 
 func newFollow(id string, f *project.Follow, rate float64) *followStep {
-	return &followStep{id: id, low: f.Low, per: 1 / (f.High - f.Low), up: dsp.Decay(f.Attack/1000, rate), down: dsp.Decay(f.Release/1000, rate),
-		kept: make([]float32, followKept)}
+	return &followStep{
+		id:   id,
+		low:  f.Low,
+		per:  1 / (f.High - f.Low),
+		up:   dsp.Decay(f.Attack/1000, rate),
+		down: dsp.Decay(f.Release/1000, rate),
+		kept: make([]float32, followKept),
+	}
 }
 
 func (s *followStep) run(_ *cursor, n int) {

@@ -44,7 +44,12 @@ func TestFiguresOfCopies(t *testing.T) {
 }
 
 func TestFiguresOfBands(t *testing.T) {
-	n := forked(project.Bands, project.NewPath("low"), project.NewPath("mids", stage("equaliser", map[string]float64{"gain3": 6})), project.NewPath("high"))
+	n := forked(
+		project.Bands,
+		project.NewPath("low"),
+		project.NewPath("mids", stage("equaliser", map[string]float64{"gain3": 6})),
+		project.NewPath("high"),
+	)
 	n.Fork.Paths[2].Mute = true
 	f := figuresOf(t, n)
 	assert.InDelta(t, 0, f.Sum[near(f, 40)], 0.1)
@@ -54,7 +59,11 @@ func TestFiguresOfBands(t *testing.T) {
 }
 
 func TestFiguresFindWherePathsCancel(t *testing.T) {
-	two := project.NewPath("turned", stage("equaliser", map[string]float64{"on3": 1, "shape3": 0, "freq3": 500, "gain3": -12}), stage("limiter", nil))
+	two := project.NewPath(
+		"turned",
+		stage("equaliser", map[string]float64{"on3": 1, "shape3": 0, "freq3": 500, "gain3": -12}),
+		stage("limiter", nil),
+	)
 	two.Invert = true
 	n := forked(project.Copies, project.NewPath("dry"), two)
 	f := figuresOf(t, n)

@@ -12,7 +12,14 @@ import (
 
 // forkHertz and forkLevel are the axes of a fork's picture.
 var (
-	forkHertz = effect.Axis{Label: "frequency", Unit: "Hz", Min: 20, Max: 20000, Log: true, Ticks: []float64{50, 100, 200, 500, 1000, 2000, 5000, 10000}}
+	forkHertz = effect.Axis{
+		Label: "frequency",
+		Unit:  "Hz",
+		Min:   20,
+		Max:   20000,
+		Log:   true,
+		Ticks: []float64{50, 100, 200, 500, 1000, 2000, 5000, 10000},
+	}
 	forkLevel = effect.Axis{Label: "gain", Unit: "dB", Min: -36, Max: 12, Ticks: []float64{-30, -24, -18, -12, -6, 0, 6}}
 )
 
@@ -41,7 +48,13 @@ func (p *plan) movedIn(f *project.Fork) bool {
 }
 
 func (p *plan) drawBands(f *project.Fork, rate float64) effect.Picture {
-	pic := effect.Picture{Says: "What the fork does as a whole, and each path's part of it.", X: forkHertz, Y: forkLevel, Curves: []effect.Curve{}, Spectrum: true}
+	pic := effect.Picture{
+		Says:     "What the fork does as a whole, and each path's part of it.",
+		X:        forkHertz,
+		Y:        forkLevel,
+		Curves:   []effect.Curve{},
+		Spectrum: true,
+	}
 	if f.Kind != project.Bands {
 		return pic
 	}
@@ -71,7 +84,10 @@ func (p *plan) drawBands(f *project.Fork, rate float64) effect.Picture {
 	}
 	for i, x := range hz {
 		low, high := f.Room(i)
-		pic.Handles = append(pic.Handles, effect.Handle{Label: fmt.Sprintf("%d, crossover", i+1), X: x, Y: -6, ParamX: param.CrossoverName(i + 1), MinX: low, MaxX: high})
+		pic.Handles = append(
+			pic.Handles,
+			effect.Handle{Label: fmt.Sprintf("%d, crossover", i+1), X: x, Y: -6, ParamX: param.CrossoverName(i + 1), MinX: low, MaxX: high},
+		)
 	}
 	pic.Says = "The bands, and what the fork does as a whole. Drag a crossover."
 	return pic

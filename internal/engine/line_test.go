@@ -29,10 +29,16 @@ func TestAStepLandsOnItsFrame(t *testing.T) {
 		s := newSong(t)
 		s.doc.Tempo = []project.Tempo{{Tick: 0, BPM: 120}, {Tick: 700, BPM: 87.3}}
 		a := s.track("a", ones(60000))
-		a.Chain.Nodes = []*project.Node{stage("limiter", map[string]float64{"ahead": 3}), stage("trim", nil), stage("saturation", map[string]float64{"drive": 0})}
+		a.Chain.Nodes = []*project.Node{
+			stage("limiter", map[string]float64{"ahead": 3}),
+			stage("trim", nil),
+			stage("saturation", map[string]float64{"drive": 0}),
+		}
 		a.Chain.Nodes[2].Stage.Bypass = true // late all the same
 		trim := a.Chain.Nodes[1].ID()
-		s.doc.Lines = []*project.Line{{Owner: trim, Name: "gain", Points: []project.Point{point(0, 0, "step"), point(555, -6, "step"), point(1111, -12, "step")}}}
+		s.doc.Lines = []*project.Line{
+			{Owner: trim, Name: "gain", Points: []project.Point{point(0, 0, "step"), point(555, -6, "step"), point(1111, -12, "step")}},
+		}
 		e := s.engine()
 		e.Play()
 		l, _ := play(t, e, 45000, block)
@@ -106,7 +112,11 @@ func TestShapesAreHeardAsTheyAreDrawn(t *testing.T) {
 	}{{"ramp", 0}, {"smooth", 0}, {"curve", 0.6}, {"curve", -0.8}} {
 		s := newSong(t)
 		a := s.track("a", ones(40000))
-		line := &project.Line{Owner: a.ID, Name: "fader", Points: []project.Point{{Tick: 0, Value: -20, Shape: c.shape, Bend: c.bend}, point(960, 0, "step")}}
+		line := &project.Line{
+			Owner:  a.ID,
+			Name:   "fader",
+			Points: []project.Point{{Tick: 0, Value: -20, Shape: c.shape, Bend: c.bend}, point(960, 0, "step")},
+		}
 		s.doc.Lines = []*project.Line{line}
 		l, _ := s.print(Job{To: 24000})
 		for i := 0; i < 24000; i += 777 {
@@ -120,7 +130,9 @@ func TestShapesAreHeardAsTheyAreDrawn(t *testing.T) {
 func TestARampDoesNotZip(t *testing.T) {
 	s := newSong(t)
 	a := s.track("a", sine(40000, 200, -6))
-	s.doc.Lines = []*project.Line{{Owner: a.ID, Name: "fader", Points: []project.Point{point(0, 0, "step"), point(480, 0, "smooth"), point(499, -12, "step")}}}
+	s.doc.Lines = []*project.Line{
+		{Owner: a.ID, Name: "fader", Points: []project.Point{point(0, 0, "step"), point(480, 0, "smooth"), point(499, -12, "step")}},
+	}
 	l, _ := s.print(Job{To: 30000})
 	require.Less(t, splash(l[8000:], 2000), -80.0)
 	require.InDelta(t, 0.5*dsp.Gain(-12), dsp.Peak(l[14000:20000], l[14000:20000]), 1e-3)
@@ -137,7 +149,19 @@ func TestAChangedLineGoesOnInItsPlan(t *testing.T) {
 	e.Play()
 	play(t, e, 9600, 128)
 	made := e.plansMade
-	next, _, err := project.Apply(s.doc, []project.Change{&project.EditLine{Owner: a.ID, Name: "fader", From: 0, To: 800, Points: []project.Point{point(0, -20, "step"), point(800, -3, "ramp")}}}, EffectInfo)
+	next, _, err := project.Apply(
+		s.doc,
+		[]project.Change{
+			&project.EditLine{
+				Owner:  a.ID,
+				Name:   "fader",
+				From:   0,
+				To:     800,
+				Points: []project.Point{point(0, -20, "step"), point(800, -3, "ramp")},
+			},
+		},
+		EffectInfo,
+	)
 	require.NoError(t, err)
 	require.NoError(t, e.SetDocument(next))
 	require.Equal(t, made, e.plansMade)

@@ -53,7 +53,13 @@ func TestListeningToAPointAndToWhatAStageChanges(t *testing.T) {
 	a := s.track("a", x)
 	a.Fader = -6
 	a.Chain.Nodes = []*project.Node{
-		stage("limiter", map[string]float64{"ceiling": 0}), stage("trim", map[string]float64{"gain": -12}), stage("trim", map[string]float64{"polarity": 3})}
+		stage(
+			"limiter",
+			map[string]float64{"ceiling": 0},
+		),
+		stage("trim", map[string]float64{"gain": -12}),
+		stage("trim", map[string]float64{"polarity": 3}),
+	}
 	s.track("b", noise(96000, 9)) // not heard
 	e := s.engine()
 	e.Play()

@@ -67,7 +67,10 @@ func (c *compiler) moves(s *slot, lag int) {
 					s.follows = append(s.follows, followed{f, t.Depth, m.OneWay})
 				}
 			default:
-				s.pulls = append(s.pulls, pull{&mover{m, slices.Index(effect.WaveNames(), m.Shape), c.clock, float64(c.doc.SampleRate)}, t.Depth})
+				s.pulls = append(
+					s.pulls,
+					pull{&mover{m, slices.Index(effect.WaveNames(), m.Shape), c.clock, float64(c.doc.SampleRate)}, t.Depth},
+				)
 			}
 		}
 	}

@@ -14,7 +14,14 @@ import (
 )
 
 func sway(shape string, quarters, depth float64, owner, name string) *project.Mover {
-	return &project.Mover{ID: project.NewID(), Name: shape, Shape: shape, Rate: 1, Quarters: quarters, Targets: []project.MoverTarget{{Owner: owner, Name: name, Depth: depth}}}
+	return &project.Mover{
+		ID:       project.NewID(),
+		Name:     shape,
+		Shape:    shape,
+		Rate:     1,
+		Quarters: quarters,
+		Targets:  []project.MoverTarget{{Owner: owner, Name: name, Depth: depth}},
+	}
 }
 
 // A mover is a pure function of the song's position, in taper units around the base; several add up,
@@ -70,9 +77,30 @@ func TestMovedSoundsTheSameEverywhere(t *testing.T) {
 	}
 	wander := sway("wander", 1, 0.3, fork, "x2")
 	wander.Seed = 7
-	s.doc.Movers = []*project.Mover{sway("sine", 1.5, 0.2, a.ID, "pan"), wander, sway("random steps", 0.5, 0.2, a.Chain.Nodes[2].ID(), "mix")}
-	s.doc.Handles = []*project.Handle{{ID: "h", Name: "Offing", Value: 40, Targets: []project.HandleTarget{{Owner: eq, Name: "gain4", From: -6, To: 6}, {Owner: a.ID, Name: "fader", From: -20, To: 0, Bend: 0.5}}}}
-	s.doc.Lines = append(s.doc.Lines, &project.Line{Owner: "h", Name: "value", Points: []project.Point{point(0, 0, "ramp"), point(900, 100, "step"), point(1300, 20, "smooth"), point(1900, 70, "step")}})
+	s.doc.Movers = []*project.Mover{
+		sway("sine", 1.5, 0.2, a.ID, "pan"),
+		wander,
+		sway("random steps", 0.5, 0.2, a.Chain.Nodes[2].ID(), "mix"),
+	}
+	s.doc.Handles = []*project.Handle{
+		{
+			ID:    "h",
+			Name:  "Offing",
+			Value: 40,
+			Targets: []project.HandleTarget{
+				{Owner: eq, Name: "gain4", From: -6, To: 6},
+				{Owner: a.ID, Name: "fader", From: -20, To: 0, Bend: 0.5},
+			},
+		},
+	}
+	s.doc.Lines = append(
+		s.doc.Lines,
+		&project.Line{
+			Owner:  "h",
+			Name:   "value",
+			Points: []project.Point{point(0, 0, "ramp"), point(900, 100, "step"), point(1300, 20, "smooth"), point(1900, 70, "step")},
+		},
+	)
 	sameEverywhere(t, s)
 }
 
@@ -83,7 +111,14 @@ func TestAHandleMovesWhatHangsOnIt(t *testing.T) {
 	a := s.track("a", ones(60000))
 	a.Fader = -40
 	s.doc.Lines = []*project.Line{{Owner: a.ID, Name: "fader", Points: []project.Point{point(0, -30, "step")}}}
-	s.doc.Handles = []*project.Handle{{ID: "h", Name: "Inshore", Value: 50, Targets: []project.HandleTarget{{Owner: a.ID, Name: "fader", From: 0, To: -20}, {Owner: a.ID, Name: "pan", From: -1, To: 1}}}}
+	s.doc.Handles = []*project.Handle{
+		{
+			ID:      "h",
+			Name:    "Inshore",
+			Value:   50,
+			Targets: []project.HandleTarget{{Owner: a.ID, Name: "fader", From: 0, To: -20}, {Owner: a.ID, Name: "pan", From: -1, To: 1}},
+		},
+	}
 	e := s.engine()
 	e.Play()
 	l, r := play(t, e, 2000, 128)

@@ -22,12 +22,30 @@ type Loader func(ctx context.Context, need []Missing) error
 
 // Offline renders a job. write is given blocks in order; progress, if not nil, the
 // part done. Solo plays no role. The output is aligned: latency is taken off.
-func Offline(ctx context.Context, doc *project.Project, lib *Library, job Job, load Loader, write func(l, r []float64) error, progress func(float64)) error {
+func Offline(
+	ctx context.Context,
+	doc *project.Project,
+	lib *Library,
+	job Job,
+	load Loader,
+	write func(l, r []float64) error,
+	progress func(float64),
+) error {
 	return offline(ctx, doc, lib, job, load, write, progress, false, nil)
 }
 
 // offline renders; all keeps also what leads nowhere, and with gives the plan to the caller.
-func offline(ctx context.Context, doc *project.Project, lib *Library, job Job, load Loader, write func(l, r []float64) error, progress func(float64), all bool, with func(*plan)) error {
+func offline(
+	ctx context.Context,
+	doc *project.Project,
+	lib *Library,
+	job Job,
+	load Loader,
+	write func(l, r []float64) error,
+	progress func(float64),
+	all bool,
+	with func(*plan),
+) error {
 	only := &capture{channel: job.Channel, all: all}
 	if job.Channel != "" {
 		ch, ok := doc.Channel(job.Channel)

@@ -193,9 +193,22 @@ func TestATailRuleReachesTheReturns(t *testing.T) {
 func TestPassagesSoundTheSameEverywhere(t *testing.T) {
 	s := busy(t)
 	a := s.doc.Channels[1]
-	p := passage(333, 1111, []string{a.ID}, course([]project.Point{point(0, 0, "smooth"), point(3000, 0.8, "curve"), point(9000, 0.2, "step")},
-		project.CourseTarget{Owner: a.Chain.Nodes[0].ID(), Name: "gain4", To: 9, Here: true}, project.CourseTarget{Owner: a.ID, Name: "pan", From: -1, To: 1},
-		project.CourseTarget{Owner: a.ID, Name: "mute", From: 0, To: 1}))
+	p := passage(
+		333,
+		1111,
+		[]string{a.ID},
+		course(
+			[]project.Point{point(0, 0, "smooth"), point(3000, 0.8, "curve"), point(9000, 0.2, "step")},
+			project.CourseTarget{
+				Owner: a.Chain.Nodes[0].ID(),
+				Name:  "gain4",
+				To:    9,
+				Here:  true,
+			},
+			project.CourseTarget{Owner: a.ID, Name: "pan", From: -1, To: 1},
+			project.CourseTarget{Owner: a.ID, Name: "mute", From: 0, To: 1},
+		),
+	)
 	p.Tail = project.TailHold
 	s.doc.Passages = []*project.Passage{p}
 	s.doc.Movers = []*project.Mover{sway("sine", 1.5, 0.2, a.ID, "pan")}
@@ -206,7 +219,12 @@ func TestPassagesSoundTheSameEverywhere(t *testing.T) {
 func TestAHandWaitsForThePassage(t *testing.T) {
 	s := newSong(t)
 	a := s.track("a", ones(100000))
-	p := passage(0, 960, []string{a.ID}, course([]project.Point{point(0, 0, "step")}, project.CourseTarget{Owner: a.ID, Name: "mute", From: 0, To: 1}))
+	p := passage(
+		0,
+		960,
+		[]string{a.ID},
+		course([]project.Point{point(0, 0, "step")}, project.CourseTarget{Owner: a.ID, Name: "mute", From: 0, To: 1}),
+	)
 	s.doc.Passages = []*project.Passage{p}
 	e := s.engine()
 	e.Play()

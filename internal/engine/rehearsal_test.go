@@ -58,7 +58,9 @@ func TestARehearsalLeavesOutWhatIsThereTwice(t *testing.T) {
 		more := s.track(string(rune('b'+i)), noise(9000, 4))
 		more.Chain.Nodes = []*project.Node{stage("compressor", nil), stage("limiter", nil)}
 	}
-	s.doc.Lines = []*project.Line{{Owner: s.doc.Channels[3].ID, Name: "fader", Points: []project.Point{point(0, -12, "ramp"), point(2400, 0, "ramp")}}}
+	s.doc.Lines = []*project.Line{
+		{Owner: s.doc.Channels[3].ID, Name: "fader", Points: []project.Point{point(0, -12, "ramp"), point(2400, 0, "ramp")}},
+	}
 	r, err := NewRehearsal(s.doc, 0)
 	require.NoError(t, err)
 	require.Len(t, r.engine.now.doc.Channels, 4)

@@ -15,8 +15,17 @@ func phrases(t *testing.T) (*song, *project.Channel) {
 	copy(x, noise(12000, 5))
 	copy(x[7*48000+77:], noise(20000, 6))
 	a := s.track("a", x)
-	a.Chain.Nodes = []*project.Node{stage("equaliser", map[string]float64{"gain3": 4}), stage("compressor", nil), stage("phaser", nil),
-		stage("delay", map[string]float64{"note": 2, "feedback": 20}), stage("limiter", map[string]float64{"input": 6}), stage("spindown", nil)}
+	a.Chain.Nodes = []*project.Node{
+		stage("equaliser", map[string]float64{"gain3": 4}),
+		stage("compressor", nil),
+		stage("phaser", nil),
+		stage(
+			"delay",
+			map[string]float64{"note": 2, "feedback": 20},
+		),
+		stage("limiter", map[string]float64{"input": 6}),
+		stage("spindown", nil),
+	}
 	space := s.ret("space")
 	space.Chain.Nodes = []*project.Node{stage("reverb", map[string]float64{"decay": 0.3})}
 	space.Chain.Nodes[0].Stage.Mix = 100

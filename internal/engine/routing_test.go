@@ -75,7 +75,17 @@ func TestTheTraceIsWhatIsHeard(t *testing.T) {
 			points = append(points, n.ID())
 		}
 		for _, to := range []*project.Channel{near, far} {
-			a.Sends = append(a.Sends, &project.Send{ID: project.NewID(), To: to.ID, Pre: r.IntN(2) == 0, After: points[r.IntN(len(points))], Level: db(), Mute: r.IntN(6) == 0})
+			a.Sends = append(
+				a.Sends,
+				&project.Send{
+					ID:    project.NewID(),
+					To:    to.ID,
+					Pre:   r.IntN(2) == 0,
+					After: points[r.IntN(len(points))],
+					Level: db(),
+					Mute:  r.IntN(6) == 0,
+				},
+			)
 		}
 		side.Input = &project.Tap{Channel: a.ID, Point: []string{"input", "pre", "post"}[r.IntN(3)]}
 		if n := len(a.Chain.Nodes); n > 0 && r.IntN(2) == 0 {
@@ -271,7 +281,9 @@ func TestTwoHundredChannelsWithAThousandSends(t *testing.T) {
 			c.Sends = append(c.Sends, &project.Send{ID: project.NewID(), To: c.Sends[0].To, Level: -40})
 		}
 	}
-	s.doc.Channels = append(s.doc.Channels[len(s.doc.Channels)-11:], s.doc.Channels[:len(s.doc.Channels)-11]...) // returns first: order must not matter
+	s.doc.Channels = append(
+		s.doc.Channels[len(s.doc.Channels)-11:],
+		s.doc.Channels[:len(s.doc.Channels)-11]...) // returns first: order must not matter
 	require.NoError(t, s.doc.Validate(EffectInfo))
 	sends := 0
 	for _, c := range s.doc.Channels {

@@ -40,7 +40,13 @@ func (t *tape) write(l, r []float64) {
 }
 
 func newWatch(stage string, rate float64) *watch {
-	w := &watch{stage: stage, fft: dsp.NewFFT(spectrumSize), window: make([]float64, spectrumSize), wave: make([]float64, spectrumSize), bins: make([]complex128, spectrumSize/2+1)}
+	w := &watch{
+		stage:  stage,
+		fft:    dsp.NewFFT(spectrumSize),
+		window: make([]float64, spectrumSize),
+		wave:   make([]float64, spectrumSize),
+		bins:   make([]complex128, spectrumSize/2+1),
+	}
 	w.in.buf, w.out.buf = make([]float64, spectrumSize), make([]float64, spectrumSize)
 	sum := 0.0
 	for i := range w.window {

@@ -111,7 +111,13 @@ func (m *summed) figure(channel string, name func(k int) string) (SumFigure, boo
 	if m.first < 0 || m.pow[0] == 0 || m.pow[1] == 0 {
 		return SumFigure{}, false
 	}
-	f := SumFigure{Channel: channel, Loudest: name(m.first), Second: name(m.other), Part: dsp.Decibels(math.Sqrt(m.parts[m.first])), Sum: dsp.Decibels(math.Sqrt(m.total))}
+	f := SumFigure{
+		Channel: channel,
+		Loudest: name(m.first),
+		Second:  name(m.other),
+		Part:    dsp.Decibels(math.Sqrt(m.parts[m.first])),
+		Sum:     dsp.Decibels(math.Sqrt(m.total)),
+	}
 	best := 0.0
 	for i, v := range m.cross {
 		if math.Abs(v) > math.Abs(best)*1.0001 {

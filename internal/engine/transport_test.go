@@ -8,6 +8,7 @@ import (
 
 	"shoal/internal/dsp"
 	"shoal/internal/project"
+	"shoal/internal/project/projecttest"
 )
 
 // A seek while the song plays fades out over 5 ms, and then is what a song that began there is: nothing of
@@ -91,7 +92,10 @@ func TestLoudnessIsMeasuredAnew(t *testing.T) {
 func TestLevelsStandWhereTheLayoutSays(t *testing.T) {
 	s := newSong(t)
 	a := s.track("a", sine(48000, 480, -12))
-	a.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"gain": -6}), stage("compressor", map[string]float64{"threshold": -30, "ratio": 4, "knee": 0})}
+	a.Chain.Nodes = []*project.Node{
+		stage("trim", map[string]float64{"gain": -6}),
+		stage("compressor", map[string]float64{"threshold": -30, "ratio": 4, "knee": 0}),
+	}
 	a.Fader = -10
 	e := s.engine()
 	e.Play()
@@ -154,4 +158,43 @@ func TestAHandTakesALineFromWhereItStands(t *testing.T) {
 	m, _ = play(t, e, 9600, Block)
 	require.Greater(t, m[9500], m[9000], "and rises with the line again")
 	require.False(t, e.Take(a.ID, "no such", true))
+}
+
+// While audio is still on its way the song can be moved elsewhere: it goes on there, and does not wait for what it has left.
+func TestMovedWhileItWaitsTheSongGoesOnAtItsNewPlace(t *testing.T) {
+	for _, there := range []bool{true, false} {
+		s := newSong(t)
+		x := sine(400000, 1000, -6)
+		s.track("a", x)
+		hash := projecttest.Hash("a")
+		s.lib = NewLibrary(0)
+		s.lib.Sound(hash, int64(len(x)), 1)
+		page := func(i int) {
+			var p []float32
+			for _, v := range x[i*PageFrames : min(len(x), (i+1)*PageFrames)] {
+				p = append(p, float32(v))
+			}
+			s.lib.Put(hash, i, Page{p})
+		}
+		const to = 6*PageFrames + 100
+		if there {
+			page(6)
+		}
+		e := s.engine()
+		e.Play()
+		require.Zero(t, e.Render(128))
+		require.Equal(t, Waiting, e.State())
+		e.GoTo(to)
+		if !there {
+			require.Zero(t, e.Render(128))
+			asked := e.Ahead(128)
+			require.Len(t, asked, 1)
+			require.Equal(t, 6, asked[0].Page, "it asks for what it needs there")
+			page(6)
+		}
+		require.Equal(t, int64(to), e.Position())
+		l, _ := play(t, e, 4096, 128)
+		require.InDelta(t, x[to+4095], l[4095], 1e-3)
+		require.Equal(t, Playing, e.State())
+	}
 }

@@ -46,7 +46,15 @@ func (s *weighStep) lufs() float64 {
 
 // Weigh plays a row as far as the end of a range and measures one of its forks over the range. progress, if not
 // nil, is told the part done.
-func Weigh(ctx context.Context, doc *project.Project, lib *Library, fork string, from, to int64, load Loader, progress func(float64)) (*Weights, error) {
+func Weigh(
+	ctx context.Context,
+	doc *project.Project,
+	lib *Library,
+	fork string,
+	from, to int64,
+	load Loader,
+	progress func(float64),
+) (*Weights, error) {
 	f, ch, ok := doc.ForkByID(fork)
 	if !ok {
 		return nil, errGone

@@ -29,7 +29,13 @@ type Bands struct {
 
 // NewBands measures sound of a rate.
 func NewBands(rate float64) *Bands {
-	b := &Bands{fft: dsp.NewFFT(bandSize), rate: rate, window: make([]float64, bandSize), wave: make([]float64, bandSize), bins: make([]complex128, bandSize/2+1)}
+	b := &Bands{
+		fft:    dsp.NewFFT(bandSize),
+		rate:   rate,
+		window: make([]float64, bandSize),
+		wave:   make([]float64, bandSize),
+		bins:   make([]complex128, bandSize/2+1),
+	}
 	sum := 0.0
 	for i := range b.window {
 		b.window[i] = 0.5 - 0.5*math.Cos(2*math.Pi*float64(i)/bandSize)

@@ -72,8 +72,14 @@ func (m *Meter) Write(src [][]float64) error {
 func (m *Meter) Report() Report {
 	n := float64(max(m.frames, 1))
 	bound := func(v float64) float64 { return max(v, dsp.Off) }
-	r := Report{Seconds: n / float64(m.rate), Peak: dsp.Decibels(m.peak), Momentary: bound(m.loud.MaxMomentary()), Short: bound(m.loud.MaxShort()),
-		Integrated: bound(m.loud.Integrated()), Range: m.loud.Range()}
+	r := Report{
+		Seconds:    n / float64(m.rate),
+		Peak:       dsp.Decibels(m.peak),
+		Momentary:  bound(m.loud.MaxMomentary()),
+		Short:      bound(m.loud.MaxShort()),
+		Integrated: bound(m.loud.Integrated()),
+		Range:      m.loud.Range(),
+	}
 	tp := m.peak
 	for c := range m.tp {
 		tp = max(tp, m.tp[c].Take())

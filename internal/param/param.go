@@ -123,25 +123,63 @@ func (p *Param) Straight(a, b float64) bool {
 // The parameters that every channel, send and path has. Level in dB, pan from
 // -1 (left) to 1 (right), mix in percent.
 var (
-	Fader = Param{Name: "fader", Label: "Level", Unit: "dB", Says: "How loud the channel is at its output.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
-	Pan   = Param{Name: "pan", Label: "Pan", Unit: "", Says: "Where the channel stands between left and right.", Min: -1, Max: 1, Taper: Linear, Step: 0.05, Digits: 2}
-	Send  = Param{Name: "level", Label: "Send level", Unit: "dB", Says: "How much is sent to the return.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
-	Mix   = Param{Name: "mix", Label: "Mix", Unit: "%", Says: "How much of the stage is heard.", Min: 0, Max: 100, Default: 100, Taper: Linear, Step: 1, Digits: 0}
-	Path  = Param{Name: "level", Label: "Path level", Unit: "dB", Says: "How loud the path is where the fork joins.", Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
-	Width = Param{Name: "width", Label: "Path width", Unit: "%", Says: "How wide the path is: 0 is mono, 100 as it is, 200 twice the difference of the sides.", Min: 0, Max: 200, Default: 100, Taper: Linear, Step: 5, Digits: 0}
+	Fader = Param{Name: "fader", Label: "Level", Unit: "dB", Says: "How loud the channel is at its output.",
+		Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
+	Pan = Param{Name: "pan", Label: "Pan", Unit: "", Says: "Where the channel stands between left and right.",
+		Min: -1, Max: 1, Taper: Linear, Step: 0.05, Digits: 2}
+	Send = Param{Name: "level", Label: "Send level", Unit: "dB", Says: "How much is sent to the return.",
+		Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
+	Mix = Param{Name: "mix", Label: "Mix", Unit: "%", Says: "How much of the stage is heard.",
+		Min: 0, Max: 100, Default: 100, Taper: Linear, Step: 1, Digits: 0}
+	Path = Param{Name: "level", Label: "Path level", Unit: "dB", Says: "How loud the path is where the fork joins.",
+		Min: -120, Max: 12, Taper: Level, Step: 0.5, Digits: 1}
+	Width = Param{
+		Name:    "width",
+		Label:   "Path width",
+		Unit:    "%",
+		Says:    "How wide the path is: 0 is mono, 100 as it is, 200 twice the difference of the sides.",
+		Min:     0,
+		Max:     200,
+		Default: 100,
+		Taper:   Linear,
+		Step:    5,
+		Digits:  0,
+	}
 	// Mute and Bypass are switches that a line can turn.
 	Mute   = Param{Name: "mute", Label: "Mute", Says: "Silences it.", Max: 1, Taper: Switch, Step: 1}
 	Bypass = Param{Name: "bypass", Label: "Bypass", Says: "Lets the signal pass it untreated.", Max: 1, Taper: Switch, Step: 1}
-	Handle = Param{Name: "value", Label: "Handle", Unit: "%", Says: "Moves all that hangs on it, each over its own range.", Min: 0, Max: 100, Taper: Linear, Step: 1, Digits: 0}
+	Handle = Param{Name: "value", Label: "Handle", Unit: "%", Says: "Moves all that hangs on it, each over its own range.",
+		Min: 0, Max: 100, Taper: Linear, Step: 1, Digits: 0}
 	// Joined is what a fork's paths are turned up or down by together, before they are mixed with the dry signal.
-	Joined = Param{Name: "trim", Label: "Output", Unit: "dB", Says: "Turns what the paths make together up or down, so that the fork is as loud as what goes in.", Min: -24, Max: 12, Taper: Linear, Step: 0.5, Digits: 1}
+	Joined = Param{
+		Name:   "trim",
+		Label:  "Output",
+		Unit:   "dB",
+		Says:   "Turns what the paths make together up or down, so that the fork is as loud as what goes in.",
+		Min:    -24,
+		Max:    12,
+		Taper:  Linear,
+		Step:   0.5,
+		Digits: 1,
+	}
 )
 
 // Crossover describes a fork's crossover, from 1 on; in linear phase its kernels are fixed, so it
 // cannot be automated, and it does not go below lowest.
 func Crossover(number int, linear bool) Param {
-	p := Param{Name: CrossoverName(number), Label: fmt.Sprintf("Crossover %d", number), Unit: "Hz", Says: "Where two bands meet: each is 6 dB down there.",
-		Min: 30, Max: 18000, Default: 1000, Taper: Log, Step: 3, Digits: 0, Structural: linear}
+	p := Param{
+		Name:       CrossoverName(number),
+		Label:      fmt.Sprintf("Crossover %d", number),
+		Unit:       "Hz",
+		Says:       "Where two bands meet: each is 6 dB down there.",
+		Min:        30,
+		Max:        18000,
+		Default:    1000,
+		Taper:      Log,
+		Step:       3,
+		Digits:     0,
+		Structural: linear,
+	}
 	if linear {
 		p.Min = dsp.LowestLinear
 	}

@@ -31,15 +31,25 @@ var kinds = []*Kind{
 		courses: []moved{
 			{"Into the return", early, []target{{toSend, "level", -120, 3, here}}},
 			{"Away", after(4500), []target{{strip, "fader", 0, -120, here}}},
-			{"No more", []project.Point{{Tick: 0, Value: 0, Shape: project.Hold}, {Tick: 9800, Value: 1, Shape: project.Hold}}, []target{{toSend, "mute", 0, 1, plain}}},
+			{
+				"No more",
+				[]project.Point{{Tick: 0, Value: 0, Shape: project.Hold}, {Tick: 9800, Value: 1, Shape: project.Hold}},
+				[]target{{toSend, "mute", 0, 1, plain}},
+			},
 		}},
-	{ID: "thin", Name: "Thin to the middle band", Tags: "equaliser telephone small narrow",
-		Says:   "Lows and highs are cut away until a small middle is left.",
-		stages: []placed{{effect: "equaliser", name: "Thinning", params: set{"on1": 1, "slope1": 3, "freq1": 20, "on8": 1, "slope8": 3, "freq8": 20000}}},
+	{
+		ID:   "thin",
+		Name: "Thin to the middle band",
+		Tags: "equaliser telephone small narrow",
+		Says: "Lows and highs are cut away until a small middle is left.",
+		stages: []placed{
+			{effect: "equaliser", name: "Thinning", params: set{"on1": 1, "slope1": 3, "freq1": 20, "on8": 1, "slope8": 3, "freq8": 20000}},
+		},
 		courses: []moved{
 			{"On", always, []target{{0, "bypass", 0, 0, plain}}},
 			{"Thin", gentle, []target{{0, "freq1", 20, 520, plain}, {0, "freq8", 20000, 2100, plain}}},
-		}},
+		},
+	},
 	{ID: "stutter", Name: "Stutter to silence", Tags: "repeat glitch roll",
 		Says:   "Catches what is there and repeats it, shorter and shorter, until nothing is left of it.",
 		Tail:   project.TailHold,
@@ -51,7 +61,14 @@ var kinds = []*Kind{
 	{ID: "swell", Name: "Swell into the downbeat", Tags: "fade in crescendo build",
 		Says: "From almost nothing the level rises to where it stands, and arrives with the downbeat.",
 		courses: []moved{
-			{"Swell", []project.Point{{Tick: 0, Value: 1, Shape: project.Curve, Bend: 0.2}, {Tick: project.CourseParts, Value: 0, Shape: project.Hold}}, []target{{strip, "fader", 0, -46, here}}},
+			{
+				"Swell",
+				[]project.Point{
+					{Tick: 0, Value: 1, Shape: project.Curve, Bend: 0.2},
+					{Tick: project.CourseParts, Value: 0, Shape: project.Hold},
+				},
+				[]target{{strip, "fader", 0, -46, here}},
+			},
 		}},
 	{ID: "distant", Name: "Drop to a distant room", Tags: "reverb far space behind",
 		Says: "Within a moment the sound stands far away, dull and soft in a room of its own; at the end it is back.",
@@ -106,12 +123,19 @@ var kinds = []*Kind{
 var (
 	always   = []project.Point{{Tick: 0, Value: 1, Shape: project.Hold}}
 	straight = []project.Point{{Tick: 0, Value: 0, Shape: project.Ramp}, {Tick: project.CourseParts, Value: 1, Shape: project.Hold}}
-	late     = []project.Point{{Tick: 0, Value: 0, Shape: project.Curve, Bend: 0.25}, {Tick: project.CourseParts, Value: 1, Shape: project.Hold}}
-	gentle   = []project.Point{{Tick: 0, Value: 0, Shape: project.Smooth}, {Tick: project.CourseParts, Value: 1, Shape: project.Hold}}
-	early    = []project.Point{{Tick: 0, Value: 0, Shape: project.Smooth}, {Tick: 6000, Value: 1, Shape: project.Hold}}
+	late     = []project.Point{
+		{Tick: 0, Value: 0, Shape: project.Curve, Bend: 0.25},
+		{Tick: project.CourseParts, Value: 1, Shape: project.Hold},
+	}
+	gentle = []project.Point{{Tick: 0, Value: 0, Shape: project.Smooth}, {Tick: project.CourseParts, Value: 1, Shape: project.Hold}}
+	early  = []project.Point{{Tick: 0, Value: 0, Shape: project.Smooth}, {Tick: 6000, Value: 1, Shape: project.Hold}}
 )
 
 // after is a course that begins at a part of the length.
 func after(part int64) []project.Point {
-	return []project.Point{{Tick: 0, Value: 0, Shape: project.Hold}, {Tick: part, Value: 0, Shape: project.Smooth}, {Tick: project.CourseParts, Value: 1, Shape: project.Hold}}
+	return []project.Point{
+		{Tick: 0, Value: 0, Shape: project.Hold},
+		{Tick: part, Value: 0, Shape: project.Smooth},
+		{Tick: project.CourseParts, Value: 1, Shape: project.Hold},
+	}
 }

@@ -120,8 +120,19 @@ func Make(doc *project.Project, spec Spec) (list []project.Change, says string, 
 		return nil, "", fmt.Errorf("choose at least one row on which %s is to happen", kind.Name)
 	}
 	clock := doc.Clock()
-	m := &maker{doc: doc, kind: kind, placed: map[string][]string{}, x: &project.Passage{ID: spec.ID, Name: kind.Name, Kind: kind.ID,
-		From: clock.Snapped(spec.From, spec.Snap), To: clock.Snapped(spec.To, spec.Snap), Rows: spec.Rows, Tail: kind.Tail, Fade: 2 * project.TicksPerQuarter}}
+	m := &maker{doc: doc, kind: kind, placed: map[string][]string{}, x: &project.Passage{
+		ID:   spec.ID,
+		Name: kind.Name,
+		Kind: kind.ID,
+		From: clock.Snapped(
+			spec.From,
+			spec.Snap,
+		),
+		To:   clock.Snapped(spec.To, spec.Snap),
+		Rows: spec.Rows,
+		Tail: kind.Tail,
+		Fade: 2 * project.TicksPerQuarter,
+	}}
 	if m.x.ID == "" {
 		m.x.ID = project.NewID()
 	}

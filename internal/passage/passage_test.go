@@ -109,7 +109,13 @@ func TestEveryKindIsHeardAndGoesWithoutATrace(t *testing.T) {
 		require.Less(t, dsp.Peak(after, after), 1.3*dsp.Peak(before, before), "%s does not get much louder", k.ID)
 		switch k.Tail {
 		case project.TailHold:
-			require.Less(t, rms(after[to+36000:to+84000]), rms(before[to+36000:to+84000])-12, "%s: it is held, nothing begins after it", k.ID)
+			require.Less(
+				t,
+				rms(after[to+36000:to+84000]),
+				rms(before[to+36000:to+84000])-12,
+				"%s: it is held, nothing begins after it",
+				k.ID,
+			)
 		case project.TailRing: // as before, but for what rings
 			require.Greater(t, rms(after[to+24000:]), rms(before[to+24000:])-0.5, k.ID)
 		}

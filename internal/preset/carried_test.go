@@ -49,7 +49,11 @@ func TestAPresetSoundsTheSameElsewhere(t *testing.T) {
 	moved := 0
 	for seed := range uint64(25) {
 		r := rand.New(rand.NewPCG(seed, 17))
-		p, ch := document(t, link{effect: "trim"}.node(), project.Forked(project.Copies, "Two", project.NewPath("dry"), project.NewPath("wet", link{effect: "delay"}.node())))
+		p, ch := document(
+			t,
+			link{effect: "trim"}.node(),
+			project.Forked(project.Copies, "Two", project.NewPath("dry"), project.NewPath("wet", link{effect: "delay"}.node())),
+		)
 		p.Sections = []project.Section{{ID: project.NewID(), Name: "One"}}
 		withSound(p)
 		for range 30 {
@@ -139,7 +143,16 @@ func TestAForkIsAPresetByItself(t *testing.T) {
 	wet := project.NewPath("wet", link{effect: "delay"}.node()).At(-12)
 	fork := project.Forked(project.Copies, "Two", project.NewPath("dry"), wet)
 	doc, ch := document(t, fork)
-	doc.Handles = []*project.Handle{{ID: "grip", Name: "Grip", Value: 25, Home: fork.Fork.ID, Shown: true, Targets: []project.HandleTarget{{Owner: wet.ID, Name: "level", From: -60, To: -6}}}}
+	doc.Handles = []*project.Handle{
+		{
+			ID:      "grip",
+			Name:    "Grip",
+			Value:   25,
+			Home:    fork.Fork.ID,
+			Shown:   true,
+			Targets: []project.HandleTarget{{Owner: wet.ID, Name: "level", From: -60, To: -6}},
+		},
+	}
 	withSound(doc)
 	require.NoError(t, doc.Validate(engine.EffectInfo))
 	saved, err := From(doc, Fork, fork.ID())

@@ -80,7 +80,15 @@ func TestAPresetLeavesALockedMixAndTheStagesNameAlone(t *testing.T) {
 
 func TestWhatANewerPresetHoldsIsKeptAndLeftOut(t *testing.T) {
 	var p Preset
-	require.NoError(t, json.Unmarshal([]byte(`{"version":3,"id":"x","kind":"stage","effect":"delay","name":"From later","body":{"params":{"sparkle":4,"feedback":900,"note":5},"mix":30,"mixLaw":"add"}}`), &p))
+	require.NoError(
+		t,
+		json.Unmarshal(
+			[]byte(
+				`{"version":3,"id":"x","kind":"stage","effect":"delay","name":"From later","body":{"params":{"sparkle":4,"feedback":900,"note":5},"mix":30,"mixLaw":"add"}}`,
+			),
+			&p,
+		),
+	)
 	require.NoError(t, p.Check())
 	require.Equal(t, []string{"Delay sparkle", "format version 3"}, p.Unknown)
 	require.Equal(t, 4.0, p.Body.Params["sparkle"])

@@ -27,20 +27,55 @@ var Shipped = sync.OnceValue(func() []Preset {
 			if mix == 0 {
 				mix = k.Mix
 			}
-			list = append(list, Preset{Version: Version, ID: slug(k.ID, s.name), Kind: Stage, Effect: k.ID, EffectVersion: k.Version, Name: s.name, Says: s.says, Tags: strings.Fields(s.tags), Shipped: true, Unknown: []string{},
-				Body: Body{Params: s.params, Mix: mix, MixLaw: k.MixLaw}})
+			list = append(
+				list,
+				Preset{
+					Version:       Version,
+					ID:            slug(k.ID, s.name),
+					Kind:          Stage,
+					Effect:        k.ID,
+					EffectVersion: k.Version,
+					Name:          s.name,
+					Says:          s.says,
+					Tags:          strings.Fields(s.tags),
+					Shipped:       true,
+					Unknown:       []string{},
+					Body:          Body{Params: s.params, Mix: mix, MixLaw: k.MixLaw},
+				},
+			)
 		}
 	}
 	for _, c := range chains {
-		p := Preset{Version: Version, ID: slug("chain", c.name), Kind: Chain, Name: c.name, Says: c.says, Tags: strings.Fields(c.tags), Shipped: true, Unknown: []string{}}
+		p := Preset{
+			Version: Version,
+			ID:      slug("chain", c.name),
+			Kind:    Chain,
+			Name:    c.name,
+			Says:    c.says,
+			Tags:    strings.Fields(c.tags),
+			Shipped: true,
+			Unknown: []string{},
+		}
 		for _, l := range c.stages {
 			p.Body.Nodes = append(p.Body.Nodes, l.node())
 		}
 		list = append(list, p)
 	}
 	for _, b := range braids {
-		list = append(list, Preset{Version: Version, ID: slug("chain", b.name), Kind: Chain, Name: b.name, Says: b.says, Tags: strings.Fields(b.tags), Shipped: true, Unknown: []string{},
-			Body: Body{Nodes: b.nodes}})
+		list = append(
+			list,
+			Preset{
+				Version: Version,
+				ID:      slug("chain", b.name),
+				Kind:    Chain,
+				Name:    b.name,
+				Says:    b.says,
+				Tags:    strings.Fields(b.tags),
+				Shipped: true,
+				Unknown: []string{},
+				Body:    Body{Nodes: b.nodes},
+			},
+		)
 	}
 	return list
 })
@@ -80,36 +115,138 @@ var settings = map[string][]setting{
 		{"One ear", "Sums both sides, to hear what survives on a small radio.", "mono check", 0, set{"sides": 2}},
 	},
 	"equaliser": {
-		{"Clear speech", "Takes the rumble and the boxy middle out of a voice and opens its consonants.", "voice speech clear", 0, set{"on1": 1, "freq1": 90, "slope1": 3, "freq4": 420, "gain4": -3, "on6": 1, "freq6": 3400, "gain6": 3, "gain7": 1.5}},
-		{"Wooden bars", "Lets mallets sing: less mud at the resonators, more stick.", "mallets marimba", 0, set{"on1": 1, "freq1": 60, "freq3": 350, "gain3": -3, "freq5": 2800, "gain5": 3, "q5": 0.9}},
-		{"Behind glass", "Dull and thin, as from the next room.", "filtered distant", 0, set{"on1": 1, "freq1": 240, "slope1": 3, "on8": 1, "freq8": 2600, "slope8": 3, "freq5": 1200, "gain5": 2}},
-		{"Skin and frame", "Weight for a hand drum, less cardboard, more finger.", "drum frame", 0, set{"on1": 1, "freq1": 35, "freq2": 95, "gain2": 3, "freq3": 340, "gain3": -4.5, "freq5": 3600, "gain5": 3.5}},
+		{
+			"Clear speech",
+			"Takes the rumble and the boxy middle out of a voice and opens its consonants.",
+			"voice speech clear",
+			0,
+			set{"on1": 1, "freq1": 90, "slope1": 3, "freq4": 420, "gain4": -3, "on6": 1, "freq6": 3400, "gain6": 3, "gain7": 1.5},
+		},
+		{
+			"Wooden bars",
+			"Lets mallets sing: less mud at the resonators, more stick.",
+			"mallets marimba",
+			0,
+			set{"on1": 1, "freq1": 60, "freq3": 350, "gain3": -3, "freq5": 2800, "gain5": 3, "q5": 0.9},
+		},
+		{
+			"Behind glass",
+			"Dull and thin, as from the next room.",
+			"filtered distant",
+			0,
+			set{"on1": 1, "freq1": 240, "slope1": 3, "on8": 1, "freq8": 2600, "slope8": 3, "freq5": 1200, "gain5": 2},
+		},
+		{
+			"Skin and frame",
+			"Weight for a hand drum, less cardboard, more finger.",
+			"drum frame",
+			0,
+			set{"on1": 1, "freq1": 35, "freq2": 95, "gain2": 3, "freq3": 340, "gain3": -4.5, "freq5": 3600, "gain5": 3.5},
+		},
 	},
 	"filter": {
-		{"Closing hatch", "A steep low pass, ready to be pulled down into a transition.", "transition dark", 0, set{"slope": 1, "freq": 9000, "resonance": 30}},
-		{"Slow swell", "Opens and closes over four bars.", "movement slow", 0, set{"freq": 1400, "resonance": 35, "depth": 1.8, "sync": 1, "note": 15, "sides": 30}},
-		{"Gull window", "Only a narrow band of the middle, wandering.", "band movement", 0, set{"kind": 2, "freq": 1600, "resonance": 70, "depth": 0.8, "wave": 5, "rate": 0.4}},
+		{
+			"Closing hatch",
+			"A steep low pass, ready to be pulled down into a transition.",
+			"transition dark",
+			0,
+			set{"slope": 1, "freq": 9000, "resonance": 30},
+		},
+		{
+			"Slow swell",
+			"Opens and closes over four bars.",
+			"movement slow",
+			0,
+			set{"freq": 1400, "resonance": 35, "depth": 1.8, "sync": 1, "note": 15, "sides": 30},
+		},
+		{
+			"Gull window",
+			"Only a narrow band of the middle, wandering.",
+			"band movement",
+			0,
+			set{"kind": 2, "freq": 1600, "resonance": 70, "depth": 0.8, "wave": 5, "rate": 0.4},
+		},
 	},
 	"compressor": {
-		{"Even reading", "Keeps a spoken text at one distance.", "voice speech", 0, set{"threshold": -30, "ratio": 3.5, "attack": 5, "release": 120, "makeup": 6, "keylow": 120}},
-		{"Let the stick through", "Slow to close, so that each stroke keeps its edge.", "mallets drum punch", 0, set{"threshold": -26, "ratio": 3, "attack": 28, "release": 150, "makeup": 3}},
-		{"Rope tight", "Hard and fast: everything at one level.", "squash loud", 0, set{"threshold": -38, "ratio": 12, "attack": 1, "release": 60, "makeup": 12, "knee": 3, "ahead": 1}},
-		{"Together", "A light hand over a whole mix.", "mix gentle", 0, set{"threshold": -20, "ratio": 1.6, "attack": 30, "release": 220, "makeup": 1.5, "detector": 1, "keylow": 90}},
+		{
+			"Even reading",
+			"Keeps a spoken text at one distance.",
+			"voice speech",
+			0,
+			set{"threshold": -30, "ratio": 3.5, "attack": 5, "release": 120, "makeup": 6, "keylow": 120},
+		},
+		{
+			"Let the stick through",
+			"Slow to close, so that each stroke keeps its edge.",
+			"mallets drum punch",
+			0,
+			set{"threshold": -26, "ratio": 3, "attack": 28, "release": 150, "makeup": 3},
+		},
+		{
+			"Rope tight",
+			"Hard and fast: everything at one level.",
+			"squash loud",
+			0,
+			set{"threshold": -38, "ratio": 12, "attack": 1, "release": 60, "makeup": 12, "knee": 3, "ahead": 1},
+		},
+		{
+			"Together",
+			"A light hand over a whole mix.",
+			"mix gentle",
+			0,
+			set{"threshold": -20, "ratio": 1.6, "attack": 30, "release": 220, "makeup": 1.5, "detector": 1, "keylow": 90},
+		},
 	},
 	"gate": {
-		{"Between words", "Quiets a room between the sentences, without cutting their ends.", "voice speech room", 0, set{"threshold": -46, "range": -18, "ratio": 3, "hold": 120, "release": 260}},
-		{"Drum alone", "Shuts out what spills into a drum's microphone.", "drum spill", 0, set{"threshold": -34, "range": -50, "hold": 40, "release": 90, "attack": 0.5}},
-		{"Hum out", "Closes only when nothing but hum is left.", "hum noise", 0, set{"threshold": -60, "range": -30, "hold": 300, "release": 500, "keylow": 150}},
+		{
+			"Between words",
+			"Quiets a room between the sentences, without cutting their ends.",
+			"voice speech room",
+			0,
+			set{"threshold": -46, "range": -18, "ratio": 3, "hold": 120, "release": 260},
+		},
+		{
+			"Drum alone",
+			"Shuts out what spills into a drum's microphone.",
+			"drum spill",
+			0,
+			set{"threshold": -34, "range": -50, "hold": 40, "release": 90, "attack": 0.5},
+		},
+		{
+			"Hum out",
+			"Closes only when nothing but hum is left.",
+			"hum noise",
+			0,
+			set{"threshold": -60, "range": -30, "hold": 300, "release": 500, "keylow": 150},
+		},
 	},
 	"limiter": {
 		{"Quay wall", "A last stop at −1 dB true peak.", "master safe", 0, set{"ceiling": -1, "peaks": 1, "ahead": 1}},
 		{"Pushed up", "Six decibels louder against the ceiling.", "loud", 0, set{"input": 6, "ceiling": -1, "release": 120}},
-		{"Catch the strokes", "Short and quick: only the tips of percussion.", "drum percussion", 0, set{"ceiling": -6, "release": 25, "ahead": 0}},
+		{
+			"Catch the strokes",
+			"Short and quick: only the tips of percussion.",
+			"drum percussion",
+			0,
+			set{"ceiling": -6, "release": 25, "ahead": 0},
+		},
 	},
 	"deesser": {
 		{"Soft s", "For a voice close to the microphone.", "voice speech", 0, set{"freq": 7000, "threshold": -34, "range": -8}},
-		{"Sharp bow", "Takes the scrape off strings and bells.", "strings bells harsh", 0, set{"freq": 4200, "q": 0.9, "threshold": -30, "range": -6, "release": 80}},
-		{"All the air", "Holds down everything above 8 kHz when it splashes.", "cymbals bright", 0, set{"kind": 1, "freq": 8000, "threshold": -36, "range": -10}},
+		{
+			"Sharp bow",
+			"Takes the scrape off strings and bells.",
+			"strings bells harsh",
+			0,
+			set{"freq": 4200, "q": 0.9, "threshold": -30, "range": -6, "release": 80},
+		},
+		{
+			"All the air",
+			"Holds down everything above 8 kHz when it splashes.",
+			"cymbals bright",
+			0,
+			set{"kind": 1, "freq": 8000, "threshold": -36, "range": -10},
+		},
 	},
 	"transient": {
 		{"Finger forward", "Brings the attack of a hand drum to the front.", "drum punch", 0, set{"attack": 7, "sustain": -2}},
@@ -118,14 +255,26 @@ var settings = map[string][]setting{
 	},
 	"saturation": {
 		{"Warm hull", "A little roundness for a whole group.", "warm gentle", 0, set{"character": 0, "drive": 6, "level": -1}},
-		{"Brass breath", "Even harmonics that make a low horn speak.", "horn brass warm", 0, set{"character": 1, "drive": 12, "tilt": 3, "level": -3}},
+		{
+			"Brass breath",
+			"Even harmonics that make a low horn speak.",
+			"horn brass warm",
+			0,
+			set{"character": 1, "drive": 12, "tilt": 3, "level": -3},
+		},
 		{"Broken megaphone", "Cut off hard.", "dirt harsh", 0, set{"character": 2, "drive": 24, "tilt": 4, "level": -8}},
 		{"Folded paper", "Folds back on itself: for single notes.", "fold strange", 60, set{"character": 3, "drive": 15, "level": -5}},
 	},
 	"amplifier": {
 		{"Small and honest", "A small box, barely driven.", "clean box", 0, set{"drive": 4, "cabinet": 1, "level": 0}},
 		{"Engine room", "A large box, well driven.", "drive heavy", 0, set{"drive": 26, "cabinet": 2, "low": 2, "mid": -2, "tight": 140}},
-		{"Hailer on the quay", "A tin horn calling across the water.", "radio horn announce", 0, set{"drive": 16, "cabinet": 3, "tight": 300, "mid": 3}},
+		{
+			"Hailer on the quay",
+			"A tin horn calling across the water.",
+			"radio horn announce",
+			0,
+			set{"drive": 16, "cabinet": 3, "tight": 300, "mid": 3},
+		},
 	},
 	"crush": {
 		{"Old answering machine", "Eight bits at 8 kHz, filtered.", "telephone lo-fi", 0, set{"bits": 8, "rate": 8000, "filter": 1}},
@@ -133,21 +282,110 @@ var settings = map[string][]setting{
 		{"Wet wire", "An unsteady slow clock.", "glitch noise", 60, set{"bits": 12, "rate": 3200, "jitter": 60}},
 	},
 	"delay": {
-		{"Dotted steps", "A dotted eighth from side to side.", "rhythm echo", 18, set{"note": 7, "feedback": 32, "route": 2, "highcut": 4500}},
-		{"Over the basin", "Long, dull, far.", "distant long", 22, set{"note": 10, "feedback": 48, "route": 1, "highcut": 2600, "lowcut": 250, "damping": 45}},
-		{"Out of the way", "Echoes that wait until the voice is done.", "voice duck", 28, set{"note": 8, "feedback": 38, "duck": 14, "duckrelease": 320}},
+		{
+			"Dotted steps",
+			"A dotted eighth from side to side.",
+			"rhythm echo",
+			18,
+			set{"note": 7, "feedback": 32, "route": 2, "highcut": 4500},
+		},
+		{
+			"Over the basin",
+			"Long, dull, far.",
+			"distant long",
+			22,
+			set{"note": 10, "feedback": 48, "route": 1, "highcut": 2600, "lowcut": 250, "damping": 45},
+		},
+		{
+			"Out of the way",
+			"Echoes that wait until the voice is done.",
+			"voice duck",
+			28,
+			set{"note": 8, "feedback": 38, "duck": 14, "duckrelease": 320},
+		},
 		{"Wall slap", "One short answer.", "short slap", 20, set{"sync": 1, "time": 105, "feedback": 4, "highcut": 5000}},
 	},
 	"taps": {
 		{"Stepping stones", "Four echoes that fall across the picture.", "rhythm pan", 0, set{}},
-		{"Pebbles", "Eight quick ones, getting duller.", "cluster rhythm", 45, set{"on5": 1, "on6": 1, "on7": 1, "on8": 1, "time1": 1, "time2": 1.5, "time3": 2, "time4": 2.75, "time5": 3.5, "time6": 4.5, "time7": 6, "time8": 7.5, "cut5": 4000, "cut6": 3000, "cut7": 2200, "cut8": 1600, "pan5": -0.8, "pan6": 0.8, "pan7": -0.4, "pan8": 0.4}},
-		{"Rock faces", "First reflections of a cove, in milliseconds.", "early space", 40, set{"unit": 1, "time1": 0.36, "time2": 0.62, "time3": 0.98, "time4": 1.4, "blur1": 30, "blur2": 40, "blur3": 55, "blur4": 70, "level1": -8, "level2": -10, "level3": -13, "level4": -16}},
+		{
+			"Pebbles",
+			"Eight quick ones, getting duller.",
+			"cluster rhythm",
+			45,
+			set{
+				"on5":   1,
+				"on6":   1,
+				"on7":   1,
+				"on8":   1,
+				"time1": 1,
+				"time2": 1.5,
+				"time3": 2,
+				"time4": 2.75,
+				"time5": 3.5,
+				"time6": 4.5,
+				"time7": 6,
+				"time8": 7.5,
+				"cut5":  4000,
+				"cut6":  3000,
+				"cut7":  2200,
+				"cut8":  1600,
+				"pan5":  -0.8,
+				"pan6":  0.8,
+				"pan7":  -0.4,
+				"pan8":  0.4,
+			},
+		},
+		{
+			"Rock faces",
+			"First reflections of a cove, in milliseconds.",
+			"early space",
+			40,
+			set{
+				"unit":   1,
+				"time1":  0.36,
+				"time2":  0.62,
+				"time3":  0.98,
+				"time4":  1.4,
+				"blur1":  30,
+				"blur2":  40,
+				"blur3":  55,
+				"blur4":  70,
+				"level1": -8,
+				"level2": -10,
+				"level3": -13,
+				"level4": -16,
+			},
+		},
 	},
 	"reverb": {
-		{"Mill floor", "A wooden room with people in it.", "room short", 18, set{"character": 1, "decay": 0.7, "size": 90, "predelay": 8, "highfactor": 0.55}},
-		{"Stone hall", "Three seconds of stone and water.", "hall long choir", 25, set{"decay": 3.1, "size": 130, "predelay": 28, "lowfactor": 0.85, "highfactor": 0.4}},
-		{"Bright sheet", "Dense at once, for voices and bells.", "plate bright", 22, set{"character": 2, "decay": 1.7, "predelay": 18, "highfactor": 0.8, "lowcut": 220}},
-		{"Cistern", "Dark, round and near.", "chamber dark", 24, set{"character": 3, "decay": 2.2, "size": 110, "lowfactor": 1.3, "highfactor": 0.3, "highcut": 6500}},
+		{
+			"Mill floor",
+			"A wooden room with people in it.",
+			"room short",
+			18,
+			set{"character": 1, "decay": 0.7, "size": 90, "predelay": 8, "highfactor": 0.55},
+		},
+		{
+			"Stone hall",
+			"Three seconds of stone and water.",
+			"hall long choir",
+			25,
+			set{"decay": 3.1, "size": 130, "predelay": 28, "lowfactor": 0.85, "highfactor": 0.4},
+		},
+		{
+			"Bright sheet",
+			"Dense at once, for voices and bells.",
+			"plate bright",
+			22,
+			set{"character": 2, "decay": 1.7, "predelay": 18, "highfactor": 0.8, "lowcut": 220},
+		},
+		{
+			"Cistern",
+			"Dark, round and near.",
+			"chamber dark",
+			24,
+			set{"character": 3, "decay": 2.2, "size": 110, "lowfactor": 1.3, "highfactor": 0.3, "highcut": 6500},
+		},
 	},
 	"convolver": {
 		{"On the stair", "A stone stair with its first steps close.", "space stone", 22, set{"space": 2}},
@@ -166,7 +404,13 @@ var settings = map[string][]setting{
 	},
 	"phaser": {
 		{"Slow water", "Six filters that take eight seconds.", "slow soft", 0, set{"stages": 2, "rate": 0.12, "feedback": 25}},
-		{"Vowels", "Twelve filters and feedback.", "vocal deep", 0, set{"stages": 4, "feedback": 60, "freq": 900, "depth": 1.2, "rate": 0.4}},
+		{
+			"Vowels",
+			"Twelve filters and feedback.",
+			"vocal deep",
+			0,
+			set{"stages": 4, "feedback": 60, "freq": 900, "depth": 1.2, "rate": 0.4},
+		},
 		{"Bell halo", "High and gentle over handbells.", "bells bright", 50, set{"stages": 1, "freq": 3200, "depth": 1, "rate": 0.7}},
 	},
 	"tremolo": {
@@ -216,7 +460,13 @@ var settings = map[string][]setting{
 	},
 	"denoise": {
 		{"Gentle", "Eight decibels, slow: for a good recording.", "clean gentle", 0, set{"amount": 8, "release": 250}},
-		{"Voice in a room", "Fourteen decibels, quick enough for words.", "voice speech", 0, set{"amount": 14, "threshold": 6, "release": 90}},
+		{
+			"Voice in a room",
+			"Fourteen decibels, quick enough for words.",
+			"voice speech",
+			0,
+			set{"amount": 14, "threshold": 6, "release": 90},
+		},
 		{"Deep clean", "All it can, with a price.", "strong repair", 0, set{"amount": 28, "threshold": 8, "release": 160}},
 	},
 }

@@ -37,7 +37,14 @@ func TestShippedForksKeepTheLevel(t *testing.T) {
 
 func TestThePresetOfAPath(t *testing.T) {
 	doc, ch := document(t)
-	ch.Chain.Nodes = []*project.Node{project.Forked(project.Copies, "", path("one", 0, at("trim", "", 0, nil)), path("two", 0, at("reverb", "", 0, nil), at("trim", "", 0, nil)))}
+	ch.Chain.Nodes = []*project.Node{
+		project.Forked(
+			project.Copies,
+			"",
+			path("one", 0, at("trim", "", 0, nil)),
+			path("two", 0, at("reverb", "", 0, nil), at("trim", "", 0, nil)),
+		),
+	}
 	two := ch.Chain.Nodes[0].Fork.Paths[1]
 	p, err := From(doc, Chain, two.ID)
 	require.NoError(t, err)

@@ -35,7 +35,14 @@ type Comparison struct {
 }
 
 // Compare renders a channel with each of its trials over a range of song frames and measures them.
-func Compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder, channel string, from, to int64, progress func(float64)) (*Comparison, error) {
+func Compare(
+	ctx context.Context,
+	doc *project.Project,
+	folder *audiofile.Folder,
+	channel string,
+	from, to int64,
+	progress func(float64),
+) (*Comparison, error) {
 	ch, ok := doc.Channel(channel)
 	if !ok {
 		return nil, fmt.Errorf("the row is no longer there")
@@ -46,7 +53,14 @@ func Compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder
 	return gently(func() (*Comparison, error) { return compare(ctx, doc, folder, ch, from, to, progress) })
 }
 
-func compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder, ch *project.Channel, from, to int64, progress func(float64)) (*Comparison, error) {
+func compare(
+	ctx context.Context,
+	doc *project.Project,
+	folder *audiofile.Folder,
+	ch *project.Channel,
+	from, to int64,
+	progress func(float64),
+) (*Comparison, error) {
 	c := &Comparison{From: from, To: to}
 	for b := range measure.BandCount {
 		c.Hz = append(c.Hz, measure.BandHz(b))
@@ -72,8 +86,11 @@ func compare(ctx context.Context, doc *project.Project, folder *audiofile.Folder
 		if err != nil {
 			return err
 		}
-		c.Alternatives = append(c.Alternatives, Alternative{Trial: trial, Letter: letter, Loudness: loud, Peak: r.TruePeak, Crest: r.Crest, Range: r.Range,
-			Bands: bands.Levels(), Latency: latency, Nanos: float64(time.Since(begun).Nanoseconds()) / float64(to)})
+		c.Alternatives = append(
+			c.Alternatives,
+			Alternative{Trial: trial, Letter: letter, Loudness: loud, Peak: r.TruePeak, Crest: r.Crest, Range: r.Range,
+				Bands: bands.Levels(), Latency: latency, Nanos: float64(time.Since(begun).Nanoseconds()) / float64(to)},
+		)
 		return nil
 	}
 	if err := one("", ch.Letter, ch.Chain); err != nil {

@@ -9,7 +9,14 @@ import (
 )
 
 // Contour renders the rows of a passage.
-func Contour(ctx context.Context, doc *project.Project, folder *audiofile.Folder, lib *engine.Library, passage string, progress func(float64)) (*engine.Contour, error) {
+func Contour(
+	ctx context.Context,
+	doc *project.Project,
+	folder *audiofile.Folder,
+	lib *engine.Library,
+	passage string,
+	progress func(float64),
+) (*engine.Contour, error) {
 	return gently(func() (*engine.Contour, error) {
 		return engine.ContourOf(ctx, doc, lib, passage, Pages(folder, lib), progress)
 	})

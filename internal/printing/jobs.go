@@ -80,10 +80,20 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	if _, err := m.Migrate(ctx, rivermigrate.DirectionUp, nil); err != nil {
 		return nil, fmt.Errorf("migrate job queue: %w", err)
 	}
-	if _, err := st.DB.ExecContext(ctx, `UPDATE river_job SET state = 'available', attempt = max(attempt - 1, 0) WHERE state = 'running'`); err != nil {
+	if _, err := st.DB.ExecContext(
+		ctx,
+		`UPDATE river_job SET state = 'available', attempt = max(attempt - 1, 0) WHERE state = 'running'`,
+	); err != nil {
 		return nil, fmt.Errorf("take up interrupted jobs: %w", err)
 	}
-	w := &Works{store: st, folder: folder, exports: exports, desk: desk, progress: map[string]float64{}, running: map[string]context.CancelFunc{}}
+	w := &Works{
+		store:    st,
+		folder:   folder,
+		exports:  exports,
+		desk:     desk,
+		progress: map[string]float64{},
+		running:  map[string]context.CancelFunc{},
+	}
 	workers := river.NewWorkers()
 	river.AddWorker(workers, &worker{works: w})
 	w.client, err = river.NewClient(driver, &river.Config{
@@ -230,7 +240,16 @@ func (w *Works) File(ctx context.Context, id string) (path, name string, err err
 func (w *Works) status(p store.Print, doc *project.Project) Status {
 	var spec Spec
 	_ = json.Unmarshal([]byte(p.Spec), &spec)
-	s := Status{ID: p.ID, Author: p.Author, Channel: spec.Channel, Target: spec.Target, State: p.State, Error: p.Error, Created: p.Created, Name: doc.Name}
+	s := Status{
+		ID:      p.ID,
+		Author:  p.Author,
+		Channel: spec.Channel,
+		Target:  spec.Target,
+		State:   p.State,
+		Error:   p.Error,
+		Created: p.Created,
+		Name:    doc.Name,
+	}
 	if ch, ok := doc.Channel(spec.Channel); ok {
 		s.Name = doc.Name + " - " + ch.Name
 	}
@@ -345,7 +364,14 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 		delete(w.progress, p.ID)
 		w.mu.Unlock()
 	}()
-	note := &audiofile.Note{Description: lineage.Name, Originator: "Shoal", Date: time.Now().UTC().Format("2006-01-02"), Time: time.Now().UTC().Format("15:04:05"), Reference: spec.From, History: lineage.Words()}
+	note := &audiofile.Note{
+		Description: lineage.Name,
+		Originator:  "Shoal",
+		Date:        time.Now().UTC().Format("2006-01-02"),
+		Time:        time.Now().UTC().Format("15:04:05"),
+		Reference:   spec.From,
+		History:     lineage.Words(),
+	}
 	if spec.Target == "file" {
 		p.Result, err = w.toFile(ctx, doc, spec, note, p.ID, tell)
 	} else {
@@ -362,7 +388,14 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 	return nil
 }
 
-func (w *Works) toTrack(ctx context.Context, doc *project.Project, spec Spec, note *audiofile.Note, p *store.Print, tell func(float64)) error {
+func (w *Works) toTrack(
+	ctx context.Context,
+	doc *project.Project,
+	spec Spec,
+	note *audiofile.Note,
+	p *store.Print,
+	tell func(float64),
+) error {
 	d, err := w.folder.Draft(doc.SampleRate, 2, 32, note)
 	if err != nil {
 		return err
@@ -379,7 +412,16 @@ func (w *Works) toTrack(ctx context.Context, doc *project.Project, spec Spec, no
 		return err
 	}
 	ch, _ := doc.Channel(spec.Channel)
-	if err := w.store.PutAudio(ctx, sound.Hash, ch.Name+" print", sound.Frames, sound.Channels, sound.Rate, sound.Bits, "print"); err != nil {
+	if err := w.store.PutAudio(
+		ctx,
+		sound.Hash,
+		ch.Name+" print",
+		sound.Frames,
+		sound.Channels,
+		sound.Rate,
+		sound.Bits,
+		"print",
+	); err != nil {
 		return err
 	}
 	p.Result = sound.Hash
@@ -394,7 +436,14 @@ func (w *Works) toTrack(ctx context.Context, doc *project.Project, spec Spec, no
 	})
 }
 
-func (w *Works) toFile(ctx context.Context, doc *project.Project, spec Spec, note *audiofile.Note, id string, tell func(float64)) (string, error) {
+func (w *Works) toFile(
+	ctx context.Context,
+	doc *project.Project,
+	spec Spec,
+	note *audiofile.Note,
+	id string,
+	tell func(float64),
+) (string, error) {
 	ext, _ := Extension(spec.Format)
 	name := id + "." + ext
 	f, err := os.CreateTemp(w.exports, "*.partial")

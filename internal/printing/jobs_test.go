@@ -83,7 +83,10 @@ func desk(t *testing.T) (*store.Store, *audiofile.Folder, *oneDesk, *project.Cha
 // A print that is stopped with the server, more often than a job is tried, still comes to its end.
 func TestAStopIsNoAttempt(t *testing.T) {
 	st, folder, d, ch := desk(t)
-	ch.Chain.Nodes = []*project.Node{{Stage: project.NewStage("reverb", 1, 100, "blend")}, {Stage: project.NewStage("convolver", 1, 100, "blend")}}
+	ch.Chain.Nodes = []*project.Node{
+		{Stage: project.NewStage("reverb", 1, 100, "blend")},
+		{Stage: project.NewStage("convolver", 1, 100, "blend")},
+	}
 	w := works(t, st, folder, d)
 	s, err := w.Add(t.Context(), "p", "ada", Spec{Channel: ch.ID, To: 48000 * 3600, Target: "track"})
 	require.NoError(t, err)
@@ -95,7 +98,13 @@ func TestAStopIsNoAttempt(t *testing.T) {
 		w = works(t, st, folder, d)
 	}
 	require.NoError(t, w.Start(t.Context()))
-	require.Eventually(t, func() bool { return stateOf(t, w, s.ID).Progress > 0 }, 30*time.Second, 5*time.Millisecond, "it is still taken up")
+	require.Eventually(
+		t,
+		func() bool { return stateOf(t, w, s.ID).Progress > 0 },
+		30*time.Second,
+		5*time.Millisecond,
+		"it is still taken up",
+	)
 	require.NoError(t, w.Cancel(t.Context(), s.ID))
 	require.NoError(t, w.Stop(t.Context()))
 }
@@ -125,7 +134,11 @@ func TestWhatAKilledProcessLeftIsReconciled(t *testing.T) {
 	require.NoError(t, err)
 	_, err = st.DB.ExecContext(t.Context(), `DELETE FROM river_job WHERE id = (SELECT job FROM prints WHERE id = ?)`, lost.ID)
 	require.NoError(t, err)
-	_, err = st.DB.ExecContext(t.Context(), `UPDATE river_job SET state = 'discarded', finalized_at = CURRENT_TIMESTAMP WHERE id = (SELECT job FROM prints WHERE id = ?)`, spent.ID)
+	_, err = st.DB.ExecContext(
+		t.Context(),
+		`UPDATE river_job SET state = 'discarded', finalized_at = CURRENT_TIMESTAMP WHERE id = (SELECT job FROM prints WHERE id = ?)`,
+		spent.ID,
+	)
 	require.NoError(t, err)
 	w = works(t, st, folder, d)
 	require.NoError(t, w.Start(t.Context()))

@@ -18,14 +18,28 @@ const (
 )
 
 // LevelFork measures a fork over a range of song frames and returns what levels it.
-func LevelFork(ctx context.Context, doc *project.Project, folder *audiofile.Folder, fork, what string, from, to int64, progress func(float64)) ([]project.Change, error) {
+func LevelFork(
+	ctx context.Context,
+	doc *project.Project,
+	folder *audiofile.Folder,
+	fork, what string,
+	from, to int64,
+	progress func(float64),
+) ([]project.Change, error) {
 	if from < 0 || to <= from {
 		return nil, fmt.Errorf("the range to measure over is empty: frames %d to %d", from, to)
 	}
 	return gently(func() ([]project.Change, error) { return levelFork(ctx, doc, folder, fork, what, from, to, progress) })
 }
 
-func levelFork(ctx context.Context, doc *project.Project, folder *audiofile.Folder, fork, what string, from, to int64, progress func(float64)) ([]project.Change, error) {
+func levelFork(
+	ctx context.Context,
+	doc *project.Project,
+	folder *audiofile.Folder,
+	fork, what string,
+	from, to int64,
+	progress func(float64),
+) ([]project.Change, error) {
 	left := 1.0 // how many looks it takes is not known: each is half of what is left, where there may be more
 	weigh := func(d *project.Project) (*engine.Weights, error) {
 		lib, before := engine.NewLibrary(offlinePages), left
@@ -88,7 +102,12 @@ func equal(f *project.Fork, w *engine.Weights) ([]project.Change, error) {
 
 // keepLevel trims the output until it is as loud as the input; where a dry part is mixed in, that
 // takes more than one look.
-func keepLevel(doc *project.Project, f *project.Fork, w *engine.Weights, weigh func(*project.Project) (*engine.Weights, error)) ([]project.Change, error) {
+func keepLevel(
+	doc *project.Project,
+	f *project.Fork,
+	w *engine.Weights,
+	weigh func(*project.Project) (*engine.Weights, error),
+) ([]project.Change, error) {
 	if w.Out < silent {
 		return nil, fmt.Errorf("nothing comes out of %s in this range: its paths are muted or down", f.Title())
 	}

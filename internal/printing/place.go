@@ -23,7 +23,17 @@ type Lineage struct {
 // NewLineage notes what a print of a channel is made from.
 func NewLineage(doc *project.Project, revision int64, spec Spec) Lineage {
 	ch, _ := doc.Channel(spec.Channel)
-	l := Lineage{Project: doc.Name, Revision: revision, Channel: ch.ID, Name: ch.Name, From: spec.From, To: spec.To, Tail: spec.Tail, Chain: ch.Chain, Lines: []project.Line{}}
+	l := Lineage{
+		Project:  doc.Name,
+		Revision: revision,
+		Channel:  ch.ID,
+		Name:     ch.Name,
+		From:     spec.From,
+		To:       spec.To,
+		Tail:     spec.Tail,
+		Chain:    ch.Chain,
+		Lines:    []project.Line{},
+	}
 	owned := map[string]bool{}
 	ch.Chain.Walk(func(_ *project.Chain, _ int, n *project.Node) bool { owned[n.ID()] = true; return true })
 	for _, x := range doc.Lines {
@@ -59,6 +69,8 @@ func (l Lineage) Words() string {
 // Place is the change that puts a print on a new track beside its source. Where the source is muted, the mix stays as
 // it is.
 func Place(printID string, spec Spec, sound audiofile.Entry) []project.Change {
-	return []project.Change{&project.PlacePrint{Source: spec.Channel, Print: printID, ID: project.NewID(), Start: spec.From, Mute: spec.Mute,
-		Audio: project.Audio{Hash: sound.Hash, Frames: sound.Frames, Channels: sound.Channels}}}
+	return []project.Change{
+		&project.PlacePrint{Source: spec.Channel, Print: printID, ID: project.NewID(), Start: spec.From, Mute: spec.Mute,
+			Audio: project.Audio{Hash: sound.Hash, Frames: sound.Frames, Channels: sound.Channels}},
+	}
 }

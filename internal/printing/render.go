@@ -107,7 +107,14 @@ func Pages(folder *audiofile.Folder, lib *engine.Library) engine.Loader {
 const offlinePages = 1600
 
 // Render prints into a sink.
-func Render(ctx context.Context, doc *project.Project, folder *audiofile.Folder, spec Spec, write func(src [][]float64) error, progress func(float64)) error {
+func Render(
+	ctx context.Context,
+	doc *project.Project,
+	folder *audiofile.Folder,
+	spec Spec,
+	write func(src [][]float64) error,
+	progress func(float64),
+) error {
 	lib := engine.NewLibrary(offlinePages)
 	job := engine.Job{Channel: spec.Channel, From: spec.From, To: spec.To, Tail: spec.Tail}
 	src := make([][]float64, 2)

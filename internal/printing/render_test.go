@@ -50,7 +50,10 @@ func render(t *testing.T, p *project.Project, folder *audiofile.Folder, spec Spe
 
 func TestARangeIsCutFromARenderOfTheWhole(t *testing.T) {
 	p, ch, folder := song(t)
-	ch.Chain.Nodes = []*project.Node{stage("delay", map[string]float64{"sync": 1, "time": 100}), stage("limiter", map[string]float64{"ahead": 3})}
+	ch.Chain.Nodes = []*project.Node{
+		stage("delay", map[string]float64{"sync": 1, "time": 100}),
+		stage("limiter", map[string]float64{"ahead": 3}),
+	}
 	whole := render(t, p, folder, Spec{Channel: ch.ID, To: 96000})
 	part := render(t, p, folder, Spec{Channel: ch.ID, From: 40000, To: 60000})
 	require.Equal(t, whole[40000:60000], part)
@@ -60,7 +63,15 @@ func TestTrialsAndListeningAreNeverPrinted(t *testing.T) {
 	p, ch, folder := song(t)
 	ch.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"gain": -3})}
 	plain := render(t, p, folder, Spec{Channel: p.MainChannel().ID, To: 48000})
-	ch.Trials = []*project.Trial{{ID: "b", Letter: "B", Chain: project.Chain{Nodes: []*project.Node{stage("trim", map[string]float64{"gain": 12}), stage("limiter", map[string]float64{"ahead": 3})}}}}
+	ch.Trials = []*project.Trial{
+		{
+			ID:     "b",
+			Letter: "B",
+			Chain: project.Chain{
+				Nodes: []*project.Node{stage("trim", map[string]float64{"gain": 12}), stage("limiter", map[string]float64{"ahead": 3})},
+			},
+		},
+	}
 	require.Equal(t, plain, render(t, p, folder, Spec{Channel: p.MainChannel().ID, To: 48000}))
 }
 
@@ -92,17 +103,54 @@ func TestAPrintPlacedBesideItsSourceLeavesTheMixAlone(t *testing.T) {
 	points := func(a, b float64) []project.Point {
 		return []project.Point{{Tick: 100, Value: a, Shape: project.Ramp}, {Tick: 1500, Value: b, Shape: project.Ramp}}
 	}
-	switches := []project.Point{{Tick: 0, Value: 0, Shape: project.Hold}, {Tick: 900, Value: 1, Shape: project.Hold}, {Tick: 1100, Value: 0, Shape: project.Hold}}
+	switches := []project.Point{
+		{Tick: 0, Value: 0, Shape: project.Hold},
+		{Tick: 900, Value: 1, Shape: project.Hold},
+		{Tick: 1100, Value: 0, Shape: project.Hold},
+	}
 	next, _, err := project.Apply(p, []project.Change{
 		&project.SetLine{Owner: ch.ID, Name: "fader", Points: points(-12, 0)},
 		&project.SetLine{Owner: ch.ID, Name: "mute", Points: switches},
 		&project.SetLine{Owner: pre.ID, Name: "mute", Points: switches},
 		&project.SetLine{Owner: post.ID, Name: "level", Points: points(-3, -30)},
-		&project.PutMover{Mover: &project.Mover{ID: "sway", Name: "Sway", Shape: "sine", Rate: 3, Targets: []project.MoverTarget{{Owner: ch.ID, Name: "pan", Depth: 0.4}, {Owner: drive.ID(), Name: "drive", Depth: 0.3}}}},
-		&project.PutHandle{Handle: &project.Handle{ID: "grip", Name: "Grip", Value: 40, Targets: []project.HandleTarget{{Owner: pre.ID, Name: "level", From: -20, To: 0}}}},
-		&project.PutPassage{Passage: &project.Passage{ID: "ebb", Name: "Ebb", From: 1200, To: 2000, Rows: []string{ch.ID}, Tail: project.TailCut, Reach: true,
-			Courses: []*project.Course{{Name: "Down", Points: []project.Point{{Tick: 0, Shape: project.Ramp}, {Tick: project.CourseParts, Value: 1, Shape: project.Ramp}},
-				Targets: []project.CourseTarget{{Owner: ch.ID, Name: "fader", To: -20, Here: true}}}}}},
+		&project.PutMover{
+			Mover: &project.Mover{
+				ID:      "sway",
+				Name:    "Sway",
+				Shape:   "sine",
+				Rate:    3,
+				Targets: []project.MoverTarget{{Owner: ch.ID, Name: "pan", Depth: 0.4}, {Owner: drive.ID(), Name: "drive", Depth: 0.3}},
+			},
+		},
+		&project.PutHandle{
+			Handle: &project.Handle{
+				ID:      "grip",
+				Name:    "Grip",
+				Value:   40,
+				Targets: []project.HandleTarget{{Owner: pre.ID, Name: "level", From: -20, To: 0}},
+			},
+		},
+		&project.PutPassage{
+			Passage: &project.Passage{
+				ID:    "ebb",
+				Name:  "Ebb",
+				From:  1200,
+				To:    2000,
+				Rows:  []string{ch.ID},
+				Tail:  project.TailCut,
+				Reach: true,
+				Courses: []*project.Course{
+					{
+						Name: "Down",
+						Points: []project.Point{
+							{Tick: 0, Shape: project.Ramp},
+							{Tick: project.CourseParts, Value: 1, Shape: project.Ramp},
+						},
+						Targets: []project.CourseTarget{{Owner: ch.ID, Name: "fader", To: -20, Here: true}},
+					},
+				},
+			},
+		},
 	}, engine.EffectInfo)
 	require.NoError(t, err)
 	p = next
@@ -124,7 +172,12 @@ func TestAPrintPlacedBesideItsSourceLeavesTheMixAlone(t *testing.T) {
 		worst, loud = math.Max(worst, math.Abs(before[i]-after[i])), math.Max(loud, math.Abs(before[i]))
 	}
 	require.Greater(t, loud, 0.05, "there is something to hear")
-	require.Less(t, 20*math.Log10(worst+1e-12), -120.0, "the mix nulls") // the print holds 32 bit floats, which a keyed compressor and two sends add up
+	require.Less(
+		t,
+		20*math.Log10(worst+1e-12),
+		-120.0,
+		"the mix nulls",
+	) // the print holds 32 bit floats, which a keyed compressor and two sends add up
 	back, _, err := project.Apply(q, undo, engine.EffectInfo)
 	require.NoError(t, err)
 	require.Equal(t, p, back)

@@ -33,14 +33,41 @@ func (p *Project) address(owner, name string, effects Effects) (field, error) {
 	what, fields := "", map[string]field{}
 	if c, ok := p.Channel(owner); ok {
 		what = "channel " + c.Name
-		fields["fader"], fields["pan"], fields["mute"] = number(param.Fader, &c.Fader), number(param.Pan, &c.Pan), toggle(param.Mute, &c.Mute)
+		fields["fader"], fields["pan"], fields["mute"] = number(
+			param.Fader,
+			&c.Fader,
+		), number(
+			param.Pan,
+			&c.Pan,
+		), toggle(
+			param.Mute,
+			&c.Mute,
+		)
 	} else if c, i, ok := p.findSend(owner); ok {
 		s := c.Sends[i]
 		what = "a send"
-		fields["level"], fields["pan"], fields["mute"] = number(param.Send, &s.Level), number(param.Pan, &s.Pan), toggle(param.Mute, &s.Mute)
+		fields["level"], fields["pan"], fields["mute"] = number(
+			param.Send,
+			&s.Level,
+		), number(
+			param.Pan,
+			&s.Pan,
+		), toggle(
+			param.Mute,
+			&s.Mute,
+		)
 	} else if path, ok := p.findPath(owner); ok {
 		what = "a path"
-		fields["level"], fields["pan"], fields["width"] = number(param.Path, &path.Level), number(param.Pan, &path.Pan), number(param.Width, &path.Width)
+		fields["level"], fields["pan"], fields["width"] = number(
+			param.Path,
+			&path.Level,
+		), number(
+			param.Pan,
+			&path.Pan,
+		), number(
+			param.Width,
+			&path.Width,
+		)
 		fields["mute"] = toggle(param.Mute, &path.Mute)
 	} else if i := slices.IndexFunc(p.Handles, func(h *Handle) bool { return h.ID == owner }); i >= 0 {
 		what = "a handle"
@@ -49,7 +76,16 @@ func (p *Project) address(owner, name string, effects Effects) (field, error) {
 		return field{}, fmt.Errorf("it is no longer there (somebody may have removed it)")
 	} else if f := at.node.Fork; f != nil {
 		what = "this fork"
-		fields["mix"], fields["trim"], fields["bypass"] = number(param.Mix, &f.Mix), number(param.Joined, &f.Trim), toggle(param.Bypass, &f.Bypass)
+		fields["mix"], fields["trim"], fields["bypass"] = number(
+			param.Mix,
+			&f.Mix,
+		), number(
+			param.Joined,
+			&f.Trim,
+		), toggle(
+			param.Bypass,
+			&f.Bypass,
+		)
 		if d, i, ok := f.crossoverParam(name); ok { // it keeps its distance
 			fields[name] = field{d, func() float64 { return f.Crossovers[i] }, func(v float64) float64 {
 				f.Crossovers[i] = f.keepApart(i, v)

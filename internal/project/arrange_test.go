@@ -25,7 +25,15 @@ func voyage(t *testing.T, r *rand.Rand) *Project {
 	}
 	clip := func(id string, from, bars int64, follows bool) *Clip {
 		clock := p.Clock()
-		x := &Clip{ID: id, Name: id, Audio: aSound, Follows: follows, Start: from * bar, Offset: 7, Frames: clock.Frame((from+bars)*bar) - clock.Frame(from*bar)}
+		x := &Clip{
+			ID:      id,
+			Name:    id,
+			Audio:   aSound,
+			Follows: follows,
+			Start:   from * bar,
+			Offset:  7,
+			Frames:  clock.Frame((from+bars)*bar) - clock.Frame(from*bar),
+		}
 		if !follows {
 			x.Start = clock.Frame(from * bar)
 		}
@@ -82,7 +90,16 @@ func TestSectionsTakeEverythingAlong(t *testing.T) {
 		for at, s := range order {
 			for k := int64(11); k < 4*bar; k += 611 {
 				from, to := int64(s*4*bar)+k, int64(at*4*bar)+k
-				require.InDelta(t, d.Place(l.At(float64(from), d, 0)), d.Place(n.At(float64(to), d, 0)), 0.012, "seed %d: tick %d of section %d", seed, k, s)
+				require.InDelta(
+					t,
+					d.Place(l.At(float64(from), d, 0)),
+					d.Place(n.At(float64(to), d, 0)),
+					0.012,
+					"seed %d: tick %d of section %d",
+					seed,
+					k,
+					s,
+				)
 				was, is := sound(p, old, old.Frame(from)), sound(next, now, now.Frame(to))
 				for name, f := range was {
 					require.Contains(t, is, name, "seed %d: tick %d of section %d", seed, k, s)

@@ -55,7 +55,14 @@ func TestANewStageBeginsAsItsEffectDoes(t *testing.T) {
 func TestAnotherEffectKeepsWhatTheTwoShare(t *testing.T) {
 	p := project.New("Test", 48000, 100, 4, 4)
 	main := p.MainChannel()
-	p, _, err := project.Apply(p, []project.Change{&project.AddStage{ID: "s", Owner: main.ID, Effect: "delay"}, &project.SetParam{Owner: "s", Name: "mix", Value: 37}}, engine.EffectInfo)
+	p, _, err := project.Apply(
+		p,
+		[]project.Change{
+			&project.AddStage{ID: "s", Owner: main.ID, Effect: "delay"},
+			&project.SetParam{Owner: "s", Name: "mix", Value: 37},
+		},
+		engine.EffectInfo,
+	)
 	require.NoError(t, err)
 	next, _, err := project.Apply(p, []project.Change{&project.TurnStage{ID: "s", Effect: "reverb"}}, engine.EffectInfo)
 	require.NoError(t, err)

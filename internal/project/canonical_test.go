@@ -24,7 +24,10 @@ func strange(t *testing.T) *Project {
 	}
 	p.Channels[1].Chain.Nodes[0].Stage.Key.Channel = "a"
 	p.Channels[0].Fader, p.Channels[1].Fader = 1e-7, -0.1+0.3
-	p.Lines = []*Line{{"a", "fader", []Point{{Tick: 1 << 40, Value: -1.0 / 3, Shape: Ramp}, {Tick: 1<<40 + 1, Value: 1e-9, Shape: "curve", Bend: 0.25}}}, {"b", "pan", []Point{}}}
+	p.Lines = []*Line{
+		{"a", "fader", []Point{{Tick: 1 << 40, Value: -1.0 / 3, Shape: Ramp}, {Tick: 1<<40 + 1, Value: 1e-9, Shape: "curve", Bend: 0.25}}},
+		{"b", "pan", []Point{}},
+	}
 	return p
 }
 

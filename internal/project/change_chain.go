@@ -142,11 +142,22 @@ func (c *SetNode) apply(p *Project, _ Effects) ([]Change, error) {
 		return nil, gone("the stage")
 	}
 	if f := at.node.Fork; f != nil {
-		return []Change{&SetNode{ID: c.ID, Name: swap(&f.Name, c.Name), Bypass: swap(&f.Bypass, c.Bypass), MixLaw: swap(&f.MixLaw, c.MixLaw)}}, nil
+		return []Change{
+			&SetNode{ID: c.ID, Name: swap(&f.Name, c.Name), Bypass: swap(&f.Bypass, c.Bypass), MixLaw: swap(&f.MixLaw, c.MixLaw)},
+		}, nil
 	}
 	s := at.node.Stage
-	return []Change{&SetNode{ID: c.ID, Name: swap(&s.Name, c.Name), Bypass: swap(&s.Bypass, c.Bypass), MixLaw: swap(&s.MixLaw, c.MixLaw), ActsOn: swap(&s.ActsOn, c.ActsOn),
-		RingOut: swap(&s.RingOut, c.RingOut), MixLock: swap(&s.MixLock, c.MixLock)}}, nil
+	return []Change{
+		&SetNode{
+			ID:      c.ID,
+			Name:    swap(&s.Name, c.Name),
+			Bypass:  swap(&s.Bypass, c.Bypass),
+			MixLaw:  swap(&s.MixLaw, c.MixLaw),
+			ActsOn:  swap(&s.ActsOn, c.ActsOn),
+			RingOut: swap(&s.RingOut, c.RingOut),
+			MixLock: swap(&s.MixLock, c.MixLock),
+		},
+	}, nil
 }
 
 // ReplaceStage puts another effect where a stage stands. The stage keeps its

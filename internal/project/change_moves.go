@@ -180,8 +180,13 @@ func (c *AddMover) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, err
 	}
 	of, _ := p.ownerName(c.Owner, effects)
-	return p.each(effects, &PutMover{Mover: &Mover{ID: c.ID, Name: fmt.Sprintf("Mover of %s of %s", d.Label, of), Shape: Shapes[0], Rate: 0.5, Quarters: 4, Seed: 1,
-		Targets: []MoverTarget{{c.Owner, c.Name, 0.1}}}})
+	return p.each(
+		effects,
+		&PutMover{
+			Mover: &Mover{ID: c.ID, Name: fmt.Sprintf("Mover of %s of %s", d.Label, of), Shape: Shapes[0], Rate: 0.5, Quarters: 4, Seed: 1,
+				Targets: []MoverTarget{{c.Owner, c.Name, 0.1}}},
+		},
+	)
 }
 
 // MoveApart moves left and right against each other: the stage is told to act on the left, a copy of

@@ -108,7 +108,9 @@ func (c *PutChain) apply(p *Project, effects Effects) ([]Change, error) {
 		}
 	}
 	undo = append(undo, p.dropLines(leaving)...)
-	undo = append(undo, p.retap(func(t *Tap) bool { return leaving[t.Node] }, func(t Tap) *Tap { return &Tap{Channel: t.Channel, Point: "input"} })...)
+	undo = append(
+		undo,
+		p.retap(func(t *Tap) bool { return leaving[t.Node] }, func(t Tap) *Tap { return &Tap{Channel: t.Channel, Point: "input"} })...)
 	for _, x := range p.Channels {
 		undo = append(undo, resend(x, leaving, &Tap{Channel: x.ID, Point: "input"})...)
 	}

@@ -189,7 +189,13 @@ func (c *DivideBand) apply(p *Project, effects Effects) ([]Change, error) {
 		hz = math.Round(math.Sqrt(low * high))
 	}
 	if at.index > 0 && hz < low*dsp.Apart || at.index < len(f.Crossovers) && hz > high/dsp.Apart {
-		return nil, fmt.Errorf("%s reaches from %.0f to %.0f Hz: there is no room for a crossover at %.0f Hz, a third of an octave from both", at.path().Name, low, high, hz)
+		return nil, fmt.Errorf(
+			"%s reaches from %.0f to %.0f Hz: there is no room for a crossover at %.0f Hz, a third of an octave from both",
+			at.path().Name,
+			low,
+			high,
+			hz,
+		)
 	}
 	name := f.freeName(at.path().Name)
 	return p.copyPath(at, c.New, hz, effects, func(upper *Path) { upper.Name = name })

@@ -28,7 +28,11 @@ func (c *SpreadPaths) apply(p *Project, effects Effects) ([]Change, error) {
 	case f.Bypass || ch.Chain.Bypass:
 		return nil, fmt.Errorf("%s is bypassed: switch it on first", f.Title())
 	case f.Mix != 100 || f.MixLaw != "blend":
-		return nil, fmt.Errorf("%s stands at a mix of %.0f %%: the dry signal has no path of its own; set the mix to 100 %%, blended, first", f.Title(), f.Mix)
+		return nil, fmt.Errorf(
+			"%s stands at a mix of %.0f %%: the dry signal has no path of its own; set the mix to 100 %%, blended, first",
+			f.Title(),
+			f.Mix,
+		)
 	case p.hasLine(f.ID, "mix") || p.hasLine(f.ID, "trim"):
 		return nil, fmt.Errorf("the mix or output of %s is automated: take that line away first", f.Title())
 	case ch.Waterline != "":

@@ -57,7 +57,18 @@ func TestAClipTakesItsLinesAlong(t *testing.T) {
 			case tick >= from && tick < to && !again:
 				want = before
 			}
-			require.InDelta(t, d.Place(want), d.Place(n.At(float64(tick), d, base)), 0.01, "seed %d: tick %d of a clip from %d to %d, now at %d", seed, tick, from, to, at)
+			require.InDelta(
+				t,
+				d.Place(want),
+				d.Place(n.At(float64(tick), d, base)),
+				0.01,
+				"seed %d: tick %d of a clip from %d to %d, now at %d",
+				seed,
+				tick,
+				from,
+				to,
+				at,
+			)
 		}
 	}
 }

@@ -14,8 +14,20 @@ func lively(t *testing.T) (*Project, *Channel, *Stage) {
 	next, _, err := Apply(p, []Change{
 		&PutMover{Mover: &Mover{ID: "m", Name: "Sway", Shape: "sine", Rate: 1, Targets: []MoverTarget{{s.ID, "mix", 0.2}}}},
 		&PutHandle{Handle: &Handle{ID: "h", Name: "Inshore", Targets: []HandleTarget{{Owner: s.ID, Name: "gain", From: -12, To: 0}}}},
-		&PutPassage{Passage: &Passage{ID: "p", Name: "Down", From: 960, To: 1920, Rows: []string{ch.ID},
-			Courses: []*Course{{Name: "Down", Points: []Point{{Value: 1, Shape: Ramp}}, Targets: []CourseTarget{{Owner: s.ID, Name: "gain", From: 0, To: -24}}}}}},
+		&PutPassage{Passage: &Passage{
+			ID:   "p",
+			Name: "Down",
+			From: 960,
+			To:   1920,
+			Rows: []string{ch.ID},
+			Courses: []*Course{
+				{
+					Name:    "Down",
+					Points:  []Point{{Value: 1, Shape: Ramp}},
+					Targets: []CourseTarget{{Owner: s.ID, Name: "gain", From: 0, To: -24}},
+				},
+			},
+		}},
 	}, fakeEffects)
 	require.NoError(t, err)
 	return next, ch, s

@@ -21,12 +21,54 @@ type extreme struct {
 
 var farInts = []int64{math.MinInt64, math.MaxInt64, -1, 0, 1, 7, 960, 1 << 31, 1 << 32, 1 << 53, 1 << 62, -(1 << 62)}
 var farFloats = []float64{-math.MaxFloat64, math.MaxFloat64, -1, 0, 1, 0.5, 1e-300, 1e18, -1e18, 100}
-var farTexts = []string{"", "fader", "gain", "mix", "x1", "ramp", "step", "copies", "bands", "post", "after", "reverse", "thin", "scale", "shift", "value", "rise", "chance", "track", "level", strings.Repeat("ß", 300)}
+
+var farTexts = []string{
+	"",
+	"fader",
+	"gain",
+	"mix",
+	"x1",
+	"ramp",
+	"step",
+	"copies",
+	"bands",
+	"post",
+	"after",
+	"reverse",
+	"thin",
+	"scale",
+	"shift",
+	"value",
+	"rise",
+	"chance",
+	"track",
+	"level",
+	strings.Repeat("ß", 300),
+}
 
 // usual are texts that a field often holds.
-var usual = map[string][]string{"Kind": {"track", "return", "copies", "bands"}, "Shape": {"ramp", "step", "smooth"}, "Name": {"fader", "gain", "pan", "mix"},
-	"Hash": {aSound, strings.Repeat("ab", 32)}, "Audio": {aSound}, "Turn": {"reverse", "thin", "scale", "shift"}, "Tail": {"ring", "cut", "fade", "hold"}, "Effect": {"trim", "reverb"},
-	"How": {"value", "rise", "chance"}, "Point": {"post", "pre", "after"}, "MixLaw": {"blend", "add"}, "ActsOn": {"both"}, "Letter": {"A", "B"}}
+var usual = map[string][]string{
+	"Kind":  {"track", "return", "copies", "bands"},
+	"Shape": {"ramp", "step", "smooth"},
+	"Name":  {"fader", "gain", "pan", "mix"},
+	"Hash": {
+		aSound,
+		strings.Repeat("ab", 32),
+	},
+	"Audio":  {aSound},
+	"Turn":   {"reverse", "thin", "scale", "shift"},
+	"Tail":   {"ring", "cut", "fade", "hold"},
+	"Effect": {"trim", "reverb"},
+	"How": {
+		"value",
+		"rise",
+		"chance",
+	},
+	"Point":  {"post", "pre", "after"},
+	"MixLaw": {"blend", "add"},
+	"ActsOn": {"both"},
+	"Letter": {"A", "B"},
+}
 
 func (e *extreme) fill(v reflect.Value, name string, depth int) {
 	switch v.Kind() {
@@ -59,7 +101,15 @@ func (e *extreme) fill(v reflect.Value, name string, depth int) {
 		}
 	case reflect.Slice:
 		if v.Type() == reflect.TypeFor[json.RawMessage]() {
-			v.SetBytes([]byte(fmt.Sprintf(`{%q:%d}`, []string{"rate", "quarters", "phase", "seed", "home", "name"}[e.r.IntN(6)], farInts[e.r.IntN(len(farInts))])))
+			v.SetBytes(
+				[]byte(
+					fmt.Sprintf(
+						`{%q:%d}`,
+						[]string{"rate", "quarters", "phase", "seed", "home", "name"}[e.r.IntN(6)],
+						farInts[e.r.IntN(len(farInts))],
+					),
+				),
+			)
 			return
 		}
 		if depth < 6 {

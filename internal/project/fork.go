@@ -125,7 +125,12 @@ func NewFork(kind string, bands int) (*Fork, error) {
 }
 
 var (
-	bandNames = [][]string{{"Low", "High"}, {"Low", "Mids", "High"}, {"Low", "Low mids", "High mids", "High"}, {"Low", "Low mids", "Mids", "High mids", "High"}}
+	bandNames = [][]string{
+		{"Low", "High"},
+		{"Low", "Mids", "High"},
+		{"Low", "Low mids", "High mids", "High"},
+		{"Low", "Low mids", "Mids", "High mids", "High"},
+	}
 	bandEdges = [][]float64{{800}, {200, 3000}, {120, 800, 5000}, {100, 400, 1800, 7000}}
 )
 

@@ -172,7 +172,11 @@ func TestPathsAreSpreadToRows(t *testing.T) {
 	b.Chain.Nodes = append(b.Chain.Nodes, behind)
 	b.Fader, b.Pan, f.Trim = -4, 0.25, -1.5
 	b.Sends = []*Send{{ID: "send", To: p.Channels[2].ID, Level: -9}}
-	p.Lines = append(p.Lines, &Line{b.ID, "fader", []Point{{Tick: 0, Value: -6, Shape: Ramp}}}, &Line{"send", "level", []Point{{Tick: 0, Value: -20, Shape: Ramp}}})
+	p.Lines = append(
+		p.Lines,
+		&Line{b.ID, "fader", []Point{{Tick: 0, Value: -6, Shape: Ramp}}},
+		&Line{"send", "level", []Point{{Tick: 0, Value: -20, Shape: Ramp}}},
+	)
 	next := one(t, p, &SpreadPaths{Fork: f.ID, Group: "wood"})
 	group, _ := next.Channel("wood")
 	require.NotNil(t, group)

@@ -39,7 +39,12 @@ func TestALineBeginsFlatAndTakesPoints(t *testing.T) {
 	refusedWith(t, next, "has a line already", &BeginLine{b.ID, "pan"})
 
 	pan := Stretch{Owner: b.ID, Name: "pan", From: frames(1000), Snap: 480}
-	next = one(t, next, &PutPoint{Stretch: pan, Value: -1}, &PutPoint{Stretch: Stretch{Owner: b.ID, Name: "pan", From: frames(2000)}, Value: 1})
+	next = one(
+		t,
+		next,
+		&PutPoint{Stretch: pan, Value: -1},
+		&PutPoint{Stretch: Stretch{Owner: b.ID, Name: "pan", From: frames(2000)}, Value: 1},
+	)
 	assert.Equal(t, []Point{{960, -1, Ramp, 0}, {2000, 1, Ramp, 0}}, lineOf(t, next, b.ID, "pan").Points, "the first snapped to the grid")
 	assert.InDelta(t, 0, lineOf(t, next, b.ID, "pan").At(1480, param.Pan, 0), 1e-12)
 	next = one(t, next, &PutPoint{Stretch: pan, Value: 7})
@@ -74,7 +79,14 @@ func TestARangeTakesAValueWithStepsAtBothEnds(t *testing.T) {
 func TestPointsMoveTogether(t *testing.T) {
 	p := sample(t)
 	b := p.Channels[1]
-	p.Lines = append(p.Lines, &Line{b.ID, "fader", []Point{{Tick: 0, Value: -12, Shape: Ramp}, {Tick: 480, Value: -6, Shape: Hold}, {Tick: 960, Value: -3, Shape: Ramp}}})
+	p.Lines = append(
+		p.Lines,
+		&Line{
+			b.ID,
+			"fader",
+			[]Point{{Tick: 0, Value: -12, Shape: Ramp}, {Tick: 480, Value: -6, Shape: Hold}, {Tick: 960, Value: -3, Shape: Ramp}},
+		},
+	)
 	s := fader(b, 0, 0)
 	s.Snap = 240
 	next := one(t, p, &MovePoints{Stretch: s, Ticks: []int64{480, 960}, By: frames(500)})
@@ -128,11 +140,20 @@ func TestFillingThrowsTheSameWayAgain(t *testing.T) {
 func TestReversingTwiceIsNothing(t *testing.T) {
 	p := sample(t)
 	b := p.Channels[1]
-	points := []Point{{Tick: 0, Value: -12, Shape: Ramp}, {Tick: 100, Value: -1, Shape: Curve, Bend: 0.5}, {Tick: 700, Value: -30, Shape: Smooth}, {Tick: 960, Value: 0, Shape: Ramp}}
+	points := []Point{
+		{Tick: 0, Value: -12, Shape: Ramp},
+		{Tick: 100, Value: -1, Shape: Curve, Bend: 0.5},
+		{Tick: 700, Value: -30, Shape: Smooth},
+		{Tick: 960, Value: 0, Shape: Ramp},
+	}
 	p.Lines = append(p.Lines, &Line{b.ID, "fader", points})
 	turn := &TurnStretch{fader(b, 0, frames(960)), "reverse", 0}
 	next := one(t, p, turn)
-	assert.Equal(t, []Point{{0, 0, Smooth, 0}, {260, -30, Curve, -0.5}, {860, -1, Ramp, 0}, {960, -12, Ramp, 0}}, lineOf(t, next, b.ID, "fader").Points)
+	assert.Equal(
+		t,
+		[]Point{{0, 0, Smooth, 0}, {260, -30, Curve, -0.5}, {860, -1, Ramp, 0}, {960, -12, Ramp, 0}},
+		lineOf(t, next, b.ID, "fader").Points,
+	)
 	assert.Equal(t, points, lineOf(t, one(t, next, turn), b.ID, "fader").Points)
 }
 

@@ -52,7 +52,19 @@ func TestWhatIsOfferedForALineCanHaveOne(t *testing.T) {
 func TestALineIsSeenInItsRange(t *testing.T) {
 	p := sample(t)
 	a := p.Channels[0]
-	p = one(t, p, &SetLine{Owner: a.ID, Name: "fader", Points: []Point{{Tick: 960, Value: -12, Shape: Ramp}, {Tick: 1920, Value: 0, Shape: Hold}, {Tick: 4800, Value: -3, Shape: Hold}}})
+	p = one(
+		t,
+		p,
+		&SetLine{
+			Owner: a.ID,
+			Name:  "fader",
+			Points: []Point{
+				{Tick: 960, Value: -12, Shape: Ramp},
+				{Tick: 1920, Value: 0, Shape: Hold},
+				{Tick: 4800, Value: -3, Shape: Hold},
+			},
+		},
+	)
 	clock := p.Clock()
 	from, to := clock.Frame(0), clock.Frame(2880)
 	v, err := p.LineView(a.ID, "fader", from, to, 7, fakeEffects)

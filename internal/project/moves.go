@@ -232,7 +232,13 @@ func (p *Project) checkFollow(m *Mover) error {
 		return fmt.Errorf("a range of %g to %g dB: it must rise by 1 dB at least", f.Low, f.High)
 	}
 	x := &param.Moves
-	if err := errors.Join(x.Attack.Check(f.Attack), x.Release.Check(f.Release), x.Low.Check(f.Low), x.High.Check(f.High), p.checkTap(f.Tap)); err != nil {
+	if err := errors.Join(
+		x.Attack.Check(f.Attack),
+		x.Release.Check(f.Release),
+		x.Low.Check(f.Low),
+		x.High.Check(f.High),
+		p.checkTap(f.Tap),
+	); err != nil {
 		return err
 	}
 	for _, t := range m.Targets {

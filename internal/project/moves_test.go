@@ -76,7 +76,11 @@ func TestWhatCannotBeMovedIsRefused(t *testing.T) {
 func TestADrawnMovementGoesAlongItsPlaces(t *testing.T) {
 	p := sample(t)
 	a := p.Channels[0]
-	next := one(t, p, &PutMover{Mover: &Mover{ID: "m", Name: "By hand", Shape: DrawnShape, Rate: 1, Targets: []MoverTarget{{a.ID, "pan", 0.5}}}})
+	next := one(
+		t,
+		p,
+		&PutMover{Mover: &Mover{ID: "m", Name: "By hand", Shape: DrawnShape, Rate: 1, Targets: []MoverTarget{{a.ID, "pan", 0.5}}}},
+	)
 	require.NotEmpty(t, next.Movers[0].Drawn, "there is something to begin with")
 	m := &Mover{Drawn: []float64{0, 1, -1, 0.5}}
 	for phase, want := range map[float64]float64{0: 0, 0.25: 1, 0.5: -1, 0.375: 0, 0.75: 0.5, 0.875: 0.25, 2.25: 1, -0.75: 1} {

@@ -25,13 +25,19 @@ func full() *project.Project {
 			if d.Stepped() {
 				s.Params[d.Name] = float64(r.IntN(int(d.Max) + 1))
 				if !d.Structural && len(p.Lines) < 20 {
-					p.Lines = append(p.Lines, &project.Line{Owner: s.ID, Name: d.Name, Points: []project.Point{{Value: d.Max, Shape: project.Hold}}})
+					p.Lines = append(
+						p.Lines,
+						&project.Line{Owner: s.ID, Name: d.Name, Points: []project.Point{{Value: d.Max, Shape: project.Hold}}},
+					)
 				}
 			} else {
 				s.Params[d.Name] = d.Default + (d.Max-d.Default)*r.Float64()
 			}
 		}
-		main.Chain.Nodes = append(main.Chain.Nodes, project.Forked(project.Copies, k.Name, project.NewPath("a", &project.Node{Stage: s}), project.NewPath("b")))
+		main.Chain.Nodes = append(
+			main.Chain.Nodes,
+			project.Forked(project.Copies, k.Name, project.NewPath("a", &project.Node{Stage: s}), project.NewPath("b")),
+		)
 	}
 	return p
 }

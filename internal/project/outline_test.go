@@ -13,7 +13,12 @@ func TestTheOutlineSaysWhatIsWhere(t *testing.T) {
 	fork := a.Chain.Nodes[2].Fork
 	inner := fork.Paths[1].Chain.Nodes[0].Stage
 	inner.Name = "Long hall"
-	handle := &Handle{ID: "h", Name: "Far", Home: fork.ID, Targets: []HandleTarget{{Owner: inner.ID, Name: "gain", To: 5}, {Owner: hall.ID, Name: "fader", From: -6}}}
+	handle := &Handle{
+		ID:      "h",
+		Name:    "Far",
+		Home:    fork.ID,
+		Targets: []HandleTarget{{Owner: inner.ID, Name: "gain", To: 5}, {Owner: hall.ID, Name: "fader", From: -6}},
+	}
 	p.Handles = []*Handle{handle}
 	require.NoError(t, p.Validate(fakeEffects))
 	o := p.Outline(fakeEffects)
@@ -31,7 +36,21 @@ func TestTheOutlineSaysWhatIsWhere(t *testing.T) {
 		_, _, err := Apply(p, []Change{&SetSend{ID: s.ID, Pre: &s.Pre, After: &s.After}}, fakeEffects)
 		assert.NoError(t, err, x.Text)
 	}
-	assert.Equal(t, []string{"what comes in", "after trim", "after reverb", "path dry", "wet: after Long hall", "path wet", "after Fork, copies", "before the fader", "after the fader"}, says)
+	assert.Equal(
+		t,
+		[]string{
+			"what comes in",
+			"after trim",
+			"after reverb",
+			"path dry",
+			"wet: after Long hall",
+			"path wet",
+			"after Fork, copies",
+			"before the fader",
+			"after the fader",
+		},
+		says,
+	)
 	assert.Equal(t, []Home{{"", "the project"}, {a.ID, "A"}, {fork.ID, "a fork of A"}, {hall.ID, "Hall"}}, o.Homes["h"])
 }
 

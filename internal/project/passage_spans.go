@@ -64,7 +64,17 @@ func (p *Project) spansOf(x *Passage, clock *Clock) []Span {
 			points = append(points, SpanPoint{at, pt.Value, pt.Shape, pt.Bend})
 		}
 		for _, t := range c.Targets {
-			s := Span{Passage: x.ID, Owner: t.Owner, Name: t.Name, From: from, To: to, Points: points, Here: t.Here, Start: t.From, End: t.To}
+			s := Span{
+				Passage: x.ID,
+				Owner:   t.Owner,
+				Name:    t.Name,
+				From:    from,
+				To:      to,
+				Points:  points,
+				Here:    t.Here,
+				Start:   t.From,
+				End:     t.To,
+			}
 			if t.Length > 0 {
 				s.AtOnce, s.Here, s.Start, s.End = true, false, seconds*t.Length, seconds*t.Length
 			}

@@ -134,16 +134,24 @@ func TestAPlainPassageIsTheSameAsLines(t *testing.T) {
 		p.Audio[0].Frames = 48000 * 30
 		b.Clips = []*Clip{{ID: NewID(), Name: "y", Audio: aSound, Frames: 48000 * 30, Start: 100000}}
 		if r.IntN(2) == 0 {
-			p.Lines = []*Line{{Owner: a.ID, Name: "fader", Points: []Point{{Tick: 1000, Value: -6, Shape: Ramp}, {Tick: 9000, Value: -2, Shape: Hold}}}}
+			p.Lines = []*Line{
+				{Owner: a.ID, Name: "fader", Points: []Point{{Tick: 1000, Value: -6, Shape: Ramp}, {Tick: 9000, Value: -2, Shape: Hold}}},
+			}
 		}
 		x := away(p)
 		x.From, x.To = int64(1000+r.IntN(3000)), int64(6000+r.IntN(3000))
 		x.Courses[0].Points = nil
 		for i := range 2 + r.IntN(4) {
-			x.Courses[0].Points = append(x.Courses[0].Points, Point{int64(i * (1500 + r.IntN(400))), float64(r.IntN(11)) / 10, []string{Ramp, Smooth, Curve, Hold}[r.IntN(4)], 0.3})
+			x.Courses[0].Points = append(
+				x.Courses[0].Points,
+				Point{int64(i * (1500 + r.IntN(400))), float64(r.IntN(11)) / 10, []string{Ramp, Smooth, Curve, Hold}[r.IntN(4)], 0.3},
+			)
 		}
 		x.Courses[0].Targets[0].Here = r.IntN(2) == 0
-		x.Courses = append(x.Courses, &Course{Name: "Mute", Points: x.Courses[0].Points, Targets: []CourseTarget{{Owner: b.ID, Name: "mute", From: 0, To: 1}}})
+		x.Courses = append(
+			x.Courses,
+			&Course{Name: "Mute", Points: x.Courses[0].Points, Targets: []CourseTarget{{Owner: b.ID, Name: "mute", From: 0, To: 1}}},
+		)
 		before := one(t, p, &PutPassage{Passage: x})
 		after := one(t, before, &PlainPassage{"away"})
 		require.Empty(t, after.Passages)
@@ -174,7 +182,17 @@ func TestAPlainPassageIsTheSameAsLines(t *testing.T) {
 						want = d.At(start + (d.Place(s.End)-start)*at)
 					}
 				}
-				require.InDelta(t, d.Place(want), d.Place(now.At(float64(tick), d, base)), 0.01, "%s at tick %d of %d to %d", s.Name, tick, x.From, x.To)
+				require.InDelta(
+					t,
+					d.Place(want),
+					d.Place(now.At(float64(tick), d, base)),
+					0.01,
+					"%s at tick %d of %d to %d",
+					s.Name,
+					tick,
+					x.From,
+					x.To,
+				)
 			}
 		}
 	}

@@ -55,7 +55,14 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 		return nil, gone("the passage")
 	}
 	clock := p.Clock()
-	v := &PassageView{Passage: x, From: clock.Frame(x.From), To: clock.Frame(x.To), Tails: []TailView{}, Courses: []CourseView{}, Brought: []string{}}
+	v := &PassageView{
+		Passage: x,
+		From:    clock.Frame(x.From),
+		To:      clock.Frame(x.To),
+		Tails:   []TailView{},
+		Courses: []CourseView{},
+		Brought: []string{},
+	}
 	first, _, _ := clock.Spot(float64(x.From)) // bars are said from 1 and asked for from 0
 	last, _, _ := clock.Spot(float64(max(x.From, x.To-1)))
 	v.HearFrom = clock.Frame(clock.Bar(int(max(0, first-3))))

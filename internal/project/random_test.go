@@ -54,7 +54,16 @@ var number = regexp.MustCompile(`:-?[0-9.]+\b`)
 
 // A change as people make them, with one of its numbers put far out: it is refused, or what it makes can be laid out.
 func TestPlacesFarOutAreRefusedOrHarmless(t *testing.T) {
-	far := []string{":-9223372036854775808", ":9223372036854775807", ":4294967296", ":552960000", ":1000000000000", ":-1", ":1e300", ":1e-300"}
+	far := []string{
+		":-9223372036854775808",
+		":9223372036854775807",
+		":4294967296",
+		":552960000",
+		":1000000000000",
+		":-1",
+		":1e300",
+		":1e-300",
+	}
 	made, refused := 0, 0
 	for seed := range uint64(40) {
 		r := rand.New(rand.NewPCG(seed, 5))

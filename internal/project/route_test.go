@@ -163,7 +163,12 @@ func TestLoopsNameTheirWay(t *testing.T) {
 		return err.Error()
 	}
 	assert.Contains(t, refused(&AddSend{far.ID, 0, &Send{To: hall.ID}}), "Far echo > "+hall.Name+" > Far echo")
-	assert.Contains(t, refused(&SetInput{a.ID, &Tap{Channel: far.ID, Point: "post"}}), "Far echo > Choir > "+hall.Name+" > Far echo", "the highest on the board first")
+	assert.Contains(
+		t,
+		refused(&SetInput{a.ID, &Tap{Channel: far.ID, Point: "post"}}),
+		"Far echo > Choir > "+hall.Name+" > Far echo",
+		"the highest on the board first",
+	)
 	// a key from a later point of the same row would be a loop, from an earlier one it is none
 	first, last := a.Chain.Nodes[0].ID(), a.Chain.Nodes[1].ID()
 	assert.Contains(t, refused(&SetKey{first, &Tap{Channel: a.ID, Point: "after", Node: last}}), "Choir > Choir")

@@ -48,7 +48,11 @@ func TestAFollowerIsChangedInParts(t *testing.T) {
 func TestAHandleIsChangedInParts(t *testing.T) {
 	p := sample(t)
 	a := p.Channels[0]
-	p = one(t, p, &PutHandle{Handle: &Handle{ID: "h", Name: "Grip", Targets: []HandleTarget{{Owner: a.ID, Name: "fader", From: -20, To: 0}}}})
+	p = one(
+		t,
+		p,
+		&PutHandle{Handle: &Handle{ID: "h", Name: "Grip", Targets: []HandleTarget{{Owner: a.ID, Name: "fader", From: -20, To: 0}}}},
+	)
 	before := asJSON(t, p)
 	next, undo, err := Apply(p, []Change{
 		&SetHandle{ID: "h", What: json.RawMessage(`{"home":"` + a.ID + `","shown":true}`)},

@@ -159,7 +159,13 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 			return fmt.Errorf("clip %s: its audio %.12s is not in the project", x.Name, x.Audio)
 		}
 		if x.Frames < 1 || x.Offset < 0 || x.Offset > a.Frames-x.Frames || x.Start < 0 {
-			return fmt.Errorf("clip %s: %d frames from %d on do not lie within its audio of %d frames", x.Name, x.Frames, x.Offset, a.Frames)
+			return fmt.Errorf(
+				"clip %s: %d frames from %d on do not lie within its audio of %d frames",
+				x.Name,
+				x.Frames,
+				x.Offset,
+				a.Frames,
+			)
 		}
 		if x.FadeIn < 0 || x.FadeOut < 0 || x.FadeIn > x.Frames || x.FadeOut > x.Frames-x.FadeIn || !(x.Gain >= -120 && x.Gain <= 36) {
 			return fmt.Errorf("clip %s: its fades or gain are out of range", x.Name)

@@ -19,15 +19,46 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 	gate := project.NewStage("denoise", 1, 100, "blend")
 	ch.Chain.Nodes = []*project.Node{{Stage: stage}, {Stage: gate}}
 	p.Channels = append([]*project.Channel{ch}, p.Channels...)
-	p.Lines = []*project.Line{{Owner: ch.ID, Name: "fader", Points: []project.Point{{Tick: 0, Value: -3, Shape: project.Ramp}, {Tick: 960, Value: -9, Shape: project.Ramp}}}}
-	p.Passages = []*project.Passage{{ID: "p", Name: "P", From: 0, To: 960, Rows: []string{ch.ID}, Tail: project.TailRing, Fade: 240, Courses: []*project.Course{}, Brought: []string{}}}
+	p.Lines = []*project.Line{
+		{
+			Owner:  ch.ID,
+			Name:   "fader",
+			Points: []project.Point{{Tick: 0, Value: -3, Shape: project.Ramp}, {Tick: 960, Value: -9, Shape: project.Ramp}},
+		},
+	}
+	p.Passages = []*project.Passage{
+		{
+			ID:      "p",
+			Name:    "P",
+			From:    0,
+			To:      960,
+			Rows:    []string{ch.ID},
+			Tail:    project.TailRing,
+			Fade:    240,
+			Courses: []*project.Course{},
+			Brought: []string{},
+		},
+	}
 	require.NoError(t, p.Validate(engine.EffectInfo))
 	e, err := engine.New(p, engine.NewLibrary(0))
 	require.NoError(t, err)
 	a := Asked{e, p}
 	asked := map[string]any{
-		"draw": Of{stage.ID}, "learn": Of{gate.ID}, "reach": Of{ch.ID}, "trace": Ways{ch.ID, p.MainChannel().ID}, "line": Seen{ch.ID, "fader", 0, 48000, 20},
-		"thin": Thin{project.Stretch{Owner: ch.ID, Name: "fader", From: 0, To: 48000}, 1}, "movables": Of{ch.ID}, "passage": Of{"p"}, "lineValues": At{1000}, "waits": Nothing{},
+		"draw": Of{
+			stage.ID,
+		},
+		"learn": Of{gate.ID},
+		"reach": Of{ch.ID},
+		"trace": Ways{ch.ID, p.MainChannel().ID},
+		"line":  Seen{ch.ID, "fader", 0, 48000, 20},
+		"thin": Thin{
+			project.Stretch{Owner: ch.ID, Name: "fader", From: 0, To: 48000},
+			1,
+		},
+		"movables":   Of{ch.ID},
+		"passage":    Of{"p"},
+		"lineValues": At{1000},
+		"waits":      Nothing{},
 	}
 	for _, x := range All() {
 		require.Contains(t, asked, x.Name, "ask it here too")

@@ -122,8 +122,16 @@ func table() []route {
 	return []route{
 		{"GET", "/api/health", "Whether the server works.", (*Server).health, nil, Health{}},
 		{"GET", "/api/openapi.json", "This description.", (*Server).openapi, nil, nil},
-		{"GET", "/api/effects", "Every effect with its parameters, and behind them the older sounds that stages may still have.", (*Server).effects, nil, []effect.Info{}},
-		{"GET", "/api/params", "The parameters that rows, sends, stages and paths have besides their effects'.", (*Server).params, nil, Params{}},
+		{
+			"GET",
+			"/api/effects",
+			"Every effect with its parameters, and behind them the older sounds that stages may still have.",
+			(*Server).effects,
+			nil,
+			[]effect.Info{},
+		},
+		{"GET", "/api/params",
+			"The parameters that rows, sends, stages and paths have besides their effects'.", (*Server).params, nil, Params{}},
 		{"GET", "/api/me", "Who is asking.", (*Server).me, nil, store.Person{}},
 		{"PUT", "/api/me", "Give or change one's name.", (*Server).setMe, NewName{}, store.Person{}},
 		{"GET", "/api/projects", "All projects, also those in the bin.", (*Server).projects, nil, []store.Summary{}},
@@ -137,8 +145,16 @@ func table() []route {
 		{"POST", "/api/projects/:id/copies", "Duplicate a project.", (*Server).copyProject, inProject{}, store.Summary{}},
 		{"DELETE", "/api/projects/:id", "Put a project in the bin.", (*Server).bin, inProject{}, nil},
 		{"POST", "/api/projects/:id/restore", "Take a project out of the bin.", (*Server).restore, inProject{}, nil},
-		{"GET", "/api/projects/:id/midi", "Export tempo, meter and sections as a standard MIDI file.", (*Server).exportMIDI, inProject{}, nil},
-		{"POST", "/api/projects/:id/midi", "Take tempo, meter and sections from a standard MIDI file: the body is the file.", (*Server).importMIDI, inProject{}, Revised{}},
+		{"GET", "/api/projects/:id/midi",
+			"Export tempo, meter and sections as a standard MIDI file.", (*Server).exportMIDI, inProject{}, nil},
+		{
+			"POST",
+			"/api/projects/:id/midi",
+			"Take tempo, meter and sections from a standard MIDI file: the body is the file.",
+			(*Server).importMIDI,
+			inProject{},
+			Revised{},
+		},
 		{"GET", "/api/projects/:id/bundle", "Export a project as a bundle.", (*Server).exportBundle, inProject{}, nil},
 		{"POST", "/api/projects/:id/changes", "Change a project.", (*Server).change, struct {
 			inProject
@@ -169,20 +185,29 @@ func table() []route {
 		{"GET", "/api/prints/:print/file", "Fetch an exported file.", (*Server).printFile, struct {
 			Print string `path:"print"`
 		}{}, nil},
-		{"POST", "/api/projects/:id/sounds", "Load a sound file for a stage that uses one, such as an impulse response: the body is the file.", (*Server).loadSound, struct {
-			inProject
-			Name  string `query:"name"`
-			Stage string `query:"stage"`
-		}{}, Revised{}},
+		{"POST", "/api/projects/:id/sounds",
+			"Load a sound file for a stage that uses one, such as an impulse response: the body is the file.", (*Server).loadSound, struct {
+				inProject
+				Name  string `query:"name"`
+				Stage string `query:"stage"`
+			}{}, Revised{}},
 		{"POST", "/api/projects/:id/trials", "Compare the trials of a row in figures.", (*Server).compare, struct {
 			inProject
 			CompareSpec
 		}{}, printing.Comparison{}},
-		{"GET", "/api/projects/:id/forks/:fork", "What a fork does as a whole: response, shares, and where paths cancel.", (*Server).forkFigures, inFork{}, engine.ForkFigures{}},
-		{"POST", "/api/projects/:id/forks/:fork/level", "Level the paths of a fork, or its output, by what is heard in a range.", (*Server).levelFork, struct {
-			inFork
-			LevelSpec
-		}{}, Revised{}},
+		{
+			"GET",
+			"/api/projects/:id/forks/:fork",
+			"What a fork does as a whole: response, shares, and where paths cancel.",
+			(*Server).forkFigures,
+			inFork{},
+			engine.ForkFigures{},
+		},
+		{"POST", "/api/projects/:id/forks/:fork/level",
+			"Level the paths of a fork, or its output, by what is heard in a range.", (*Server).levelFork, struct {
+				inFork
+				LevelSpec
+			}{}, Revised{}},
 		{"GET", "/api/passages", "The kinds of passages.", (*Server).passageKinds, nil, []passage.Kind{}},
 		{"POST", "/api/projects/:id/passages", "Make a passage, with the stages that it needs.", (*Server).makePassage, struct {
 			inProject

@@ -161,7 +161,12 @@ func revisions(list []store.Entry) (out []int64) {
 }
 
 // stillFits gives the changes that take entries back, the newest first, or the reason why that cannot be.
-func (d *desk) stillFits(ctx context.Context, id, author string, o *opened, entries []store.Entry) (batch []project.Change, reason string, err error) {
+func (d *desk) stillFits(
+	ctx context.Context,
+	id, author string,
+	o *opened,
+	entries []store.Entry,
+) (batch []project.Change, reason string, err error) {
 	for _, e := range entries {
 		var wire []project.Wire
 		if err := json.Unmarshal([]byte(e.Undo), &wire); err != nil {

@@ -34,7 +34,18 @@ func (s *Server) effects(c *gin.Context) {
 }
 
 func (s *Server) params(c *gin.Context) {
-	p := Params{Fader: param.Fader, Pan: param.Pan, Send: param.Send, Mix: param.Mix, Path: param.Path, Width: param.Width, Trim: param.Joined, Handle: param.Handle, Moves: param.Moves, Shapes: project.Shapes}
+	p := Params{
+		Fader:  param.Fader,
+		Pan:    param.Pan,
+		Send:   param.Send,
+		Mix:    param.Mix,
+		Path:   param.Path,
+		Width:  param.Width,
+		Trim:   param.Joined,
+		Handle: param.Handle,
+		Moves:  param.Moves,
+		Shapes: project.Shapes,
+	}
 	for _, n := range effect.CycleNotes() {
 		p.Cycles = append(p.Cycles, Cycle{n.Name, n.Quarters})
 	}
@@ -221,7 +232,12 @@ func (s *Server) change(c *gin.Context) {
 		return
 	}
 	defer o.mu.Unlock()
-	rev, err := s.desk.apply(c.Request.Context(), c.Param("id"), o, made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch})
+	rev, err := s.desk.apply(
+		c.Request.Context(),
+		c.Param("id"),
+		o,
+		made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch},
+	)
 	if err != nil {
 		fail(c, err)
 		return

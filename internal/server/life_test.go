@@ -191,7 +191,12 @@ func TestAPassageIsMadeAndItsContourDrawn(t *testing.T) {
 	d.ask("GET", "/api/passages", nil, &kinds)
 	require.GreaterOrEqual(t, len(kinds), 10)
 	var r Revised
-	d.ask("POST", "/api/projects/"+id+"/passages", passage.Spec{ID: "x", Kind: "stop", From: 12000, To: 36000, Rows: []string{track.ID}}, &r)
+	d.ask(
+		"POST",
+		"/api/projects/"+id+"/passages",
+		passage.Spec{ID: "x", Kind: "stop", From: 12000, To: 36000, Rows: []string{track.ID}},
+		&r,
+	)
 	require.Contains(t, r.Label, "Placed")
 	p := d.open(id)
 	require.Len(t, p.Channels[0].Chain.Nodes, 1)
@@ -199,7 +204,12 @@ func TestAPassageIsMadeAndItsContourDrawn(t *testing.T) {
 	var c engine.Contour
 	d.ask("GET", "/api/projects/"+id+"/passages/x", nil, &c)
 	require.NotEmpty(t, c.Rows)
-	d.refused("kind of passage", "POST", "/api/projects/"+id+"/passages", passage.Spec{Kind: "none", From: 0, To: 9000, Rows: []string{track.ID}})
+	d.refused(
+		"kind of passage",
+		"POST",
+		"/api/projects/"+id+"/passages",
+		passage.Spec{Kind: "none", From: 0, To: 9000, Rows: []string{track.ID}},
+	)
 }
 
 // What the API says of itself is what it has.
@@ -254,5 +264,12 @@ func TestASoundThatIsAddedMustBeThere(t *testing.T) {
 		d.refused(says, "POST", "/api/projects/"+id+"/changes", Batch{Label: "Add", Changes: mustEncode([]project.Change{
 			&project.AddAudio{Audio: project.Audio{Hash: hash, Name: "x", Frames: 10, Channels: 1}}})})
 	}
-	d.refused("is empty", "POST", "/api/projects/"+id+"/changes", []byte(`{"label":"x","changes":[{"type":"channel.add","do":{"channel":{"id":"n","kind":"track","name":"n","sends":[null]},"index":0}}]}`))
+	d.refused(
+		"is empty",
+		"POST",
+		"/api/projects/"+id+"/changes",
+		[]byte(
+			`{"label":"x","changes":[{"type":"channel.add","do":{"channel":{"id":"n","kind":"track","name":"n","sends":[null]},"index":0}}]}`,
+		),
+	)
 }

@@ -12,8 +12,14 @@ import (
 func TestTempoAndSectionsTravelAsMIDI(t *testing.T) {
 	d := newDesktop(t)
 	id, _ := d.begin()
-	d.change(id, &project.SetTime{Tempo: []project.Tempo{{Tick: 0, BPM: 100}, {Tick: 3840, BPM: 64.5}}, Meter: []project.Meter{{Tick: 0, Beats: 4, Unit: 4}, {Tick: 7680, Beats: 6, Unit: 8}}},
-		&project.SetSections{Sections: []project.Section{{Name: "Ebb", Tick: 0}, {Name: "Slack", Tick: 7680}}})
+	d.change(
+		id,
+		&project.SetTime{
+			Tempo: []project.Tempo{{Tick: 0, BPM: 100}, {Tick: 3840, BPM: 64.5}},
+			Meter: []project.Meter{{Tick: 0, Beats: 4, Unit: 4}, {Tick: 7680, Beats: 6, Unit: 8}},
+		},
+		&project.SetSections{Sections: []project.Section{{Name: "Ebb", Tick: 0}, {Name: "Slack", Tick: 7680}}},
+	)
 	want := d.open(id)
 	code, file := d.ask("GET", "/api/projects/"+id+"/midi", nil, nil)
 	require.Equal(t, 200, code)

@@ -55,20 +55,36 @@ func OpenAPI() ([]byte, error) {
 		} else {
 			op.AddRespStructure(nil, openapi.WithHTTPStatus(http.StatusOK))
 		}
-		op.AddRespStructure(Problem{}, openapi.WithHTTPStatus(http.StatusUnprocessableEntity), openapi.WithContentType("application/problem+json"))
+		op.AddRespStructure(
+			Problem{},
+			openapi.WithHTTPStatus(http.StatusUnprocessableEntity),
+			openapi.WithContentType("application/problem+json"),
+		)
 		if err := r.AddOperation(op); err != nil {
 			return nil, fmt.Errorf("describe %s %s: %w", x.method, x.path, err)
 		}
 	}
 	// types that only travel inside WebSocket messages or the engine's answers
-	told := map[string]any{"timeline": project.Timeline{}, "layout": []engine.Point{}, "costs": []engine.Cost{}, "soundings": []sounding.Sounding{}, "trip": engine.Trip{}}
+	told := map[string]any{
+		"timeline":  project.Timeline{},
+		"layout":    []engine.Point{},
+		"costs":     []engine.Cost{},
+		"soundings": []sounding.Sounding{},
+		"trip":      engine.Trip{},
+	}
 	for name, v := range told {
 		if err := describeUnserved(r, "/engine/"+name, "Not served: what the engine in the browser tells.", nil, v); err != nil {
 			return nil, err
 		}
 	}
 	for _, q := range questions.All() {
-		if err := describeUnserved(r, "/engine/ask/"+q.Name, "Not served: what is asked of the engine in the browser.", q.In, q.Out); err != nil {
+		if err := describeUnserved(
+			r,
+			"/engine/ask/"+q.Name,
+			"Not served: what is asked of the engine in the browser.",
+			q.In,
+			q.Out,
+		); err != nil {
 			return nil, err
 		}
 	}

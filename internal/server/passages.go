@@ -31,7 +31,13 @@ func (s *Server) makePassage(c *gin.Context) {
 		return
 	}
 	kind, _ := passage.Find(spec.Kind)
-	if err := s.desk.Change(c.Request.Context(), id, author, "Make a passage: "+kind.Name, func(*project.Project) []project.Change { return list }); err != nil {
+	if err := s.desk.Change(
+		c.Request.Context(),
+		id,
+		author,
+		"Make a passage: "+kind.Name,
+		func(*project.Project) []project.Change { return list },
+	); err != nil {
 		fail(c, err)
 		return
 	}

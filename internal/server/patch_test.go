@@ -83,7 +83,19 @@ func BenchmarkEditAmong100000Points(b *testing.B) {
 	row := p.Channels[0].ID
 	var patch jsondiff.Patch
 	for i := 0; b.Loop(); i++ {
-		next, _, err := project.Apply(p, []project.Change{&project.EditLine{Owner: row, Name: "fader", From: 100, To: 130, Points: []project.Point{{Tick: 120, Value: float64(i % 10), Shape: project.Ramp}}}}, engine.EffectInfo)
+		next, _, err := project.Apply(
+			p,
+			[]project.Change{
+				&project.EditLine{
+					Owner:  row,
+					Name:   "fader",
+					From:   100,
+					To:     130,
+					Points: []project.Point{{Tick: 120, Value: float64(i % 10), Shape: project.Ramp}},
+				},
+			},
+			engine.EffectInfo,
+		)
 		if err != nil {
 			b.Fatal(err)
 		}

@@ -47,8 +47,14 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 		return nil, err
 	}
 	reg := prometheus.NewRegistry()
-	s.count = prometheus.NewCounterVec(prometheus.CounterOpts{Name: "shoal_requests_total", Help: "Requests answered, by route and status."}, []string{"route", "status"})
-	reg.MustRegister(s.count, prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: "shoal_windows", Help: "Windows open on projects."}, s.hub.windows))
+	s.count = prometheus.NewCounterVec(
+		prometheus.CounterOpts{Name: "shoal_requests_total", Help: "Requests answered, by route and status."},
+		[]string{"route", "status"},
+	)
+	reg.MustRegister(
+		s.count,
+		prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: "shoal_windows", Help: "Windows open on projects."}, s.hub.windows),
+	)
 	gin.SetMode(gin.ReleaseMode)
 	s.http = gin.New()
 	s.http.Use(recovery, s.headers)
@@ -76,7 +82,10 @@ func (s *Server) headers(c *gin.Context) {
 	h.Set("Cross-Origin-Embedder-Policy", "require-corp")
 	h.Set("Cross-Origin-Resource-Policy", "same-origin")
 	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; worker-src 'self' blob:; connect-src 'self' ws: wss:")
+	h.Set(
+		"Content-Security-Policy",
+		"default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; worker-src 'self' blob:; connect-src 'self' ws: wss:",
+	)
 	host := c.Request.Host
 	if name, _, err := net.SplitHostPort(host); err == nil {
 		host = name
@@ -85,7 +94,10 @@ func (s *Server) headers(c *gin.Context) {
 		c.AbortWithStatus(http.StatusForbidden)
 		return
 	}
-	if o := c.GetHeader("Origin"); o != "" && c.Request.Method != http.MethodGet && o != "http://"+c.Request.Host && o != "https://"+c.Request.Host {
+	if o := c.GetHeader(
+		"Origin",
+	); o != "" && c.Request.Method != http.MethodGet && o != "http://"+c.Request.Host &&
+		o != "https://"+c.Request.Host {
 		c.AbortWithStatus(http.StatusForbidden)
 		return
 	}

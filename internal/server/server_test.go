@@ -107,7 +107,12 @@ func (d *desktop) begin() (id string, track *project.Channel) {
 	d.ask("PUT", "/api/me", NewName{"Ada"}, &store.Person{})
 	var s store.Summary
 	d.ask("POST", "/api/projects", NewProject{"Rope", 48000, 100, 4, 4}, &s)
-	d.ask("POST", "/api/projects/"+s.ID+"/audio?name=tone.wav", sound(d.t, 1, func(i int) float64 { return 0.25 * math.Sin(float64(i)*0.1) }), &Revised{})
+	d.ask(
+		"POST",
+		"/api/projects/"+s.ID+"/audio?name=tone.wav",
+		sound(d.t, 1, func(i int) float64 { return 0.25 * math.Sin(float64(i)*0.1) }),
+		&Revised{},
+	)
 	return s.ID, d.open(s.ID).Channels[0]
 }
 
@@ -135,7 +140,12 @@ func TestChangesCarryANameAndAreUndoneByTheirAuthor(t *testing.T) {
 	id, track := d.begin()
 	d.cookie = ""
 	mute := true
-	d.refused("say who you are first", "POST", "/api/projects/"+id+"/changes", Batch{Label: "Mute", Changes: mustEncode([]project.Change{&project.SetChannel{ID: track.ID, Mute: &mute}})})
+	d.refused(
+		"say who you are first",
+		"POST",
+		"/api/projects/"+id+"/changes",
+		Batch{Label: "Mute", Changes: mustEncode([]project.Change{&project.SetChannel{ID: track.ID, Mute: &mute}})},
+	)
 	d.ask("PUT", "/api/me", NewName{"Odile"}, &store.Person{})
 	odile := d.cookie
 	d.change(id, &project.SetChannel{ID: track.ID, Mute: &mute})
@@ -163,8 +173,18 @@ func TestWhatCannotBeDoneIsSaidInWords(t *testing.T) {
 	d.refused("sample rate 5", "POST", "/api/projects", NewProject{"x", 5, 100, 4, 4})
 	d.refused("a project needs a name", "POST", "/api/projects", NewProject{"", 48000, 100, 4, 4})
 	d.refused("cannot be read", "POST", changes, []byte(`{"label":`))
-	d.refused(`no change called "stage.paint"`, "POST", changes, Batch{Label: "x", Changes: []project.Wire{{Type: "stage.paint", Do: []byte(`{}`)}}})
-	d.refused("outside", "POST", changes, Batch{Label: "x", Changes: mustEncode([]project.Change{&project.SetParam{Owner: track.ID, Name: "fader", Value: 99}})})
+	d.refused(
+		`no change called "stage.paint"`,
+		"POST",
+		changes,
+		Batch{Label: "x", Changes: []project.Wire{{Type: "stage.paint", Do: []byte(`{}`)}}},
+	)
+	d.refused(
+		"outside",
+		"POST",
+		changes,
+		Batch{Label: "x", Changes: mustEncode([]project.Change{&project.SetParam{Owner: track.ID, Name: "fader", Value: 99}})},
+	)
 	d.refused("only 4 bytes", "POST", "/api/projects/"+id+"/audio?name=a.wav", []byte("RIFF"))
 	d.refused("not a readable zip", "POST", "/api/bundles", []byte("PK"))
 	d.refused("range to print is empty", "POST", "/api/projects/"+id+"/prints", printing.Spec{Channel: track.ID, Target: "track"})
@@ -248,7 +268,12 @@ func TestTrialsAreComparedByWhatTheyMeasure(t *testing.T) {
 	soft := &project.Node{Stage: project.NewStage("trim", 1, 100, "blend")}
 	soft.Stage.Params["gain"] = -6
 	late := &project.Node{Stage: project.NewStage("limiter", 1, 100, "blend")}
-	d.change(id, &project.AddTrial{ID: "trialb", Channel: track.ID}, &project.AddNode{Owner: "trialb", Node: soft}, &project.AddNode{Owner: "trialb", Index: 1, Node: late})
+	d.change(
+		id,
+		&project.AddTrial{ID: "trialb", Channel: track.ID},
+		&project.AddNode{Owner: "trialb", Node: soft},
+		&project.AddNode{Owner: "trialb", Index: 1, Node: late},
+	)
 	var c printing.Comparison
 	d.ask("POST", "/api/projects/"+id+"/trials", CompareSpec{track.ID, 0, 48000}, &c)
 	require.Len(t, c.Alternatives, 2)
@@ -288,7 +313,12 @@ func TestASoundIsLoadedForAStageThatUsesOne(t *testing.T) {
 	require.Len(t, s.Sound, 64)
 	// and it can be printed, though its pages are not in memory
 	var job printing.Status
-	d.ask("POST", "/api/projects/"+id+"/prints", printing.Spec{Channel: track.ID, To: 48000, Tail: true, Target: "file", Format: "wav32f"}, &job)
+	d.ask(
+		"POST",
+		"/api/projects/"+id+"/prints",
+		printing.Spec{Channel: track.ID, To: 48000, Tail: true, Target: "file", Format: "wav32f"},
+		&job,
+	)
 	require.Eventually(t, func() bool {
 		var list []printing.Status
 		d.ask("GET", "/api/projects/"+id+"/prints", nil, &list)

@@ -17,7 +17,15 @@ func serveSite(site fs.FS) gin.HandlerFunc {
 		name := strings.TrimPrefix(path.Clean("/"+c.Request.URL.Path), "/")
 		if strings.HasPrefix(name, "api/") {
 			c.Header("Content-Type", "application/problem+json")
-			c.AbortWithStatusJSON(http.StatusNotFound, Problem{Type: "about:blank", Title: "Not Found", Status: 404, Detail: "there is no " + c.Request.Method + " " + c.Request.URL.Path})
+			c.AbortWithStatusJSON(
+				http.StatusNotFound,
+				Problem{
+					Type:   "about:blank",
+					Title:  "Not Found",
+					Status: 404,
+					Detail: "there is no " + c.Request.Method + " " + c.Request.URL.Path,
+				},
+			)
 			return
 		}
 		if !exists(site, name) && !exists(site, name+".gz") {

@@ -71,7 +71,16 @@ func (s *Server) importAudio(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%s: %w", file, err)))
 		return
 	}
-	if err := s.store.PutAudio(c.Request.Context(), sound.Hash, file, sound.Frames, sound.Channels, sound.Rate, sound.Bits, "import"); err != nil {
+	if err := s.store.PutAudio(
+		c.Request.Context(),
+		sound.Hash,
+		file,
+		sound.Frames,
+		sound.Channels,
+		sound.Rate,
+		sound.Bits,
+		"import",
+	); err != nil {
 		fail(c, err)
 		return
 	}
@@ -83,7 +92,13 @@ func (s *Server) importAudio(c *gin.Context) {
 	if at, err := strconv.Atoi(c.Query("index")); err == nil {
 		place.Index = at
 	}
-	err = s.desk.Change(c.Request.Context(), id, author, "Import "+file, func(*project.Project) []project.Change { return []project.Change{place} })
+	err = s.desk.Change(
+		c.Request.Context(),
+		id,
+		author,
+		"Import "+file,
+		func(*project.Project) []project.Change { return []project.Change{place} },
+	)
 	if err != nil {
 		fail(c, err)
 		return

@@ -73,7 +73,16 @@ func (s *Server) loadSound(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%s: %w", file, err)))
 		return
 	}
-	if err := s.store.PutAudio(c.Request.Context(), sound.Hash, file, sound.Frames, sound.Channels, sound.Rate, sound.Bits, "impulse"); err != nil {
+	if err := s.store.PutAudio(
+		c.Request.Context(),
+		sound.Hash,
+		file,
+		sound.Frames,
+		sound.Channels,
+		sound.Rate,
+		sound.Bits,
+		"impulse",
+	); err != nil {
 		fail(c, err)
 		return
 	}
@@ -98,7 +107,11 @@ func (s *Server) loadSound(c *gin.Context) {
 // checkImpulse refuses a sound that is of no use as an impulse response.
 func (s *Server) checkImpulse(sound audiofile.Entry, rate int) error {
 	if most := int64(effect.ImpulseSeconds * rate); sound.Frames > most {
-		return fmt.Errorf("an impulse response lasts at most %d s; this one lasts %.1f s: cut it first", effect.ImpulseSeconds, float64(sound.Frames)/float64(rate))
+		return fmt.Errorf(
+			"an impulse response lasts at most %d s; this one lasts %.1f s: cut it first",
+			effect.ImpulseSeconds,
+			float64(sound.Frames)/float64(rate),
+		)
 	}
 	peak := 0.0
 	for i := 0; int64(i)*engine.PageFrames < sound.Frames; i++ {

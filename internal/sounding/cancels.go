@@ -60,9 +60,22 @@ func cancels(s *Survey, say func(Sounding)) {
 			wait := project.NewStage("delay", 1, 100, "blend")
 			wait.ID, wait.Name = "", "Alignment"
 			wait.Params = map[string]float64{"sync": 1, "time": math.Round(ms*100) / 100, "feedback": 0, "lowcut": 20, "highcut": 20000}
-			x.Fixes = append(x.Fixes, fix(fmt.Sprintf("Delay %s by %.2f ms", early.name, ms), &project.AddNode{Owner: early.owner, Index: early.end, Node: &project.Node{Stage: wait}}))
+			x.Fixes = append(
+				x.Fixes,
+				fix(
+					fmt.Sprintf("Delay %s by %.2f ms", early.name, ms),
+					&project.AddNode{Owner: early.owner, Index: early.end, Node: &project.Node{Stage: wait}},
+				),
+			)
 		}
-		x.Says = fmt.Sprintf("%s, %s and %s cancel: together they are %.1f dB below the louder of them; %s.", where, a.name, b.name, f.Part-f.Sum, how)
+		x.Says = fmt.Sprintf(
+			"%s, %s and %s cancel: together they are %.1f dB below the louder of them; %s.",
+			where,
+			a.name,
+			b.name,
+			f.Part-f.Sum,
+			how,
+		)
 		say(x)
 	}
 }

@@ -20,9 +20,24 @@ func copiesLouder(s *Survey, say func(Sounding)) {
 			if up < 4.5 {
 				return
 			}
-			say(Sounding{Weight: Caution, Channel: c.ID, At: f.ID,
-				Says:  fmt.Sprintf("%s on %s has %d paths that hold nothing: together they are %.1f dB louder than what goes in, and louder sounds better than it is.", f.Title(), c.Name, paths, up),
-				Fixes: []Fix{fix(fmt.Sprintf("Trim its output by %.1f dB", up), &project.SetParam{Owner: f.ID, Name: "trim", Value: param.Joined.Clamp(tenth(f.Trim - up))})}})
+			say(Sounding{
+				Weight:  Caution,
+				Channel: c.ID,
+				At:      f.ID,
+				Says: fmt.Sprintf(
+					"%s on %s has %d paths that hold nothing: together they are %.1f dB louder than what goes in, and louder sounds better than it is.",
+					f.Title(),
+					c.Name,
+					paths,
+					up,
+				),
+				Fixes: []Fix{
+					fix(
+						fmt.Sprintf("Trim its output by %.1f dB", up),
+						&project.SetParam{Owner: f.ID, Name: "trim", Value: param.Joined.Clamp(tenth(f.Trim - up))},
+					),
+				},
+			})
 		})
 	}
 }

@@ -27,8 +27,13 @@ func doesNothing(s *Survey, say func(Sounding)) {
 		for _, n := range c.Chain.Nodes {
 			list = append(list, &project.RemoveNode{ID: n.ID()})
 		}
-		x := Sounding{Weight: Note, Channel: c.ID, At: c.ID, Says: fmt.Sprintf("The chain of %s does nothing: %s. It still costs attention, and time.", c.Name, why),
-			Fixes: []Fix{fix("Remove its stages", list...)}}
+		x := Sounding{
+			Weight:  Note,
+			Channel: c.ID,
+			At:      c.ID,
+			Says:    fmt.Sprintf("The chain of %s does nothing: %s. It still costs attention, and time.", c.Name, why),
+			Fixes:   []Fix{fix("Remove its stages", list...)},
+		}
 		if c.Chain.Bypass {
 			x.Fixes = append([]Fix{fix("Switch it on", &project.SetChain{Owner: c.ID, Bypass: ptr(false)})}, x.Fixes...)
 		}

@@ -21,9 +21,18 @@ func dryPathOnReturn(s *Survey, say func(Sounding)) {
 				if !heard(p) || !dry(p) {
 					continue
 				}
-				say(Sounding{Weight: Caution, Channel: r.ID, At: p.ID,
-					Says:  fmt.Sprintf("%s in %s on the return %s holds nothing: the dry signal comes back with the rest and is heard twice.", p.Name, f.Title(), r.Name),
-					Fixes: []Fix{fix("Mute "+p.Name, &project.SetPath{ID: p.ID, Mute: ptr(true)})}})
+				say(Sounding{
+					Weight:  Caution,
+					Channel: r.ID,
+					At:      p.ID,
+					Says: fmt.Sprintf(
+						"%s in %s on the return %s holds nothing: the dry signal comes back with the rest and is heard twice.",
+						p.Name,
+						f.Title(),
+						r.Name,
+					),
+					Fixes: []Fix{fix("Mute "+p.Name, &project.SetPath{ID: p.ID, Mute: ptr(true)})},
+				})
 			}
 		})
 	}

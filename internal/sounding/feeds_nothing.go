@@ -24,11 +24,25 @@ func feedsNothing(s *Survey, say func(Sounding)) {
 	for _, c := range s.Doc.Channels {
 		switch {
 		case c.Kind == project.Group && !members[c.ID]:
-			say(Sounding{Weight: Caution, Channel: c.ID, At: c.ID, Says: fmt.Sprintf("No row goes to the group %s: nothing in it is heard.", c.Name),
-				Fixes: []Fix{fix("Remove the group", &project.RemoveChannel{ID: c.ID})}})
+			say(
+				Sounding{
+					Weight:  Caution,
+					Channel: c.ID,
+					At:      c.ID,
+					Says:    fmt.Sprintf("No row goes to the group %s: nothing in it is heard.", c.Name),
+					Fixes:   []Fix{fix("Remove the group", &project.RemoveChannel{ID: c.ID})},
+				},
+			)
 		case c.Kind == project.Track && c.Output == "" && len(c.Sends) == 0 && !tapped[c.ID]:
-			say(Sounding{Weight: Broken, Channel: c.ID, At: c.ID, Says: fmt.Sprintf("%s has no output, no send and nobody takes it in: it is not heard.", c.Name),
-				Fixes: []Fix{fix("Send it to the main output", &project.SetChannel{ID: c.ID, Output: ptr(s.Doc.MainChannel().ID)})}})
+			say(
+				Sounding{
+					Weight:  Broken,
+					Channel: c.ID,
+					At:      c.ID,
+					Says:    fmt.Sprintf("%s has no output, no send and nobody takes it in: it is not heard.", c.Name),
+					Fixes:   []Fix{fix("Send it to the main output", &project.SetChannel{ID: c.ID, Output: ptr(s.Doc.MainChannel().ID)})},
+				},
+			)
 		}
 	}
 }

@@ -93,12 +93,16 @@ var forkCases = []ruleCase{
 	{"cancels", "paths", func(s *session) *engine.Survey {
 		f := forkOn(s.a, project.Copies, pathWith("one"), pathWith("two", squeeze()))
 		x := figures(nil)
-		x.Sums = []engine.SumFigure{{Channel: f.ID, Loudest: f.Paths[0].ID, Second: f.Paths[1].ID, Part: 0, Sum: -9, Turned: true, Alike: 0.9}}
+		x.Sums = []engine.SumFigure{
+			{Channel: f.ID, Loudest: f.Paths[0].ID, Second: f.Paths[1].ID, Part: 0, Sum: -9, Turned: true, Alike: 0.9},
+		}
 		return x
 	}, func(s *session) *engine.Survey {
 		f := last(s.a)
 		x := figures(nil)
-		x.Sums = []engine.SumFigure{{Channel: f.ID, Loudest: f.Paths[0].ID, Second: f.Paths[1].ID, Part: 0, Sum: -1, Turned: true, Alike: 0.9}}
+		x.Sums = []engine.SumFigure{
+			{Channel: f.ID, Loudest: f.Paths[0].ID, Second: f.Paths[1].ID, Part: 0, Sum: -1, Turned: true, Alike: 0.9},
+		}
 		return x
 	}},
 }
@@ -109,7 +113,11 @@ func TestCancellingPathsAreNamed(t *testing.T) {
 	x := forkCases[len(forkCases)-1].loud(s)
 	list := Look(&Survey{Doc: s.doc, Figures: x})
 	require.Len(t, list, 1)
-	assert.Contains(t, list[0].Says, "joins, one and two cancel: together they are 9.0 dB below the louder of them; one is the other upside down")
+	assert.Contains(
+		t,
+		list[0].Says,
+		"joins, one and two cancel: together they are 9.0 dB below the louder of them; one is the other upside down",
+	)
 	changes, err := project.Decode(list[0].Fixes[0].Changes)
 	require.NoError(t, err)
 	next, _, err := project.Apply(s.doc, changes, engine.EffectInfo)

@@ -27,17 +27,50 @@ func hotOrCold(s *Survey, say func(Sounding)) {
 			}
 			trim := project.NewStage("trim", 1, 100, "blend")
 			trim.ID, trim.Params = "", map[string]float64{"gain": math.Round(-(out-given)*10) / 10}
-			level := fix(fmt.Sprintf("Put a trim of %+.1f dB behind it", given-out), &project.AddNode{Owner: c.ID, Index: i + 1, Node: &project.Node{Stage: trim}})
+			level := fix(
+				fmt.Sprintf("Put a trim of %+.1f dB behind it", given-out),
+				&project.AddNode{Owner: c.ID, Index: i + 1, Node: &project.Node{Stage: trim}},
+			)
 			switch {
 			case out > 0 && given <= 0:
-				say(Sounding{Weight: Caution, Channel: c.ID, At: st.ID, Fixes: []Fix{level},
-					Says: fmt.Sprintf("%s on %s peaks at %+.1f dB, over full scale: what follows is driven harder than it was set for, and a file of it would clip.", routing.StageName(st), c.Name, out)})
+				say(Sounding{
+					Weight:  Caution,
+					Channel: c.ID,
+					At:      st.ID,
+					Fixes:   []Fix{level},
+					Says: fmt.Sprintf(
+						"%s on %s peaks at %+.1f dB, over full scale: what follows is driven harder than it was set for, and a file of it would clip.",
+						routing.StageName(st),
+						c.Name,
+						out,
+					),
+				})
 			case out-given > 12:
-				say(Sounding{Weight: Note, Channel: c.ID, At: st.ID, Fixes: []Fix{level},
-					Says: fmt.Sprintf("%s on %s makes it %s louder than it came in: a comparison with and without it is won by level.", routing.StageName(st), c.Name, db(out-given))})
+				say(Sounding{
+					Weight:  Note,
+					Channel: c.ID,
+					At:      st.ID,
+					Fixes:   []Fix{level},
+					Says: fmt.Sprintf(
+						"%s on %s makes it %s louder than it came in: a comparison with and without it is won by level.",
+						routing.StageName(st),
+						c.Name,
+						db(out-given),
+					),
+				})
 			case given-out > 12 && family(st) != "Dynamics":
-				say(Sounding{Weight: Note, Channel: c.ID, At: st.ID, Fixes: []Fix{level},
-					Says: fmt.Sprintf("%s on %s takes away %s: what follows gets less than it was set for.", routing.StageName(st), c.Name, db(given-out))})
+				say(Sounding{
+					Weight:  Note,
+					Channel: c.ID,
+					At:      st.ID,
+					Fixes:   []Fix{level},
+					Says: fmt.Sprintf(
+						"%s on %s takes away %s: what follows gets less than it was set for.",
+						routing.StageName(st),
+						c.Name,
+						db(given-out),
+					),
+				})
 			}
 		})
 	}

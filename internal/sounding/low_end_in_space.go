@@ -28,9 +28,17 @@ func lowEndInSpace(s *Survey, say func(Sounding)) {
 					cut = true
 					return
 				}
-				say(Sounding{Weight: Note, Channel: r.ID, At: st.ID,
-					Says:  fmt.Sprintf("%s on %s has no low cut: low notes fill the space and cover what is played after them.", routing.StageName(st), r.Name),
-					Fixes: []Fix{fix("Cut it at 120 Hz", &project.SetParam{Owner: st.ID, Name: "lowcut", Value: 120})}})
+				say(Sounding{
+					Weight:  Note,
+					Channel: r.ID,
+					At:      st.ID,
+					Says: fmt.Sprintf(
+						"%s on %s has no low cut: low notes fill the space and cover what is played after them.",
+						routing.StageName(st),
+						r.Name,
+					),
+					Fixes: []Fix{fix("Cut it at 120 Hz", &project.SetParam{Owner: st.ID, Name: "lowcut", Value: 120})},
+				})
 				cut = true
 			}
 		})

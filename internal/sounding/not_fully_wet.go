@@ -17,9 +17,24 @@ func notFullyWet(s *Survey, say func(Sounding)) {
 			if in != &r.Chain || !copies(st) || st.Mix == 100 && st.MixLaw == "blend" {
 				return
 			}
-			say(Sounding{Weight: Caution, Channel: r.ID, At: st.ID,
-				Says:  fmt.Sprintf("%s on the return %s stands at %.0f %%: the dry signal comes back with it and is heard twice.", routing.StageName(st), r.Name, st.Mix),
-				Fixes: []Fix{fix("Set it to 100 % wet", &project.SetParam{Owner: st.ID, Name: "mix", Value: 100}, &project.SetNode{ID: st.ID, MixLaw: ptr("blend")})}})
+			say(Sounding{
+				Weight:  Caution,
+				Channel: r.ID,
+				At:      st.ID,
+				Says: fmt.Sprintf(
+					"%s on the return %s stands at %.0f %%: the dry signal comes back with it and is heard twice.",
+					routing.StageName(st),
+					r.Name,
+					st.Mix,
+				),
+				Fixes: []Fix{
+					fix(
+						"Set it to 100 % wet",
+						&project.SetParam{Owner: st.ID, Name: "mix", Value: 100},
+						&project.SetNode{ID: st.ID, MixLaw: ptr("blend")},
+					),
+				},
+			})
 		})
 	}
 }

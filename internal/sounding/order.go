@@ -21,7 +21,11 @@ func orderOfStages(s *Survey, say func(Sounding)) {
 				case st.Effect == "gate" && (family(b) == "Space" || family(b) == "Time"):
 					why = fmt.Sprintf("%s stands behind %s and cuts its tail off", routing.StageName(st), routing.StageName(b))
 				case st.Effect == "compressor" && family(b) == "Space" && !wet(b):
-					why = fmt.Sprintf("%s behind %s squeezes dry and wet together: the room pumps with every note", routing.StageName(st), routing.StageName(b))
+					why = fmt.Sprintf(
+						"%s behind %s squeezes dry and wet together: the room pumps with every note",
+						routing.StageName(st),
+						routing.StageName(b),
+					)
 				case st.Effect == "delay" && family(b) == "Space":
 					why = fmt.Sprintf("%s in front of %s smears the echoes", routing.StageName(b), routing.StageName(st))
 				}
@@ -29,8 +33,18 @@ func orderOfStages(s *Survey, say func(Sounding)) {
 					continue
 				}
 				at := position(&c.Chain, b.ID)
-				say(Sounding{Weight: Note, Channel: c.ID, At: st.ID, Says: fmt.Sprintf("On %s, %s. Both orders can be meant.", c.Name, why),
-					Fixes: []Fix{fix(fmt.Sprintf("Put %s in front of %s", routing.StageName(st), routing.StageName(b)), &project.MoveNode{ID: st.ID, Owner: c.ID, Index: at})}})
+				say(Sounding{
+					Weight:  Note,
+					Channel: c.ID,
+					At:      st.ID,
+					Says:    fmt.Sprintf("On %s, %s. Both orders can be meant.", c.Name, why),
+					Fixes: []Fix{
+						fix(
+							fmt.Sprintf("Put %s in front of %s", routing.StageName(st), routing.StageName(b)),
+							&project.MoveNode{ID: st.ID, Owner: c.ID, Index: at},
+						),
+					},
+				})
 				return
 			}
 			before = append(before, st)

@@ -29,8 +29,19 @@ func pathNotWet(s *Survey, say func(Sounding)) {
 						says = fmt.Sprintf("%s on the path %s is added to the dry signal, which is heard on another path as well.",
 							routing.StageName(st), p.Name)
 					}
-					say(Sounding{Weight: Note, Channel: c.ID, At: st.ID, Says: says,
-						Fixes: []Fix{fix("Set it to 100 % wet", &project.SetParam{Owner: st.ID, Name: "mix", Value: 100}, &project.SetNode{ID: st.ID, MixLaw: ptr("blend")})}})
+					say(Sounding{
+						Weight:  Note,
+						Channel: c.ID,
+						At:      st.ID,
+						Says:    says,
+						Fixes: []Fix{
+							fix(
+								"Set it to 100 % wet",
+								&project.SetParam{Owner: st.ID, Name: "mix", Value: 100},
+								&project.SetNode{ID: st.ID, MixLaw: ptr("blend")},
+							),
+						},
+					})
 				}
 			}
 		})

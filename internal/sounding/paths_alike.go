@@ -20,9 +20,22 @@ func pathsAlike(s *Survey, say func(Sounding)) {
 				if k < 0 || !heard(b) || dry(b) {
 					continue
 				}
-				say(Sounding{Weight: Caution, Channel: c.ID, At: b.ID,
-					Says:  fmt.Sprintf("%s and %s in %s on %s hold the same, set the same: the second adds level, and twice the cost, but no sound.", f.Paths[k].Name, b.Name, f.Title(), c.Name),
-					Fixes: []Fix{fix("Mute "+b.Name, &project.SetPath{ID: b.ID, Mute: ptr(true)}), fix("Remove "+b.Name, &project.RemovePath{ID: b.ID})}})
+				say(Sounding{
+					Weight:  Caution,
+					Channel: c.ID,
+					At:      b.ID,
+					Says: fmt.Sprintf(
+						"%s and %s in %s on %s hold the same, set the same: the second adds level, and twice the cost, but no sound.",
+						f.Paths[k].Name,
+						b.Name,
+						f.Title(),
+						c.Name,
+					),
+					Fixes: []Fix{
+						fix("Mute "+b.Name, &project.SetPath{ID: b.ID, Mute: ptr(true)}),
+						fix("Remove "+b.Name, &project.RemovePath{ID: b.ID}),
+					},
+				})
 			}
 		})
 	}
@@ -37,7 +50,9 @@ func sameChain(a, b *project.Chain) bool {
 	return a.Bypass == b.Bypass && slices.EqualFunc(a.Nodes, b.Nodes, func(x, y *project.Node) bool {
 		if x.Fork != nil && y.Fork != nil {
 			f, g := x.Fork, y.Fork
-			return f.Kind == g.Kind && f.Bypass == g.Bypass && f.Mix == g.Mix && f.MixLaw == g.MixLaw && f.Trim == g.Trim && f.Slope == g.Slope && f.Linear == g.Linear &&
+			return f.Kind == g.Kind && f.Bypass == g.Bypass && f.Mix == g.Mix && f.MixLaw == g.MixLaw && f.Trim == g.Trim &&
+				f.Slope == g.Slope &&
+				f.Linear == g.Linear &&
 				slices.Equal(f.Crossovers, g.Crossovers) &&
 				slices.EqualFunc(f.Paths, g.Paths, func(p, q *project.Path) bool { return p.Level == q.Level && p.Mute == q.Mute && alike(p, q) })
 		}

@@ -13,8 +13,16 @@ func sideTrackSolo(s *Survey, say func(Sounding)) {
 		if c.Input == nil || c.SoloSafe || c.Output == "" || c.Mute {
 			continue
 		}
-		say(Sounding{Weight: Note, Channel: c.ID, At: c.ID,
-			Says:  fmt.Sprintf("Soloing %s silences %s, which lives from it: it would be heard without its treatment.", channelName(s.Doc, c.Input.Channel), c.Name),
-			Fixes: []Fix{fix("Keep it open when others are soloed", &project.SetChannel{ID: c.ID, SoloSafe: ptr(true)})}})
+		say(Sounding{
+			Weight:  Note,
+			Channel: c.ID,
+			At:      c.ID,
+			Says: fmt.Sprintf(
+				"Soloing %s silences %s, which lives from it: it would be heard without its treatment.",
+				channelName(s.Doc, c.Input.Channel),
+				c.Name,
+			),
+			Fixes: []Fix{fix("Keep it open when others are soloed", &project.SetChannel{ID: c.ID, SoloSafe: ptr(true)})},
+		})
 	}
 }

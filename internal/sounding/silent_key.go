@@ -23,9 +23,18 @@ func silentKey(s *Survey, say func(Sounding)) {
 			if !dead && !(here && there && own > -60 && key < -70) {
 				return
 			}
-			say(Sounding{Weight: Broken, Channel: c.ID, At: st.ID,
-				Says:  fmt.Sprintf("%s on %s is driven by %s, and nothing comes from there: it does not react.", routing.StageName(st), c.Name, from.Name),
-				Fixes: []Fix{fix("Let its own signal drive it", &project.SetKey{ID: st.ID})}})
+			say(Sounding{
+				Weight:  Broken,
+				Channel: c.ID,
+				At:      st.ID,
+				Says: fmt.Sprintf(
+					"%s on %s is driven by %s, and nothing comes from there: it does not react.",
+					routing.StageName(st),
+					c.Name,
+					from.Name,
+				),
+				Fixes: []Fix{fix("Let its own signal drive it", &project.SetKey{ID: st.ID})},
+			})
 		})
 	}
 }

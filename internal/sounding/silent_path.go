@@ -17,9 +17,18 @@ func silentPath(s *Survey, say func(Sounding)) {
 				if v, ok := s.ever("path", p.ID); !ok || v > -90 || !heard(p) {
 					continue
 				}
-				say(Sounding{Weight: Note, Channel: c.ID, At: p.ID,
-					Says:  fmt.Sprintf("Nothing has come out of %s in %s on %s for a minute, while the fork sounded: it costs its stages and adds nothing.", p.Name, f.Title(), c.Name),
-					Fixes: []Fix{fix("Mute it", &project.SetPath{ID: p.ID, Mute: ptr(true)})}})
+				say(Sounding{
+					Weight:  Note,
+					Channel: c.ID,
+					At:      p.ID,
+					Says: fmt.Sprintf(
+						"Nothing has come out of %s in %s on %s for a minute, while the fork sounded: it costs its stages and adds nothing.",
+						p.Name,
+						f.Title(),
+						c.Name,
+					),
+					Fixes: []Fix{fix("Mute it", &project.SetPath{ID: p.ID, Mute: ptr(true)})},
+				})
 			}
 		})
 	}

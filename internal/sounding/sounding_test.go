@@ -203,7 +203,11 @@ func TestRules(t *testing.T) {
 				require.NoError(t, err)
 				assert.Equal(t, s.doc, back)
 			}
-			meant, _, err := project.Apply(s.doc, []project.Change{&project.SetMeant{Rule: x.Rule, At: x.At, By: "Ada", Meant: true}}, engine.EffectInfo)
+			meant, _, err := project.Apply(
+				s.doc,
+				[]project.Change{&project.SetMeant{Rule: x.Rule, At: x.At, By: "Ada", Meant: true}},
+				engine.EffectInfo,
+			)
 			require.NoError(t, err)
 			assert.Equal(t, "Ada", Look(&Survey{Doc: meant, Figures: f})[0].Meant)
 			f = c.quiet(s)

@@ -27,9 +27,21 @@ func spaceTwice(s *Survey, say func(Sounding)) {
 			twice := false
 			stages(r, func(st *project.Stage, _ *project.Chain, _ int) { twice = twice || family(st) == "Space" })
 			if twice {
-				say(Sounding{Weight: Note, Channel: c.ID, At: own.ID,
-					Says:  fmt.Sprintf("%s has a space of its own (%s) and sends to %s, which is one too: two rooms, one inside the other.", c.Name, routing.StageName(own), r.Name),
-					Fixes: []Fix{fix("Bypass "+routing.StageName(own), &project.SetNode{ID: own.ID, Bypass: ptr(true)}), fix("Mute the send to "+r.Name, &project.SetSend{ID: x.ID, Mute: ptr(true)})}})
+				say(Sounding{
+					Weight:  Note,
+					Channel: c.ID,
+					At:      own.ID,
+					Says: fmt.Sprintf(
+						"%s has a space of its own (%s) and sends to %s, which is one too: two rooms, one inside the other.",
+						c.Name,
+						routing.StageName(own),
+						r.Name,
+					),
+					Fixes: []Fix{
+						fix("Bypass "+routing.StageName(own), &project.SetNode{ID: own.ID, Bypass: ptr(true)}),
+						fix("Mute the send to "+r.Name, &project.SetSend{ID: x.ID, Mute: ptr(true)}),
+					},
+				})
 				break
 			}
 		}

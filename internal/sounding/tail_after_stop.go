@@ -24,10 +24,19 @@ func tailAfterStop(s *Survey, say func(Sounding)) {
 			continue
 		}
 		hold, fade := project.TailHold, project.TailFade
-		say(Sounding{Weight: Caution, Channel: t.Row, At: x.ID,
-			Says: fmt.Sprintf("%s ends in silence on %s, and then a tail of %.0f dB comes back: the stop is over before what rings has died away.", x.Name, channelName(s.Doc, t.Row), t.Left),
+		say(Sounding{
+			Weight:  Caution,
+			Channel: t.Row,
+			At:      x.ID,
+			Says: fmt.Sprintf(
+				"%s ends in silence on %s, and then a tail of %.0f dB comes back: the stop is over before what rings has died away.",
+				x.Name,
+				channelName(s.Doc, t.Row),
+				t.Left,
+			),
 			Fixes: []Fix{fix("Hold it until the next sound", &project.SetPassage{ID: x.ID, Tail: &hold}),
-				fix("Let it fade", &project.SetPassage{ID: x.ID, Tail: &fade})}})
+				fix("Let it fade", &project.SetPassage{ID: x.ID, Tail: &fade})},
+		})
 	}
 }
 

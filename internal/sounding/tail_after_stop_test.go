@@ -38,8 +38,25 @@ func TestATailThatComesBackIsNoticed(t *testing.T) {
 		}
 		length := target("time", 1)
 		length.Length = 0.9
-		s.doc.Passages = []*project.Passage{{ID: "p", Name: "Stop", From: 4 * 960, To: 6 * 960, Rows: []string{s.a.ID}, Tail: tail, Fade: 480, Brought: []string{},
-			Courses: []*project.Course{{Name: "Stop", Points: []project.Point{{Shape: project.Hold, Value: 1}}, Targets: []project.CourseTarget{target("stop", 1), target("sync", 1), length}}}}}
+		s.doc.Passages = []*project.Passage{
+			{
+				ID:      "p",
+				Name:    "Stop",
+				From:    4 * 960,
+				To:      6 * 960,
+				Rows:    []string{s.a.ID},
+				Tail:    tail,
+				Fade:    480,
+				Brought: []string{},
+				Courses: []*project.Course{
+					{
+						Name:    "Stop",
+						Points:  []project.Point{{Shape: project.Hold, Value: 1}},
+						Targets: []project.CourseTarget{target("stop", 1), target("sync", 1), length},
+					},
+				},
+			},
+		}
 		require.NoError(t, s.doc.Validate(engine.EffectInfo))
 		f, err := engine.Measure(context.Background(), s.doc, lib, 6*rate, nil, nil)
 		require.NoError(t, err)

@@ -26,10 +26,23 @@ func (s *Store) Project(ctx context.Context, id string) (document []byte, revisi
 func (s *Store) AddProject(ctx context.Context, id, name string, document []byte) error {
 	t := now()
 	err := s.within(ctx, func(tx *sql.Tx) error {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO projects (id, name, document, revision, created, changed) VALUES (?, ?, json_remove(?, '$.lines'), 1, ?, ?)`, id, name, string(document), t, t); err != nil {
+		if _, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO projects (id, name, document, revision, created, changed) VALUES (?, ?, json_remove(?, '$.lines'), 1, ?, ?)`,
+			id,
+			name,
+			string(document),
+			t,
+			t,
+		); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO lines (project, place, line) SELECT ?, key, value FROM json_each(?, '$.lines') WHERE type = 'object'`, id, string(document))
+		_, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO lines (project, place, line) SELECT ?, key, value FROM json_each(?, '$.lines') WHERE type = 'object'`,
+			id,
+			string(document),
+		)
 		return err
 	})
 	if err != nil {
@@ -52,16 +65,36 @@ func (s *Store) Commit(ctx context.Context, id, name string, rest []byte, lines 
 			return fmt.Errorf("store revision %d: the project has moved on", e.Revision)
 		}
 		for place, line := range lines.Changed {
-			if _, err := tx.ExecContext(ctx, `INSERT INTO lines (project, place, line) VALUES (?, ?, ?) ON CONFLICT (project, place) DO UPDATE SET line = excluded.line`, id, place, string(line)); err != nil {
+			if _, err := tx.ExecContext(
+				ctx,
+				`INSERT INTO lines (project, place, line) VALUES (?, ?, ?) ON CONFLICT (project, place) DO UPDATE SET line = excluded.line`,
+				id,
+				place,
+				string(line),
+			); err != nil {
 				return fmt.Errorf("store line %d: %w", place, err)
 			}
 		}
 		if _, err := tx.ExecContext(ctx, `DELETE FROM lines WHERE project = ? AND place >= ?`, id, lines.Count); err != nil {
 			return fmt.Errorf("store revision %d: %w", e.Revision, err)
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, touched, gesture, time, hash)
+		if _, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, touched, gesture, time, hash)
 			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			id, e.Revision, e.Author, e.Label, e.Kind, e.Batch, e.Undo, e.Patch, e.Touched, e.Gesture, e.Time, e.Hash); err != nil {
+			id,
+			e.Revision,
+			e.Author,
+			e.Label,
+			e.Kind,
+			e.Batch,
+			e.Undo,
+			e.Patch,
+			e.Touched,
+			e.Gesture,
+			e.Time,
+			e.Hash,
+		); err != nil {
 			return fmt.Errorf("store change %d: %w", e.Revision, err)
 		}
 		return spend(ctx, tx, id, spends, 1)

@@ -28,15 +28,42 @@ func TestLinesAreKeptOneByOne(t *testing.T) {
 		revision++
 		require.NoError(t, s.Commit(ctx, "p", "Rope", []byte(rest), lines, Entry{Revision: revision, Kind: "do"}, nil))
 	}
-	commit(`{"a":2}`, Lines{Count: 12, Changed: map[int][]byte{1: []byte(`{"v":20}`), 2: []byte(`{"v":3}`), 3: []byte(`{}`), 4: []byte(`{}`),
-		5: []byte(`{}`), 6: []byte(`{}`), 7: []byte(`{}`), 8: []byte(`{}`), 9: []byte(`{}`), 10: []byte(`{"v":10}`), 11: []byte(`{"v":11}`)}})
+	commit(
+		`{"a":2}`,
+		Lines{Count: 12, Changed: map[int][]byte{
+			1: []byte(`{"v":20}`),
+			2: []byte(`{"v":3}`),
+			3: []byte(`{}`),
+			4: []byte(`{}`),
+			5: []byte(
+				`{}`,
+			),
+			6:  []byte(`{}`),
+			7:  []byte(`{}`),
+			8:  []byte(`{}`),
+			9:  []byte(`{}`),
+			10: []byte(`{"v":10}`),
+			11: []byte(`{"v":11}`),
+		}},
+	)
 	require.JSONEq(t, `{"a":2,"lines":[{"v":0.1},{"v":20},{"v":3},{},{},{},{},{},{},{},{"v":10},{"v":11}]}`, linesOf(t, s))
 	commit(`{"a":3,"lines":null}`, Lines{Count: 1, Changed: map[int][]byte{0: []byte(`{"v":9}`)}})
 	require.JSONEq(t, `{"a":3,"lines":[{"v":9}]}`, linesOf(t, s))
 	commit(`{"a":4,"lines":[]}`, Lines{})
 	require.JSONEq(t, `{"a":4,"lines":[]}`, linesOf(t, s))
 	// what cannot be stored whole is not stored at all
-	require.Error(t, s.Commit(ctx, "p", "Rope", []byte(`{"a":5}`), Lines{Count: 1, Changed: map[int][]byte{0: []byte(`{}`)}}, Entry{Revision: 6, Kind: "wrong"}, nil))
+	require.Error(
+		t,
+		s.Commit(
+			ctx,
+			"p",
+			"Rope",
+			[]byte(`{"a":5}`),
+			Lines{Count: 1, Changed: map[int][]byte{0: []byte(`{}`)}},
+			Entry{Revision: 6, Kind: "wrong"},
+			nil,
+		),
+	)
 	require.JSONEq(t, `{"a":4,"lines":[]}`, linesOf(t, s))
 }
 
@@ -51,7 +78,12 @@ func TestWholeDocumentsAreTakenOver(t *testing.T) {
 	require.NoError(t, err)
 	want := `{"name":"Rope","lines":[{"owner":"b","points":[]},{"owner":"a","points":[{"tick":1,"value":-0.25}]}]}`
 	for id, document := range map[string]string{"p": want, "none": `{"name":"Bare","lines":null}`} {
-		_, err = s.DB.ExecContext(ctx, `INSERT INTO projects (id, name, document, revision, created, changed) VALUES (?, 'Rope', ?, 7, '', '')`, id, document)
+		_, err = s.DB.ExecContext(
+			ctx,
+			`INSERT INTO projects (id, name, document, revision, created, changed) VALUES (?, 'Rope', ?, 7, '', '')`,
+			id,
+			document,
+		)
 		require.NoError(t, err)
 	}
 	_, err = g.Up(ctx)
@@ -84,7 +116,15 @@ func BenchmarkCommitAmong100000Points(b *testing.B) {
 	require.NoError(b, s.AddProject(b.Context(), "p", "Rope", []byte(`{}`)))
 	require.NoError(b, s.Commit(b.Context(), "p", "Rope", []byte(`{}`), all, Entry{Revision: 2, Kind: "do"}, nil))
 	for i := int64(3); b.Loop(); i++ {
-		if err := s.Commit(b.Context(), "p", "Rope", []byte(`{}`), Lines{200, map[int][]byte{3: line}}, Entry{Revision: i, Kind: "do"}, nil); err != nil {
+		if err := s.Commit(
+			b.Context(),
+			"p",
+			"Rope",
+			[]byte(`{}`),
+			Lines{200, map[int][]byte{3: line}},
+			Entry{Revision: i, Kind: "do"},
+			nil,
+		); err != nil {
 			b.Fatal(err)
 		}
 	}

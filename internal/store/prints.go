@@ -35,7 +35,16 @@ func (s *Store) AddPrint(ctx context.Context, p Print, queue func(tx *sql.Tx) (j
 			return err
 		}
 		p.State = "waiting"
-		_, err = tx.ExecContext(ctx, `INSERT INTO prints (`+printColumns+`) VALUES (?, ?, ?, ?, ?, 'waiting', '', '', '', ?)`, p.ID, p.Project, p.Author, p.Job, p.Spec, now())
+		_, err = tx.ExecContext(
+			ctx,
+			`INSERT INTO prints (`+printColumns+`) VALUES (?, ?, ?, ?, ?, 'waiting', '', '', '', ?)`,
+			p.ID,
+			p.Project,
+			p.Author,
+			p.Job,
+			p.Spec,
+			now(),
+		)
 		return err
 	})
 	return p, err
@@ -60,8 +69,16 @@ func (s *Store) Requeue(ctx context.Context, id string, queue func(tx *sql.Tx) (
 
 // SetPrint stores how a print stands. A print that has ended stays as it ended.
 func (s *Store) SetPrint(ctx context.Context, p Print) error {
-	_, err := s.DB.ExecContext(ctx, `UPDATE prints SET job = ?, state = ?, error = ?, result = ?, lineage = ? WHERE id = ? AND state IN ('waiting', 'running')`,
-		p.Job, p.State, p.Error, p.Result, p.Lineage, p.ID)
+	_, err := s.DB.ExecContext(
+		ctx,
+		`UPDATE prints SET job = ?, state = ?, error = ?, result = ?, lineage = ? WHERE id = ? AND state IN ('waiting', 'running')`,
+		p.Job,
+		p.State,
+		p.Error,
+		p.Result,
+		p.Lineage,
+		p.ID,
+	)
 	return err
 }
 

@@ -73,7 +73,21 @@ const entriesOf = `SELECT revision, author, coalesce(people.name, ''), label, ki
 
 func scanEntry(row interface{ Scan(...any) error }) (Entry, error) {
 	var e Entry
-	err := row.Scan(&e.Revision, &e.Author, &e.Name, &e.Label, &e.Kind, &e.Batch, &e.Undo, &e.Patch, &e.Touched, &e.Gesture, &e.Spent, &e.Time, &e.Hash)
+	err := row.Scan(
+		&e.Revision,
+		&e.Author,
+		&e.Name,
+		&e.Label,
+		&e.Kind,
+		&e.Batch,
+		&e.Undo,
+		&e.Patch,
+		&e.Touched,
+		&e.Gesture,
+		&e.Spent,
+		&e.Time,
+		&e.Hash,
+	)
 	return e, err
 }
 
@@ -106,18 +120,37 @@ func (s *Store) entries(ctx context.Context, query string, args ...any) ([]Entry
 
 // LastToUndo finds an author's newest change that is not undone yet.
 func (s *Store) LastToUndo(ctx context.Context, id, author string) (Entry, error) {
-	e, err := scanEntry(s.DB.QueryRowContext(ctx, entriesOf+` AND author = ? AND kind IN ('do', 'redo') AND spent = 0 ORDER BY revision DESC LIMIT 1`, id, author))
+	e, err := scanEntry(
+		s.DB.QueryRowContext(
+			ctx,
+			entriesOf+` AND author = ? AND kind IN ('do', 'redo') AND spent = 0 ORDER BY revision DESC LIMIT 1`,
+			id,
+			author,
+		),
+	)
 	return e, none(err)
 }
 
 // OfGesture lists an author's changes of one gesture that are not undone yet, the newest first.
 func (s *Store) OfGesture(ctx context.Context, id, author, gesture string) ([]Entry, error) {
-	return s.entries(ctx, entriesOf+` AND author = ? AND gesture = ? AND kind = 'do' AND spent = 0 ORDER BY revision DESC`, id, author, gesture)
+	return s.entries(
+		ctx,
+		entriesOf+` AND author = ? AND gesture = ? AND kind = 'do' AND spent = 0 ORDER BY revision DESC`,
+		id,
+		author,
+		gesture,
+	)
 }
 
 // OthersSince lists what others than the author have changed after a revision and not taken back.
 func (s *Store) OthersSince(ctx context.Context, id, author string, revision int64) ([]Entry, error) {
-	return s.entries(ctx, entriesOf+` AND author <> ? AND revision > ? AND kind IN ('do', 'redo') AND spent <> 1 ORDER BY revision DESC`, id, author, revision)
+	return s.entries(
+		ctx,
+		entriesOf+` AND author <> ? AND revision > ? AND kind IN ('do', 'redo') AND spent <> 1 ORDER BY revision DESC`,
+		id,
+		author,
+		revision,
+	)
 }
 
 // PassOver marks an entry as one that undo and redo do not come back to, though what it did stands.
@@ -138,9 +171,18 @@ func spend(ctx context.Context, tx *sql.Tx, id string, revisions []int64, how in
 // done nothing else since.
 func (s *Store) LastToRedo(ctx context.Context, id, author string) (Entry, error) {
 	var last sql.NullInt64
-	if err := s.DB.QueryRowContext(ctx, `SELECT max(revision) FROM changes WHERE project = ? AND author = ? AND kind = 'do'`, id, author).Scan(&last); err != nil {
+	if err := s.DB.QueryRowContext(ctx, `SELECT max(revision) FROM changes WHERE project = ? AND author = ? AND kind = 'do'`, id, author).
+		Scan(&last); err != nil {
 		return Entry{}, err
 	}
-	e, err := scanEntry(s.DB.QueryRowContext(ctx, entriesOf+` AND author = ? AND kind = 'undo' AND spent = 0 AND revision > ? ORDER BY revision DESC LIMIT 1`, id, author, last.Int64))
+	e, err := scanEntry(
+		s.DB.QueryRowContext(
+			ctx,
+			entriesOf+` AND author = ? AND kind = 'undo' AND spent = 0 AND revision > ? ORDER BY revision DESC LIMIT 1`,
+			id,
+			author,
+			last.Int64,
+		),
+	)
 	return e, none(err)
 }

@@ -33,8 +33,11 @@ func Open(ctx context.Context, dir string) (*Store, error) {
 		return nil, fmt.Errorf("open database: %w", err)
 	}
 	// as a URI with its path escaped: a folder's name may hold what is special in one
-	place := url.URL{Scheme: "file", Path: filepath.ToSlash(path),
-		RawQuery: "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate"}
+	place := url.URL{
+		Scheme:   "file",
+		Path:     filepath.ToSlash(path),
+		RawQuery: "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate",
+	}
 	db, err := sql.Open("sqlite", place.String())
 	if err != nil {
 		return nil, fmt.Errorf("open database: %w", err)
@@ -78,7 +81,13 @@ type Person struct {
 
 // PutPerson adds or renames a person.
 func (s *Store) PutPerson(ctx context.Context, p Person) error {
-	_, err := s.DB.ExecContext(ctx, `INSERT INTO people (id, name, created) VALUES (?, ?, ?) ON CONFLICT (id) DO UPDATE SET name = excluded.name`, p.ID, p.Name, now())
+	_, err := s.DB.ExecContext(
+		ctx,
+		`INSERT INTO people (id, name, created) VALUES (?, ?, ?) ON CONFLICT (id) DO UPDATE SET name = excluded.name`,
+		p.ID,
+		p.Name,
+		now(),
+	)
 	return err
 }
 
@@ -91,7 +100,17 @@ func (s *Store) Person(ctx context.Context, id string) (Person, error) {
 
 // PutAudio notes a sound that lies in the audio folder.
 func (s *Store) PutAudio(ctx context.Context, hash, name string, frames int64, channels, rate, bits int, origin string) error {
-	_, err := s.DB.ExecContext(ctx, `INSERT INTO audio (hash, name, frames, channels, rate, bits, origin, created) VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (hash) DO NOTHING`,
-		hash, name, frames, channels, rate, bits, origin, now())
+	_, err := s.DB.ExecContext(
+		ctx,
+		`INSERT INTO audio (hash, name, frames, channels, rate, bits, origin, created) VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (hash) DO NOTHING`,
+		hash,
+		name,
+		frames,
+		channels,
+		rate,
+		bits,
+		origin,
+		now(),
+	)
 	return err
 }

@@ -102,7 +102,10 @@ func TestPresetsAreListedByNameAndDeletedOnlyToTheBin(t *testing.T) {
 	require.Equal(t, []string{`"anchor"`, `"quay"`, `"Zinc"`}, names())
 	require.ErrorIs(t, s.BinPreset(ctx, "none", true), ErrNone)
 	// all of a file or none of it: the second cannot be stored
-	_, err = s.DB.ExecContext(ctx, `CREATE TRIGGER picky BEFORE INSERT ON presets WHEN NEW.name = 'bad' BEGIN SELECT RAISE(ABORT, 'no'); END`)
+	_, err = s.DB.ExecContext(
+		ctx,
+		`CREATE TRIGGER picky BEFORE INSERT ON presets WHEN NEW.name = 'bad' BEGIN SELECT RAISE(ABORT, 'no'); END`,
+	)
 	require.NoError(t, err)
 	require.Error(t, s.PutPresets(ctx, "ada", Preset{"a", "good", []byte(`"good"`)}, Preset{"b", "bad", []byte(`"bad"`)}))
 	require.Equal(t, []string{`"anchor"`, `"quay"`, `"Zinc"`}, names())

@@ -5,9 +5,9 @@ import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes } from 'react-router'
 import { ProjectPage } from './board/ProjectPage'
 import { StartPage } from './start/StartPage'
-import { applyTheme } from './theme/theme'
+import { beginTheme } from './theme/theme'
 
-applyTheme()
+beginTheme()
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

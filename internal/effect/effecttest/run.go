@@ -75,7 +75,19 @@ func (r *Rig) Span(left, right []float64) {
 	for i := range r.vals {
 		r.vals[i] = effect.Value{Now: r.Values[i]}
 	}
-	r.span = effect.Span{L: left, R: right, Values: r.vals, Still: !r.first, Time: effect.Time{Frame: r.frame, Quarter: float64(r.frame) / r.Rate * r.Tempo / 60, Tempo: r.Tempo, Rolling: true, Jumped: r.first}}
+	r.span = effect.Span{
+		L:      left,
+		R:      right,
+		Values: r.vals,
+		Still:  !r.first,
+		Time: effect.Time{
+			Frame:   r.frame,
+			Quarter: float64(r.frame) / r.Rate * r.Tempo / 60,
+			Tempo:   r.Tempo,
+			Rolling: true,
+			Jumped:  r.first,
+		},
+	}
 	r.P.Process(&r.span)
 	r.first = false
 	r.frame += int64(len(left))

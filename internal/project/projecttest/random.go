@@ -61,7 +61,10 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 	case 80:
 		return &project.NewRow{Kind: []string{project.Track, project.Return, project.Main}[r.IntN(3)]}
 	case 0:
-		return &project.AddChannel{Channel: project.NewChannel([]string{project.Track, project.Group, project.Return}[r.IntN(3)], name, p.MainChannel().ID), Index: i}
+		return &project.AddChannel{
+			Channel: project.NewChannel([]string{project.Track, project.Group, project.Return}[r.IntN(3)], name, p.MainChannel().ID),
+			Index:   i,
+		}
 	case 1:
 		return &project.RemoveChannel{ID: ch.ID}
 	case 2:
@@ -87,9 +90,17 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 	case 14:
 		return &project.SetKey{ID: pick(nodes), Key: &project.Tap{Channel: ch.ID, Point: "post"}}
 	case 15:
-		return &project.SetParam{Owner: pick(nodes), Name: []string{"gain", "mix", "ceiling", "ahead", "nothing"}[r.IntN(5)], Value: float64(r.IntN(40))}
+		return &project.SetParam{
+			Owner: pick(nodes),
+			Name:  []string{"gain", "mix", "ceiling", "ahead", "nothing"}[r.IntN(5)],
+			Value: float64(r.IntN(40)),
+		}
 	case 16:
-		return &project.SetLine{Owner: pick(nodes), Name: "gain", Points: []project.Point{{Tick: 0, Value: float64(-r.IntN(60)), Shape: project.Hold}}}
+		return &project.SetLine{
+			Owner:  pick(nodes),
+			Name:   "gain",
+			Points: []project.Point{{Tick: 0, Value: float64(-r.IntN(60)), Shape: project.Hold}},
+		}
 	case 17:
 		return &project.AddSend{Channel: ch.ID, Index: i, Send: &project.Send{To: other.ID, Level: -10}}
 	case 18:
@@ -136,7 +147,12 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 		}
 		return &project.SetMeant{Rule: "ghost", At: ch.ID, By: "Ada", Meant: yes}
 	case 35:
-		return &project.MakeFork{Kind: []string{project.Copies, project.LeftRight, project.MidSide, project.Bands}[r.IntN(4)], Bands: 2 + i, Owner: pick(owners), Index: i}
+		return &project.MakeFork{
+			Kind:  []string{project.Copies, project.LeftRight, project.MidSide, project.Bands}[r.IntN(4)],
+			Bands: 2 + i,
+			Owner: pick(owners),
+			Index: i,
+		}
 	case 36, 37:
 		return &project.MakeFork{Kind: project.Copies, Nodes: []string{pick(nodes)}}
 	case 38:
@@ -162,7 +178,11 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 	case 48:
 		return &project.SpreadPaths{Fork: pick(forks)}
 	case 49:
-		return &project.SetParam{Owner: pick(forks), Name: []string{"x1", "x2", "trim", "mix"}[r.IntN(4)], Value: float64(r.IntN(2000)) / 10}
+		return &project.SetParam{
+			Owner: pick(forks),
+			Name:  []string{"x1", "x2", "trim", "mix"}[r.IntN(4)],
+			Value: float64(r.IntN(2000)) / 10,
+		}
 	case 50:
 		return &project.SetInput{Channel: ch.ID, Input: &project.Tap{Channel: other.ID, Point: "path", Node: pick(paths)}}
 	case 51, 52:
@@ -170,21 +190,50 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 	case 53:
 		return &project.HoldStretch{Stretch: randomStretch(r, ch), Value: -float64(r.IntN(40))}
 	case 54:
-		return &project.FillStretch{Stretch: randomStretch(r, ch), Every: int64(40 + r.IntN(200)), How: []string{"value", "rise", "chance"}[r.IntN(3)], Low: -20, High: 0, Seed: int64(i)}
+		return &project.FillStretch{
+			Stretch: randomStretch(r, ch),
+			Every:   int64(40 + r.IntN(200)),
+			How:     []string{"value", "rise", "chance"}[r.IntN(3)],
+			Low:     -20,
+			High:    0,
+			Seed:    int64(i),
+		}
 	case 55:
-		return &project.TurnStretch{Stretch: randomStretch(r, ch), How: []string{"reverse", "thin", "scale", "shift"}[r.IntN(4)], By: r.Float64()}
+		return &project.TurnStretch{
+			Stretch: randomStretch(r, ch),
+			How:     []string{"reverse", "thin", "scale", "shift"}[r.IntN(4)],
+			By:      r.Float64(),
+		}
 	case 56:
 		if l := lineOf(p, ch.ID, "fader"); l != nil && len(l.Points) > 0 {
-			return &project.MovePoints{Stretch: randomStretch(r, ch), Ticks: []int64{l.Points[r.IntN(len(l.Points))].Tick}, By: int64(r.IntN(40000) - 20000), Up: r.Float64() - 0.5}
+			return &project.MovePoints{
+				Stretch: randomStretch(r, ch),
+				Ticks:   []int64{l.Points[r.IntN(len(l.Points))].Tick},
+				By:      int64(r.IntN(40000) - 20000),
+				Up:      r.Float64() - 0.5,
+			}
 		}
 		return &project.BeginLine{Owner: ch.ID, Name: "pan"}
 	case 57:
-		return &project.PastePoints{Stretch: randomStretch(r, ch), Points: []project.Point{{Tick: 50, Value: -3, Shape: project.Ramp}, {Tick: 400, Value: -30, Shape: project.Hold}}, Of: &project.Address{Owner: other.ID, Name: "fader"}}
+		return &project.PastePoints{
+			Stretch: randomStretch(r, ch),
+			Points:  []project.Point{{Tick: 50, Value: -3, Shape: project.Ramp}, {Tick: 400, Value: -30, Shape: project.Hold}},
+			Of:      &project.Address{Owner: other.ID, Name: "fader"},
+		}
 	case 58:
-		return &project.TakenDown{Stretch: randomStretch(r, ch), Frames: []int64{9000, 9500, 20000}, Values: []float64{-3, -9, -2}, Glide: int64(r.IntN(5000))}
+		return &project.TakenDown{
+			Stretch: randomStretch(r, ch),
+			Frames:  []int64{9000, 9500, 20000},
+			Values:  []float64{-3, -9, -2},
+			Glide:   int64(r.IntN(5000)),
+		}
 	case 59, 60:
 		x := away(p)
-		x.ID, x.From, x.To, x.Tail = project.NewID(), int64(i*700), int64(i*700+r.IntN(4000)), []string{project.TailRing, project.TailCut, project.TailFade, project.TailHold}[r.IntN(4)]
+		x.ID, x.From, x.To, x.Tail = project.NewID(), int64(
+			i*700,
+		), int64(
+			i*700+r.IntN(4000),
+		), []string{project.TailRing, project.TailCut, project.TailFade, project.TailHold}[r.IntN(4)]
 		if id := pick(nodes); yes && id != "none" {
 			x.Courses[0].Targets = append(x.Courses[0].Targets, project.CourseTarget{Owner: id, Name: "mix", From: 100, To: 20})
 			x.Brought = []string{id}

@@ -29,7 +29,6 @@ async function refusal(r: Response): Promise<Refused> {
 }
 
 let askName: () => Promise<boolean> = () => Promise.resolve(false)
-
 /** Says who asks for a name when a change lacks one. */
 export const onNameless = (ask: () => Promise<boolean>) => (askName = ask)
 
@@ -45,7 +44,6 @@ async function reach(request: Request): Promise<Response> {
 
 /** The server's operations, each with its path, what it takes and what it answers, as Go describes them. */
 export const api = createClient<paths>({ fetch: reach, baseUrl: location.origin })
-
 api.use({
   onResponse: async ({ response }) => {
     if (!response.ok) throw await refusal(response)
@@ -63,7 +61,6 @@ export type Waiting = { signal?: AbortSignal; work?: string }
 export const waiting = ({ signal, work }: Waiting) => ({ signal, headers: work ? { 'X-Work': work } : {} })
 
 type Operation = { parameters: { path?: object; query?: object } }
-
 type Of<P> = P extends { parameters: { path?: infer A; query?: infer Q } }
   ? (A extends object ? { path: A } : object) & (Q extends object ? { query: Q } : object)
   : object

@@ -3,110 +3,63 @@ import type { components, paths } from './schema'
 type S = components['schemas']
 
 export type Project = S['ProjectProject']
-
 export type Channel = S['ProjectChannel']
-
 export type Node = S['ProjectNode']
-
 export type Stage = S['ProjectStage']
-
 export type Fork = S['ProjectFork']
-
 export type Path = S['ProjectPath']
-
 export type ForkFigures = S['EngineForkFigures']
-
 export type Send = S['ProjectSend']
-
 export type Clip = S['ProjectClip']
-
 export type Section = S['ProjectSection']
-
 export type EffectInfo = S['EffectInfo']
-
 export type Param = S['ParamParam']
-
 export type Picture = S['EffectPicture']
-
 export type Person = S['StorePerson']
-
 export type Summary = S['StoreSummary']
-
 export type PrintStatus = S['PrintingStatus']
-
 export type PrintSpec = NonNullable<
   paths['/api/projects/{id}/prints']['post']['requestBody']
 >['content']['application/json']
-
 export type NewPreset = NonNullable<
   paths['/api/presets']['post']['requestBody']
 >['content']['application/json']
-
 export type Point = S['ProjectPoint']
-
 export type PresetFile = NonNullable<
   paths['/api/preset-files']['post']['requestBody']
 >['content']['application/json']
-
 export type Message = S['ServerMessage']
-
 export type ChangeMessage = S['ServerChangeMessage']
-
 export type Presence = S['ServerPresence']
-
 export type StripParams = S['ServerParams']
-
 export type Trial = S['ProjectTrial']
-
 export type Chain = S['ProjectChain']
-
 export type Preset = S['PresetPreset']
-
 export type Comparison = S['PrintingComparison']
-
 export type Alternative = S['PrintingAlternative']
 
 export type Outline = S['ProjectOutline']
 export type TapPoint = S['ProjectTapPoint']
 export type Timeline = S['ProjectTimeline']
 export type Cost = S['EngineCost']
-
 export type Tap = S['ProjectTap']
-
 export type Sounding = S['SoundingSounding']
-
 export type Reach = S['RoutingReach']
-
 export type Mover = S['ProjectMover']
-
 export type Handle = S['ProjectHandle']
-
 export type Line = S['ProjectLine']
-
 export type LineView = S['ProjectLineView']
-
 export type SeenPoint = S['ProjectSeenPoint']
-
 export type Movable = S['ProjectMovable']
-
 export type LineValue = S['EngineLineValue']
-
 export type Passage = S['ProjectPassage']
-
 export type PassageView = S['ProjectPassageView']
-
 export type PassageSpan = S['ProjectPassageSpan']
-
 export type PassageKind = S['PassageKind']
-
 export type CourseView = S['ProjectCourseView']
-
 export type CourseTargetView = S['ProjectCourseTargetView']
-
 export type Contour = S['EngineContour']
-
 export type Trace = S['RoutingTrace']
-
 export type Lateness = S['EngineLateness']
 
 /** What is asked of the engine, and what it answers: the table of questions in Go, by name. */
@@ -118,7 +71,6 @@ export type Questions = {
       }
     : never
 }
-
 type Json<P, K extends string> = P extends { [k in K]?: infer B }
   ? NonNullable<B> extends { content: { 'application/json': infer J } }
     ? J
@@ -129,6 +81,5 @@ export type Trip = S['EngineTrip']
 
 /** A change as it travels: its name and its fields, one of those in Go's registry. */
 export type Change = S['ProjectWire']
-
 /** The fields of a change, by its name. */
 export type Fields<T extends Change['type']> = Extract<Change, { type: T }>['do']

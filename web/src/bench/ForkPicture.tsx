@@ -12,7 +12,6 @@ import { frameOf } from './frame'
 import { useForkPicture } from './picture'
 
 const W = 196
-
 const H = 172
 
 /** What a fork does as a whole, by a test signal that Go sends through a copy of it. */

@@ -26,7 +26,6 @@ export function LivePoint({
 }
 
 const SECONDS = 4
-
 const DEEP = 18 // dB
 
 /** Reduction over the last seconds, hanging down from the top. */

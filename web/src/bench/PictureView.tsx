@@ -9,7 +9,6 @@ import { frameOf } from './frame'
 import { useStagePicture } from './picture'
 
 const W = 220
-
 const H = 196
 
 /** A stage's picture: curves, bars and handles as Go gave them; handles are dragged or moved by keys. */

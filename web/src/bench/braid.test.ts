@@ -3,7 +3,6 @@ import type { Fork, Node, Path } from '../api/types'
 import { chainHeight, FOLDED, forkHeight, GAP, middles, STRAND } from './braid'
 
 const path = (id: string, nodes: Node[] = []) => ({ id, chain: { bypass: false, nodes } }) as unknown as Path
-
 const fork = (...paths: Path[]) => ({ id: 'f', paths }) as unknown as Fork
 
 describe('the height of strands', () => {

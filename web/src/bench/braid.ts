@@ -3,9 +3,7 @@ import type { Fork, Node, Path } from '../api/types'
 /* How high the strands of a chain are drawn: pure figures, so that the lines between them meet. */
 
 export const STRAND = 42
-
 export const FOLDED = 26
-
 export const GAP = 3
 
 type Open = (p: Path) => boolean

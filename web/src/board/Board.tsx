@@ -1,11 +1,12 @@
+import { importFiles } from './import'
+import { zoomBy } from './zoom'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { takerAt, upload } from '../api/client'
 import type { Channel } from '../api/types'
 import { lens as makeLens } from '../document/time'
 import { LitPath, useReach } from '../routing/LitPath'
 import { makeGroup, openSend } from '../routing/gestures'
 import { useHeard } from '../session/meters'
-import { notice, refused, useSession } from '../session/store'
+import { useSession } from '../session/store'
 import { setView, useView, view } from '../session/view'
 import { Playhead } from './Playhead'
 import { Row, rowHeight } from './Row'
@@ -165,32 +166,4 @@ export function Board() {
       )}
     </div>
   )
-}
-
-/** Zooms around a place on the board, or around its middle. */
-export function zoomBy(factor: number, x?: number, width = 1100) {
-  const t = useSession.getState().timeline
-  if (!t) return
-  const v = view()
-  const now = v.zoom || (t.end * 1.01) / width
-  const next = Math.min(Math.max(now * factor, 40), (t.end * 1.01) / width)
-  const at = x ?? width / 2
-  const scroll = Math.max(0, v.scroll + at * (now - next))
-  setView(next >= (t.end * 1.01) / width ? { zoom: 0, scroll: 0 } : { zoom: next, scroll })
-}
-
-async function importFiles(id: string, files: File[]) {
-  for (const f of files) {
-    try {
-      useSession.setState({ importing: { name: f.name, progress: 0 } })
-      await upload(takerAt('/api/projects/{id}/audio', { path: { id }, query: { name: f.name } }), f, (p) =>
-        useSession.setState({ importing: { name: f.name, progress: p * 0.5 } }),
-      )
-      notice(`${f.name} is a track now.`)
-    } catch (e) {
-      refused(e)
-    } finally {
-      useSession.setState({ importing: null })
-    }
-  }
 }

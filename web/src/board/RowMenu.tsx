@@ -1,5 +1,6 @@
 import type { Channel } from '../api/types'
 import { Menu } from '../controls/Menu'
+import { useEntry } from '../controls/MenuEntry'
 import { toggleLines } from '../lines/actions'
 import { openMaker } from '../passages/actions'
 import { dissolveGroup, makeGroup, sendTo } from '../routing/gestures'
@@ -60,23 +61,43 @@ export function RowMenu({ channel }: { channel: Channel }) {
         own && { text: 'Remove', run: () => void removeRow(channel) },
       ]}
       foot={(shut) => (
-        <li className="flex flex-row gap-1 px-2 py-1">
+        <div className="flex flex-row gap-0.5 px-1.5 py-1" role="group" aria-label="Tint">
           {tints.map((t, i) => (
-            <button
+            <Tint
               key={t}
-              className="h-4 w-4 rounded-full border p-0"
-              style={{ background: t, borderColor: 'var(--soft)' }}
-              aria-label={i === 0 ? 'No tint' : `Tint ${i}`}
-              onClick={() => {
+              tint={t}
+              place={i}
+              on={channel.tint === i}
+              run={() => {
                 shut()
                 void setRow(channel, { tint: i }, 'Tint')
               }}
             />
           ))}
-        </li>
+        </div>
       )}
     >
       ⋯
     </Menu>
+  )
+}
+
+function Tint(p: { tint: string; place: number; on: boolean; run: () => void }) {
+  const name = p.place === 0 ? 'No tint' : `Tint ${p.place}`
+  const look = useEntry(name)
+  return (
+    <button
+      {...look}
+      role="menuitemradio"
+      aria-checked={p.on}
+      className="grid h-6 w-6 place-items-center p-0"
+      aria-label={name}
+      onClick={p.run}
+    >
+      <span
+        className="h-4 w-4 rounded-full border"
+        style={{ background: p.tint, borderColor: 'var(--soft)', borderWidth: p.on ? 2 : 1 }}
+      />
+    </button>
   )
 }

@@ -29,7 +29,6 @@ export const setRow = (c: Channel, what: Omit<Fields<'channel.set'>, 'id'>, labe
   change(`${label} ${c.name}`, { type: 'channel.set', do: { id: c.id, ...what } })
 
 export const toggleMute = (c: Channel) => setRow(c, { mute: !c.mute }, c.mute ? 'Unmute' : 'Mute')
-
 export const duplicateRow = (c: Channel) =>
   change(`Duplicate ${c.name}`, { type: 'channel.duplicate', do: { id: c.id } })
 

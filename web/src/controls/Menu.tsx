@@ -1,85 +1,122 @@
-import { type MouseEvent, type ReactNode, useId, useRef } from 'react'
+import {
+  autoUpdate,
+  flip,
+  FloatingFocusManager,
+  FloatingList,
+  FloatingPortal,
+  offset,
+  shift,
+  size,
+  useClick,
+  useDismiss,
+  useFloating,
+  useInteractions,
+  useListNavigation,
+  useRole,
+  useTypeahead,
+} from '@floating-ui/react'
+import { type ReactNode, useRef, useState } from 'react'
+import { Entry, inside, type Item, Open } from './MenuEntry'
 
-export type Item = { text: string; run: () => void; key?: string; off?: boolean } | null | false
-
-/** A button with a menu over everything else; the menu goes when something was chosen. */
-export function Menu({
-  label,
-  items,
-  children,
-  foot,
-  className = 'btn btn-xs btn-outline font-normal',
-}: {
+type Props = {
   label: string
   items: Item[]
   children: ReactNode
   /** What stands under the items; it is given a way to close the menu. */
   foot?: (shut: () => void) => ReactNode
   className?: string
-}) {
-  const id = useId()
-  const list = useRef<HTMLUListElement>(null)
-  const shut = () => list.current?.hidePopover()
-  const place = (e: MouseEvent<HTMLElement>) => {
-    e.stopPropagation()
-    const box = e.currentTarget.getBoundingClientRect()
-    const s = list.current!.style
-    const low = box.bottom > innerHeight * 0.55
-    s.left = `${Math.max(4, Math.min(box.right - 240, innerWidth - 244))}px`
-    if (box.right < 240) s.left = `${box.left}px`
-    s.top = low ? 'auto' : `${box.bottom + 2}px`
-    s.bottom = low ? `${innerHeight - box.top + 2}px` : 'auto'
-    // as high as there is room: what is longer scrolls, to its very end
-    s.maxHeight = `${(low ? box.top : innerHeight - box.bottom) - 8}px`
+}
+
+/** A button with a menu over everything else, as high as there is room. Arrow keys and letters lead through it; it goes
+    when something was chosen. */
+export function Menu({
+  label,
+  items,
+  children,
+  foot,
+  className = 'btn btn-xs btn-outline font-normal',
+}: Props) {
+  const [open, setOpen] = useState(false)
+  const [active, setActive] = useState<number | null>(null)
+  const elements = useRef<(HTMLElement | null)[]>([])
+  const labels = useRef<(string | null)[]>([])
+  const anchor = useRef<HTMLButtonElement>(null)
+  const back = () => anchor.current?.focus()
+  const { refs, floatingStyles, context } = useFloating({
+    open,
+    onOpenChange: (to, _, reason) => {
+      setOpen(to)
+      if (reason === 'escape-key') back()
+    },
+    placement: 'bottom-end',
+    strategy: 'fixed',
+    whileElementsMounted: autoUpdate,
+    middleware: [
+      offset(2),
+      flip(),
+      shift({ padding: 4 }),
+      size({
+        padding: 6,
+        apply: ({ availableHeight, elements: { floating } }) => {
+          floating.style.maxHeight = `${Math.max(120, availableHeight)}px`
+        },
+      }),
+    ],
+  })
+  const { getReferenceProps, getFloatingProps, getItemProps } = useInteractions([
+    useClick(context),
+    useDismiss(context),
+    useRole(context, { role: 'menu' }),
+    useListNavigation(context, { listRef: elements, activeIndex: active, onNavigate: setActive, loop: true }),
+    useTypeahead(context, { listRef: labels, activeIndex: active, onMatch: setActive }),
+  ])
+  /** What is chosen may take the focus elsewhere: it comes back before that. */
+  const shut = () => {
+    setOpen(false)
+    back()
   }
   return (
     <>
       <button
         type="button"
+        ref={(b) => {
+          anchor.current = b
+          refs.setReference(b)
+        }}
         className={className}
         aria-label={label}
-        aria-haspopup="menu"
-        popoverTarget={id}
-        onClick={place}
+        {...getReferenceProps({
+          onClick: (e) => e.stopPropagation(),
+          onKeyDown: (e) => (open || e.key === 'ArrowDown' || e.key === 'ArrowUp') && inside(e),
+        })}
       >
         {children}
       </button>
-      <ul
-        id={id}
-        ref={list}
-        popover="auto"
-        className="menu menu-sm pointer-events-auto m-0 w-60 flex-nowrap overflow-y-auto rounded border p-1 shadow-sm [&:not(:popover-open)]:hidden"
-        style={{
-          position: 'fixed',
-          right: 'auto',
-          background: 'var(--card)',
-          borderColor: 'var(--hair)',
-          color: 'var(--ink)',
-        }}
-        onClick={(e) => e.stopPropagation()}
-        onKeyDown={(e) => e.key === 'Escape' && e.stopPropagation()}
-        onToggle={(e) => e.newState === 'open' && e.currentTarget.querySelector('button')?.focus()}
-      >
-        {items.map(
-          (x) =>
-            x && (
-              <li key={x.text} className={x.off ? 'menu-disabled' : ''}>
-                <button
-                  type="button"
-                  disabled={x.off}
-                  onClick={() => {
-                    shut()
-                    x.run()
-                  }}
-                >
-                  <span className="grow">{x.text}</span>
-                  {x.key && <kbd className="kbd kbd-xs justify-self-end">{x.key}</kbd>}
-                </button>
-              </li>
-            ),
-        )}
-        {foot?.(shut)}
-      </ul>
+      {open && (
+        <FloatingPortal>
+          <FloatingFocusManager context={context} modal={false} initialFocus={0} returnFocus={false}>
+            <div
+              ref={refs.setFloating}
+              className="menu menu-sm pointer-events-auto z-50 w-[260px] flex-nowrap overflow-y-auto rounded border p-1 shadow-sm"
+              style={{
+                ...floatingStyles,
+                background: 'var(--card)',
+                borderColor: 'var(--hair)',
+                color: 'var(--ink)',
+              }}
+              aria-label={label}
+              {...getFloatingProps({ onClick: (e) => e.stopPropagation(), onKeyDown: inside })}
+            >
+              <Open value={{ active, of: getItemProps }}>
+                <FloatingList elementsRef={elements} labelsRef={labels}>
+                  {items.map((x) => x && <Entry key={x.text} item={x} shut={shut} />)}
+                  {foot?.(shut)}
+                </FloatingList>
+              </Open>
+            </div>
+          </FloatingFocusManager>
+        </FloatingPortal>
+      )}
     </>
   )
 }

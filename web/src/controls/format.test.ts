@@ -2,7 +2,6 @@ import { expect, test } from 'vitest'
 import { at, figure, place, read, said } from './format'
 
 const hz = { taper: 'log', min: 20, max: 20000, digits: 0, unit: 'Hz' } as const
-
 const db = { taper: 'level', min: -120, max: 12, digits: 1, unit: 'dB' } as const
 
 test('values are read as people type them', () => {

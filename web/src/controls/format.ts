@@ -62,7 +62,6 @@ function choice(choices: string[], t: string): number | null {
 }
 
 const knee = -60
-
 const part = 0.1
 
 /** The place of a value along a scale, 0 to 1: the drawing of param.Place. */

@@ -3,7 +3,6 @@ import type { Chain, Node } from '../api/types'
 import { along, holds, idOf, onward } from './chain'
 
 const stage = (id: string) => ({ stage: { id } }) as Node
-
 const fork = (id: string, ...paths: [string, Node[]][]) =>
   ({
     fork: { id, paths: paths.map(([p, nodes]) => ({ id: p, chain: { bypass: false, nodes } })) },

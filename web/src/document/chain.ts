@@ -170,6 +170,9 @@ export function findStage(project: Project, id: string): { stage: Stage; channel
   return null
 }
 
+/** Effects as they are made now, without the older sounds that stages may still have. */
+export const newest = (effects: EffectInfo[]) => effects.filter((e) => e.version === e.newest)
+
 export const effectOf = (s: Stage, effects: EffectInfo[]) =>
   effects.find((e) => e.id === s.effect && e.version === s.version)
 

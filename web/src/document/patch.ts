@@ -32,7 +32,6 @@ export function sameButLines(a: Project, b: Project): boolean {
 }
 
 const serials = new WeakMap<object, number>()
-
 let serial = 0
 
 /** A number for an object that it keeps for as long as it is the same one; 0 for none. */

@@ -1,3 +1,4 @@
+import { newest } from '../document/chain'
 import { useEffect, useMemo, useState } from 'react'
 import type { EffectInfo } from '../api/types'
 import { insertFork } from '../bench/forks'
@@ -18,7 +19,7 @@ type Props = { owner: string; index: number; replace?: string }
 export function EffectList({ owner, index, replace }: Props) {
   const all = useSession((s) => s.effects)
   const effects = useMemo(() => {
-    const now = all.filter((e) => e.version === e.newest)
+    const now = newest(all)
     return replace ? now : [...now, ...forkEntries]
   }, [all, replace])
   const place = placeInWords(owner)

@@ -1,32 +1,18 @@
 import type { EffectInfo } from '../api/types'
+import { matching } from '../controls/matching'
+import { setView, view } from '../session/view'
 
-const key = 'shoal.recent'
+export const recent = () => view().recent
 
-/** A list of ids that this browser remembers; what is no such list counts for nothing. */
-function remembered(key: string): string[] {
-  try {
-    const list = JSON.parse(localStorage.getItem(key) ?? '[]') as unknown
-    return Array.isArray(list) ? list.filter((x): x is string => typeof x === 'string') : []
-  } catch {
-    return []
-  }
-}
+export const remember = (id: string) =>
+  setView({ recent: [id, ...recent().filter((x) => x !== id)].slice(0, 3) })
 
-export const recent = () => remembered(key)
-
-export function remember(id: string) {
-  localStorage.setItem(key, JSON.stringify([id, ...recent().filter((x) => x !== id)].slice(0, 3)))
-}
-
-const liked = 'shoal.favourites'
-
-export const favourites = () => remembered(liked)
+export const favourites = () => view().favourites
 
 export function toggleFavourite(id: string): string[] {
   const now = favourites()
-  const next = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
-  localStorage.setItem(liked, JSON.stringify(next))
-  return next
+  setView({ favourites: now.includes(id) ? now.filter((x) => x !== id) : [...now, id] })
+  return favourites()
 }
 
 export type Family = { name: string; effects: EffectInfo[] }
@@ -38,15 +24,8 @@ export function search(
   recents: string[],
   likes: string[] = [],
 ): Family[] {
-  const t = text.trim().toLowerCase()
-  if (t) {
-    const score = (e: EffectInfo) => {
-      if (e.name.toLowerCase().startsWith(t)) return 4
-      if (e.synonyms.some((s) => s.startsWith(t))) return 3
-      if (e.name.toLowerCase().includes(t) || e.synonyms.some((s) => s.includes(t))) return 2
-      return e.says.toLowerCase().includes(t) || e.family.toLowerCase().includes(t) ? 1 : 0
-    }
-    const found = effects.filter((e) => score(e) > 0).sort((a, b) => score(b) - score(a))
+  if (text.trim()) {
+    const found = matching(effects, text, ['name', 'synonyms', 'family', 'says'])
     return found.length ? [{ name: 'Found', effects: found }] : []
   }
   const families: Family[] = []

@@ -2,10 +2,8 @@ import type { Shared } from './ring'
 
 /** How long the browser may take to open the output before the song goes on without it, in ms. */
 const PATIENCE = 2000
-
 /** How often the output is looked at, in ms, and how many looks without progress mean that it is lost. */
 const LOOK = 1000
-
 const LOST = 3
 
 /** The way from the ring to the ears: the browser's audio output. It may be missing, come later, or go: whoever waits

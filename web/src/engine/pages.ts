@@ -1,5 +1,4 @@
 export type Missing = { hash: string; page: number }
-
 type Keep = (m: Missing, bytes: Uint8Array, channels: number) => void
 
 /** Fetches pages of audio, each once at a time and again where that fails; what cannot be had is lost until

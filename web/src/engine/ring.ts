@@ -2,14 +2,11 @@ import type { Trip } from '../api/types'
 
 /** The memory that worker, worklet and page share. */
 export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4 } as const
-
 export const RING_FRAMES = 32768
 
 /** Levels travel in slots, each stamped with the place in the ring that it belongs to. */
 export const SLOTS = 64
-
 export const SLOT_VALUES = 8192
-
 export const STAMP = {
   write: 0,
   song: 1,

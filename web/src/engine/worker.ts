@@ -26,51 +26,28 @@ declare const Go: new () => {
 }
 
 let engine: Exports
-
 let loaded = false
-
 let rate = 48000
-
 let target = 4800 // frames kept ahead of the ears
-
 let head: Int32Array<SharedArrayBuffer> | null = null
-
 let ring: Float32Array
-
 let stamps: Float64Array
-
 let values: Float32Array
-
 let slot = 0
-
 let stamped = 0 // stamps made: while nothing plays, many of them are for the same frame
-
 let sinceLevels = 0
-
 let layoutId = 0
-
 let layoutText = ''
-
 let layoutPlan = -1
-
 let asked = false // somebody wants sound
-
 let prime = 4800 // frames that must be ahead before the ears get any
-
 let pumping = false
-
 let wakeUp: (() => void) | null = null
-
 let watching = false // somebody looks at a spectrum
-
 let spectrumAt = 0
-
 let costsAt = 0
-
 let busy = 0 // part of real time that rendering takes
-
 const encoder = new TextEncoder()
-
 const decoder = new TextDecoder()
 
 const say = (m: FromWorker) => postMessage(m)
@@ -113,7 +90,6 @@ async function start(shared: Shared | null, wasm: string) {
 }
 
 let over = false
-
 /** The Go program has come to an end, which it should not: the page makes a new engine. */
 function ended() {
   if (over) return
@@ -124,9 +100,7 @@ function ended() {
 }
 
 let starting = 0 // counts what is asked of the transport: a Play that waits for its audio may be overtaken
-
 let toldTransport = ''
-
 /** Says what the engine does, when that has changed: whether the song runs, and whether it is muted for protection. */
 function tellTransport(state = engine.state()) {
   const trip = engine.trip() ? text() : ''
@@ -137,7 +111,6 @@ function tellTransport(state = engine.state()) {
 }
 
 let draining: ReturnType<typeof setInterval> | undefined
-
 /** Takes the sound out of the ring in its own time while no output does, so that the song goes on in silence. */
 function drain(on: boolean) {
   clearInterval(draining)
@@ -174,7 +147,6 @@ function took(failed: number) {
 }
 
 let timed = ''
-
 /** Says where things stand in time, when that has changed: what is drawn from it need not be drawn again. */
 function tellTimeline() {
   engine.timeline()
@@ -185,9 +157,7 @@ function tellTimeline() {
 }
 
 let sounded = ''
-
 let lasting = 0 // the load over the last ten seconds or so: a short spike is no sounding
-
 /** Says what the engine notices, when that has changed. */
 function sound() {
   engine.soundings(lasting)
@@ -198,7 +168,6 @@ function sound() {
 }
 
 let rehearsing = false
-
 /** Plays for nobody, so that the browser has compiled the engine well before it is heard. */
 async function rehearse() {
   if (rehearsing) return
@@ -276,11 +245,8 @@ function stamp(write: number, song: number) {
 }
 
 const channel = new MessageChannel()
-
 let turn: (() => void) | null = null
-
 channel.port1.onmessage = () => turn?.()
-
 /** Lets messages in between two batches. */
 const breathe = () =>
   new Promise<void>((resolve) => {
@@ -332,6 +298,7 @@ async function pump() {
       stamp(Atomics.load(head, HEAD.write), engine.position())
       tellTransport()
       await fetchAhead()
+      await breathe() // whatever it waits for, it hears what is asked meanwhile
       runSome()
       if (pages.lost > 0) await sleep()
       continue
@@ -398,7 +365,6 @@ function wake() {
 }
 
 const turns = new Turns()
-
 function inTurn(run: () => void, revision = false) {
   turns.add(run, revision)
   if (pumping) wakeUp?.()

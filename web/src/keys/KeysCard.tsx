@@ -9,7 +9,7 @@ export function KeysCard() {
           <section key={g.group} className="mb-4 break-inside-avoid">
             <h3 className="mb-1 font-bold">{g.group}</h3>
             <dl className="grid grid-cols-[96px_1fr] gap-x-3 gap-y-1">
-              {g.list.map(([k, what]) => (
+              {g.list.map(({ key: k, says: what }) => (
                 <div key={k + what} className="contents">
                   <dt>
                     <kbd className="kbd kbd-sm whitespace-nowrap">{k}</kbd>

@@ -1,127 +1,361 @@
-/** Every key, as the card shows it and docs/keys.md lists it. */
-export const keys: { group: string; list: [string, string][] }[] = [
+import * as forks from '../bench/forks'
+import { paste } from '../bench/paste'
+import * as several from '../bench/several'
+import { duplicateStage, shiftStage, toggleChain } from '../bench/stages'
+import { zoomBy } from '../board/zoom'
+import { duplicateRow, toggleMute } from '../board/rows'
+import { clearMarks } from '../controls/Depth'
+import { shownChain } from '../document/chain'
+import { toggleLines } from '../lines/actions'
+import * as passages from '../passages/actions'
+import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
+import { takeBack } from '../session/changes'
+import { hear, listenTo, showDepth } from '../session/listening'
+import { locate, toggleLoop, togglePlay, toggleSolo } from '../session/transport'
+import { setView, view } from '../session/view'
+import { turnTheme } from '../theme/theme'
+import * as trial from '../trials/actions'
+import * as open from './open'
+import { node, path, row, shiftRow, stage, step, stepBar } from './steps'
+
+/** A key, as the card shows it and docs/keys.md lists it, and what it does on the board, by hotkey. Where it does nothing
+    there, what has the focus does it. Those that are blind work while trials are compared blind too. */
+export type Key = { key: string; says: string; does?: Record<string, () => unknown>; blind?: boolean }
+
+/** Every key there is. */
+export const keys: { group: string; list: Key[] }[] = [
   {
     group: 'Listening',
     list: [
-      ['Space', 'Play, stop (a second stop cuts the tails)'],
-      ['Home', 'Playhead to the beginning'],
-      ['L', 'Loop the range drawn on the ruler, or the section at the playhead; again ends it'],
-      [', .', 'Playhead one bar back or on'],
-      ['M', 'Main output in mono, or not'],
-      ['Z', 'Soundings: what was noticed'],
+      {
+        key: 'Space',
+        says: 'Play, stop (a second stop cuts the tails)',
+        does: { space: togglePlay },
+        blind: true,
+      },
+      { key: 'Home', says: 'Playhead to the beginning', does: { home: () => locate(0) }, blind: true },
+      {
+        key: 'L',
+        says: 'Loop the range drawn on the ruler, or the section at the playhead; again ends it',
+        does: { l: toggleLoop },
+        blind: true,
+      },
+      {
+        key: ', .',
+        says: 'Playhead one bar back or on',
+        does: { comma: stepBar(-1), period: stepBar(1) },
+        blind: true,
+      },
+      {
+        key: 'M',
+        says: 'Main output in mono, or not',
+        does: { m: () => hear({ mono: !view().mono }) },
+        blind: true,
+      },
+      { key: 'Z', says: 'Soundings: what was noticed', does: { z: open.soundings }, blind: true },
     ],
   },
   {
     group: 'Rows',
     list: [
-      ['↑ ↓', 'Select the row above or below'],
-      ['Alt ↑ ↓', 'Move the row up or down'],
-      ['Q', 'Mute (quiet)'],
-      ['H', 'Solo (hear); with Shift only this'],
-      ['N', 'Name the selected stage or row'],
-      ['C', 'Duplicate the row with everything on it'],
-      ['P', 'Print the row to a new track'],
-      ['Shift Ctrl click', 'On names: select rows together'],
-      ['S', 'Send the selected rows to a return, also a new one'],
-      ['A', 'Gather the selected rows in a group'],
-      ['D', 'Hear the row without its returns; with Shift only what comes back; Esc ends it'],
-      ['T', 'Trace the row to the main output, or to the second selected row'],
+      {
+        key: '↑ ↓',
+        says: 'Select the row above or below',
+        does: { up: step('up'), down: step('down') },
+        blind: true,
+      },
+      {
+        key: 'Alt ↑ ↓',
+        says: 'Move the row up or down',
+        does: {
+          'alt+up': path((f, p) => forks.shiftPath(f, p, -1), shiftRow(-1)),
+          'alt+down': path((f, p) => forks.shiftPath(f, p, 1), shiftRow(1)),
+        },
+      },
+      {
+        key: 'Q',
+        says: 'Mute (quiet)',
+        does: { q: row((c) => c.kind !== 'main' && toggleMute(c)) },
+        blind: true,
+      },
+      {
+        key: 'H',
+        says: 'Solo (hear); with Shift only this',
+        does: { h: row((c) => toggleSolo(c.id, false)), 'shift+h': row((c) => toggleSolo(c.id, true)) },
+        blind: true,
+      },
+      {
+        key: 'N',
+        says: 'Name the selected stage or row',
+        does: { n: () => setView({ renaming: view().stage || view().channel }) },
+      },
+      {
+        key: 'C',
+        says: 'Duplicate the row with everything on it',
+        does: { c: row((c) => c.kind !== 'main' && duplicateRow(c)) },
+      },
+      { key: 'P', says: 'Print the row to a new track', does: { p: row(open.print) } },
+      { key: 'Shift Ctrl click', says: 'On names: select rows together' },
+      { key: 'S', says: 'Send the selected rows to a return, also a new one', does: { s: openSend } },
+      { key: 'A', says: 'Gather the selected rows in a group', does: { a: makeGroup } },
+      {
+        key: 'D',
+        says: 'Hear the row without its returns; with Shift only what comes back; Esc ends it',
+        does: { d: () => hearRowAlone('dry'), 'shift+d': () => hearRowAlone('share') },
+      },
+      {
+        key: 'T',
+        says: 'Trace the row to the main output, or to the second selected row',
+        does: { t: openTrace },
+      },
     ],
   },
   {
     group: 'Stages',
     list: [
-      ['/', 'List of effects; Enter adds, Shift Enter adds switched off'],
-      ['Enter', 'From the stage to its scales; Esc leads back'],
-      ['← →', 'Along the signal, into a fork and out of it; Shift: several stages'],
-      ['Alt ← →', 'Move the stage earlier or later'],
-      ['B', 'Bypass what is selected; with Shift the whole chain'],
-      ['R', 'Replace the stage where it stands'],
-      ['U', 'Duplicate the stage'],
-      ['I', 'Keep the stage on the bench beside the next, or not'],
-      ['W', 'Presets of the stage or fork; with Shift of the chain'],
-      ['J', 'Hear the chain up to here; with Shift only what the stage changes; Esc ends it'],
-      ['Ctrl C X V', 'Copy, cut, paste stages, also to another project'],
-      ['Delete', 'Remove what is selected'],
+      {
+        key: '/',
+        says: 'List of effects; Enter adds, Shift Enter adds switched off',
+        does: { '/': open.effects },
+      },
+      { key: 'Enter', says: 'From the stage to its scales; Esc leads back' },
+      {
+        key: '← →',
+        says: 'Along the signal, into a fork and out of it; Shift: several stages',
+        does: {
+          left: step('left'),
+          right: step('right'),
+          'shift+left': () => several.extend(-1),
+          'shift+right': () => several.extend(1),
+        },
+      },
+      {
+        key: 'Alt ← →',
+        says: 'Move the stage earlier or later',
+        does: { 'alt+left': node((id) => shiftStage(id, -1)), 'alt+right': node((id) => shiftStage(id, 1)) },
+      },
+      {
+        key: 'B',
+        says: 'Bypass what is selected; with Shift the whole chain',
+        does: { b: path((_, p) => forks.toggleMute(p), several.bypass), 'shift+b': row(toggleChain) },
+      },
+      { key: 'R', says: 'Replace the stage where it stands', does: { r: stage(open.replacements) } },
+      {
+        key: 'U',
+        says: 'Duplicate the stage',
+        does: { u: path((_, p) => forks.duplicatePath(p), node(duplicateStage)) },
+      },
+      {
+        key: 'I',
+        says: 'Keep the stage on the bench beside the next, or not',
+        does: { i: stage((id) => setView({ pinned: view().pinned === id ? '' : id })) },
+      },
+      {
+        key: 'W',
+        says: 'Presets of the stage or fork; with Shift of the chain',
+        does: {
+          w: node(open.presets),
+          'shift+w': path(
+            (_, p) => open.chainPresets(p.id),
+            row((c) => open.chainPresets(shownChain(c, view().trials).owner)),
+          ),
+        },
+      },
+      {
+        key: 'J',
+        says: 'Hear the chain up to here; with Shift only what the stage changes; Esc ends it',
+        does: {
+          j: path(
+            (_, p) => forks.listenToPath(p.id, false),
+            node((id) => listenTo(id, false)),
+          ),
+          'shift+j': node((id) => listenTo(id, true)),
+          escape: open.nothing,
+        },
+      },
+      {
+        key: 'Ctrl C X V',
+        says: 'Copy, cut, paste stages, also to another project',
+        does: {
+          'ctrl+c,meta+c': () => several.copy(),
+          'ctrl+x,meta+x': () => several.copy().then(() => several.remove()),
+          'ctrl+v,meta+v': () => paste(),
+        },
+      },
+      { key: 'Delete', says: 'Remove what is selected', does: { 'delete,backspace': removeSelected } },
     ],
   },
   {
     group: 'Forks',
     list: [
-      ['F', 'The selected stages become a path beside a dry one that is off'],
-      ['↑ ↓', 'On a path: across the paths; above the first, the fork itself'],
-      ['V', 'Listen to the selected path alone; with Shift besides others; Esc ends it'],
-      ['B', 'On a path: mute it'],
-      ['U Delete', 'On a path: duplicate it, remove it'],
-      ['Alt ↑ ↓', 'On a path: move it among the others'],
+      {
+        key: 'F',
+        says: 'The selected stages become a path beside a dry one that is off',
+        does: { f: forks.forkSelection },
+      },
+      { key: '↑ ↓', says: 'On a path: across the paths; above the first, the fork itself' },
+      {
+        key: 'V',
+        says: 'Listen to the selected path alone; with Shift besides others; Esc ends it',
+        does: {
+          v: path((_, p) => forks.listenToPath(p.id, false)),
+          'shift+v': path((_, p) => forks.listenToPath(p.id, true)),
+        },
+      },
+      { key: 'B', says: 'On a path: mute it' },
+      { key: 'U Delete', says: 'On a path: duplicate it, remove it' },
+      { key: 'Alt ↑ ↓', says: 'On a path: move it among the others' },
     ],
   },
   {
     group: 'Lines',
     list: [
-      [
-        'X',
-        'Open or fold the lines of the row; on a scale: its line; with Shift: a line for anything of the row',
-      ],
-      ['M', 'On a scale: all that moves it: line, handle, movers'],
-      ['Double click', 'Put a point; Alt leaves the grid'],
-      [
-        'Drag',
-        'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; between points it selects a stretch, with Shift a box; with Alt it bends',
-      ],
-      ['↑ ↓', 'Selected points up or down; Shift: a tenth'],
-      ['Ctrl A', 'Select the stretch, or all, of every open line of the row: its points move as one'],
-      ['Ctrl C V', 'Copy the selected points, of all lines; put them down at the playhead'],
-      ['Delete', 'Take the selected points off'],
+      {
+        key: 'X',
+        says: 'Open or fold the lines of the row; on a scale: its line; with Shift: a line for anything of the row',
+        does: {
+          x: row((c) => toggleLines(c.id)),
+          'shift+x': row((c) => setView({ dialog: { kind: 'lines', row: c.id } })),
+        },
+      },
+      { key: 'M', says: 'On a scale: all that moves it: line, handle, movers' },
+      { key: 'Double click', says: 'Put a point; Alt leaves the grid' },
+      {
+        key: 'Drag',
+        says: 'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; between points it selects a stretch, with Shift a box; with Alt it bends',
+      },
+      { key: '↑ ↓', says: 'Selected points up or down; Shift: a tenth' },
+      {
+        key: 'Ctrl A',
+        says: 'Select the stretch, or all, of every open line of the row: its points move as one',
+      },
+      { key: 'Ctrl C V', says: 'Copy the selected points, of all lines; put them down at the playhead' },
+      { key: 'Delete', says: 'Take the selected points off' },
     ],
   },
   {
     group: 'Clips',
     list: [
-      ['Drag', 'Move it along its row; Alt leaves the grid, with Ctrl it is a copy'],
-      ['← →', 'On a clip: a step of the grid'],
-      ['Delete', 'Remove the clip'],
+      { key: 'Drag', says: 'Move it along its row; Alt leaves the grid, with Ctrl it is a copy' },
+      { key: '← →', says: 'On a clip: a step of the grid' },
+      { key: 'Delete', says: 'Remove the clip' },
     ],
   },
   {
     group: 'Passages',
     list: [
-      ['Shift L', 'Make a passage of the range on the ruler, on the selected rows'],
-      ['← →', 'On a passage in the ruler: a step of the grid earlier or later; Shift: its end only'],
-      ['Double click', 'In a course: put a point; on a point with Alt: another shape'],
-      ['Delete', 'Remove the passage with all that it brought; on a point: the point'],
+      {
+        key: 'Shift L',
+        says: 'Make a passage of the range on the ruler, on the selected rows',
+        does: { 'shift+l': () => passages.openMaker() },
+      },
+      {
+        key: '← →',
+        says: 'On a passage in the ruler: a step of the grid earlier or later; Shift: its end only',
+      },
+      { key: 'Double click', says: 'In a course: put a point; on a point with Alt: another shape' },
+      { key: 'Delete', says: 'Remove the passage with all that it brought; on a point: the point' },
     ],
   },
   {
     group: 'Trials',
     list: [
-      ['O', 'Keep the same stages in another order; with Shift a copy'],
-      ['Y', 'Hear the next trial; with Shift the one before'],
+      {
+        key: 'O',
+        says: 'Keep the same stages in another order; with Shift a copy',
+        does: { o: row(trial.keepOtherOrder), 'shift+o': row((c) => trial.keep(c)) },
+      },
+      {
+        key: 'Y',
+        says: 'Hear the next trial; with Shift the one before',
+        does: { y: row((c) => trial.hearNext(c, 1)), 'shift+y': row((c) => trial.hearNext(c, -1)) },
+        blind: true,
+      },
     ],
   },
   {
     group: 'Scales',
     list: [
-      ['← →', 'One step; Shift: a tenth; Page keys: ten'],
-      ['Enter', 'Type a value'],
-      ['0', 'To 0 dB'],
-      ['Backspace', 'Reset'],
-      ['Wheel', 'One step, while the scale has the focus'],
-      ['Ctrl C V', 'Copy or paste the value'],
+      { key: '← →', says: 'One step; Shift: a tenth; Page keys: ten' },
+      { key: 'Enter', says: 'Type a value' },
+      { key: '0', says: 'To 0 dB' },
+      { key: 'Backspace', says: 'Reset' },
+      { key: 'Wheel', says: 'One step, while the scale has the focus' },
+      { key: 'Ctrl C V', says: 'Copy or paste the value' },
     ],
   },
   {
     group: 'View',
     list: [
-      ['1 2 3', 'Low, mid, high tide'],
-      ['+ −', 'Higher or lower rows'],
-      ['[ ]', 'Zoom out or in'],
-      ['K', 'Fold the bench away'],
-      ['E', 'Clear held levels and marks of what went over'],
-      ['Shift E', 'Depth figures as peaks or as mean levels'],
-      ['G', 'Day chart or night chart'],
-      ['Ctrl Z', 'Undo your own last change; with Shift redo'],
-      ['?', 'This card'],
+      {
+        key: '1 2 3',
+        says: 'Low, mid, high tide',
+        does: {
+          1: () => setView({ tide: 'low' }),
+          2: () => setView({ tide: 'mid' }),
+          3: () => setView({ tide: 'high' }),
+        },
+        blind: true,
+      },
+      {
+        key: '+ −',
+        says: 'Higher or lower rows',
+        does: {
+          '+,=': () => setView({ rowHeight: Math.min(view().rowHeight + 9, 150) }),
+          '-': () => setView({ rowHeight: Math.max(view().rowHeight - 9, 63) }),
+        },
+        blind: true,
+      },
+      {
+        key: '[ ]',
+        says: 'Zoom out or in',
+        does: { '[': () => zoomBy(1.5), ']': () => zoomBy(1 / 1.5) },
+        blind: true,
+      },
+      {
+        key: 'K',
+        says: 'Fold the bench away',
+        does: { k: () => setView({ bench: !view().bench }) },
+        blind: true,
+      },
+      {
+        key: 'E',
+        says: 'Clear held levels and marks of what went over',
+        does: { e: clearMarks },
+        blind: true,
+      },
+      {
+        key: 'Shift E',
+        says: 'Depth figures as peaks or as mean levels',
+        does: { 'shift+e': () => showDepth(view().depth === 'peak' ? 'rms' : 'peak') },
+      },
+      {
+        key: 'G',
+        says: 'Day chart or night chart',
+        does: { g: turnTheme },
+        blind: true,
+      },
+      {
+        key: 'Ctrl Z',
+        says: 'Undo your own last change; with Shift redo',
+        does: {
+          'ctrl+z,meta+z': () => takeBack('undo'),
+          'ctrl+shift+z,meta+shift+z': () => takeBack('redo'),
+        },
+      },
+      {
+        key: '?',
+        says: 'This card',
+        does: { '?': () => setView({ dialog: { kind: 'keys' } }) },
+        blind: true,
+      },
     ],
   },
 ]
+
+/** Takes away what is selected: a passage, a path, or stages. */
+function removeSelected() {
+  const x = passages.find(view().stage)
+  if (x) return passages.remove(x)
+  return path((f, p) => forks.removePath(f, p), several.remove)()
+}

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
+import { matching } from '../controls/matching'
 import { SideList } from '../controls/SideList'
 import { theEngine } from '../session/sound'
 import { useSession } from '../session/store'
@@ -16,10 +17,7 @@ export function LinesCard({ row }: { row: string }) {
     queryFn: () => theEngine()!.ask('movables', { id: row }),
     retry: false,
   })
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean)
-  const found = (data ?? [])
-    .filter((m) => words.every((w) => `${m.of} ${m.label}`.toLowerCase().includes(w)))
-    .sort((a, b) => Number(b.line) - Number(a.line))
+  const found = matching(data ?? [], text, ['label', 'of']).sort((a, b) => Number(b.line) - Number(a.line))
   const shut = () => setView({ dialog: null })
   return (
     <SideList

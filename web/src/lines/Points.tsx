@@ -1,7 +1,6 @@
 import type { SeenPoint } from '../api/types'
 
 type Seen = { x: number; y: number }
-
 const R = 3.5
 
 /** The points of a line. Those that are not selected are one path, however many they are: a board may show

@@ -8,7 +8,6 @@ import { setView, type Stretch } from '../session/view'
 import * as lines from './actions'
 
 const W = 340
-
 const H = 72
 
 /** Thins a stretch of a line: by how much it may be away from what is left out, with the result before it is made. */
@@ -68,7 +67,6 @@ export function ThinCard({ v, stretch }: { v: LineView; stretch: Stretch }) {
 }
 
 const rounded = (x: number) => Number(x.toPrecision(2))
-
 const polyline = (ys: number[]) =>
   ys
     .map((y, i) => `${((i / (ys.length - 1)) * W).toFixed(1)},${(3 + (1 - y) * (H - 6)).toFixed(1)}`)

@@ -1,5 +1,5 @@
 import type { Change, Fields, LineView } from '../api/types'
-import { rowOfOwner } from '../session/outline'
+import { rowOfOwner, rowSoon } from '../session/outline'
 import { chainsOf, pathIn, placeIn, shownChain } from '../document/chain'
 import { change } from '../session/changes'
 import { keep, type KeptPoints } from '../session/clipboard'
@@ -11,7 +11,7 @@ import { type Chosen, setView, type Stretch, view } from '../session/view'
 
 /** Opens a parameter's line under its row; it gets one if it has none. */
 export async function openLine(owner: string, name: string, label: string) {
-  const row = rowOfOwner(owner)
+  const row = await rowSoon(owner)
   if (!row) return
   if (!theProject()?.lines.some((l) => l.owner === owner && l.name === name)) {
     if (!(await change(`Begin a line for ${label}`, { type: 'line.begin', do: { owner, name } }))) return

@@ -4,9 +4,7 @@ import { theEngine } from '../session/sound'
 
 /** Asks Go several times a second where the lines stand at the frame that is heard, while anybody looks. */
 const watchers = new Set<(values: Map<string, LineValue>) => void>()
-
 let timer = 0
-
 let asking = false
 
 async function ask() {

@@ -1,7 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useState } from 'react'
 
 const W = 240
-
 const H = 64
 
 /** A movement that is drawn: over one cycle from left to right, by the pointer or by arrow keys. */

@@ -5,7 +5,6 @@ import { Settle } from './Settle'
 import * as moves from './actions'
 
 type Follow = NonNullable<Mover['follow']>
-
 const leave = { node: null }
 
 /** What a mover follows, and over which levels. */

@@ -6,11 +6,8 @@ import { useSession } from '../session/store'
 import { work } from '../session/works'
 
 const W = 216
-
 const H = 132
-
 const LOW = -66
-
 const marks = [-12, -24, -36, -48, -60]
 
 /** What the level does around a passage: Go renders its rows with it and without, whenever they have

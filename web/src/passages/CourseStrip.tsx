@@ -3,13 +3,9 @@ import type { CourseView, PassageView } from '../api/types'
 import * as passages from './actions'
 
 const W = 112
-
 const H = 42
-
 const PAD = 4
-
 const PARTS = 10000 // project.CourseParts
-
 const shapes = ['ramp', 'smooth', 'curve', 'step'] as const
 
 type Part = { part: number; value: number; shape: (typeof shapes)[number]; bend: number }

@@ -8,7 +8,6 @@ import * as passages from './actions'
 export const BAND = 17
 
 const EDGE = 6
-
 const MAKE = 112 // the button that makes one
 
 /** Passages along the ruler: dragged to move them, at an end to stretch them. */

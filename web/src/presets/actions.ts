@@ -58,7 +58,6 @@ export const rename = (p: Preset, name: string) =>
   })
 
 export const bin = (p: Preset) => api.DELETE('/api/presets/{preset}', { params: { path: { preset: p.id } } })
-
 export const restore = (p: Preset) =>
   api.POST('/api/presets/{preset}/restore', { params: { path: { preset: p.id } } })
 

@@ -14,7 +14,6 @@ const preset = (name: string, kind: Preset['kind'], effect: string, tags: string
   unknown: [],
   body: { mix: 100, fader: 0, pan: 0, stereo: true, soloSafe: false, tint: 0 },
 })
-
 const list = [
   preset('Wall slap', 'stage', 'delay', ['short', 'voice']),
   preset('Over the basin', 'stage', 'delay', ['long']),

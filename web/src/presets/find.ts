@@ -1,14 +1,12 @@
 import type { Preset } from '../api/types'
+import { matching } from '../controls/matching'
 
 /** The presets for a place, those that match what was typed and the tag that was chosen. */
 export function find(list: Preset[], kind: string, effect: string, text: string, tag: string): Preset[] {
-  const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean)
-  return list.filter((p) => {
-    if (p.kind !== kind || (kind === 'stage' && p.effect !== effect)) return false
-    if (tag && !p.tags.includes(tag)) return false
-    const all = `${p.name} ${p.says} ${p.tags.join(' ')}`.toLowerCase()
-    return words.every((w) => all.includes(w))
-  })
+  const here = list.filter(
+    (p) => p.kind === kind && (kind !== 'stage' || p.effect === effect) && (!tag || p.tags.includes(tag)),
+  )
+  return matching(here, text, ['name', 'tags', 'says'])
 }
 
 export function tagsOf(list: Preset[]): string[] {

@@ -1,14 +1,12 @@
 import type { Channel } from '../api/types'
 import { setRow } from '../board/rows'
 import { Toggle } from '../controls/Pick'
-import { Handles } from '../moves/Handles'
 import { change } from '../session/changes'
-import { hearAlone } from '../session/listening'
-import { select } from '../session/selected'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
+import { Hearing } from './Hearing'
 import { Incoming } from './Incoming'
-import { useReach } from './LitPath'
+import { Meets } from './Meets'
 import { TapPick } from './TapPick'
 import { dissolveGroup, openTrace } from './gestures'
 
@@ -116,52 +114,5 @@ export function RoutePanel({ channel }: { channel: Channel }) {
         </button>
       </div>
     </div>
-  )
-}
-
-/** In words, what the row's signal meets. */
-function Meets({ channel }: { channel: Channel }) {
-  const channels = useSession((s) => s.project!.channels)
-  const reach = useReach()
-  const line = (text: string, ids: string[]) =>
-    ids.length > 0 && (
-      <p className="soft text-[12px]">
-        {text}{' '}
-        {ids.map((id, i) => (
-          <span key={id}>
-            {i > 0 && ', '}
-            <button className="underline" onClick={() => select(id)}>
-              {channels.find((c) => c.id === id)?.name}
-            </button>
-          </span>
-        ))}
-      </p>
-    )
-  if (channel.kind === 'main') return null
-  return (
-    <div className="mt-1 flex flex-col gap-1">
-      {line('Fed by', reach.fed)}
-      {line('Goes on to', reach.feeds)}
-      <Handles row={channel.id} />
-    </div>
-  )
-}
-
-function Hearing({ channel, dry, share }: { channel: Channel; dry: boolean; share: boolean }) {
-  const button = (part: 'dry' | 'share', on: boolean, text: string, key: string) => (
-    <button
-      className={`btn btn-xs h-auto min-h-6 justify-between py-0.5 font-normal ${on ? 'btn-secondary' : 'btn-outline'}`}
-      aria-pressed={on}
-      onClick={() => hearAlone(channel.id, part)}
-    >
-      {text} <kbd className="kbd kbd-xs">{key}</kbd>
-    </button>
-  )
-  return (
-    <>
-      <span className="soft text-[12px]">Hear, in this window only</span>
-      {button('dry', dry, 'it without its returns', 'D')}
-      {button('share', share, 'only what comes back', '⇧D')}
-    </>
   )
 }

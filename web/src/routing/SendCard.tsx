@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { answer, api } from '../api/client'
 import type { Preset } from '../api/types'
 import { Card } from '../controls/Card'
+import { newest } from '../document/chain'
 import { asReturn } from '../presets/actions'
 import { select } from '../session/selected'
 import { refused, useSession } from '../session/store'
@@ -12,7 +13,8 @@ import { makeReturn, sendTo } from './gestures'
 /** Sends rows to a return that is there, or makes one with an effect on it, in one step. */
 export function SendCard({ rows }: { rows: string[] }) {
   const project = useSession((s) => s.project)!
-  const effects = useSession((s) => s.effects)
+  const all = useSession((s) => s.effects)
+  const effects = useMemo(() => newest(all), [all])
   const from = project.channels.filter((c) => rows.includes(c.id))
   const returns = project.channels.filter((c) => c.kind === 'return' && !rows.includes(c.id))
   const [name, setName] = useState('')

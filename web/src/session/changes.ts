@@ -7,18 +7,22 @@ import { notice, projectId, refused, session, setSession, useSession } from './s
 
 /* Changes are asked of the server; they come back as a revision, here and in every other window. */
 
+/** What a person does one after the other reaches the server in that order. */
+let before: Promise<unknown> = Promise.resolve()
+function inOrder<T>(ask: () => Promise<T>): Promise<T> {
+  const mine = before.then(ask, ask)
+  before = mine.catch(() => undefined)
+  return mine
+}
+
 /** Asks for changes. They come back as a revision, here and in every other window. */
 export const change = (label: string, ...changes: Change[]) => changeIn(gesture(), label, ...changes)
 
 /** The same as a part of a gesture that began earlier. */
 export async function changeIn(gesture: string, label: string, ...changes: Change[]): Promise<boolean> {
   try {
-    const r = await answer(
-      api.POST('/api/projects/{id}/changes', {
-        params: { path: { id: projectId() } },
-        body: { label, changes, gesture },
-      }),
-    )
+    const asked = { params: { path: { id: projectId() } }, body: { label, changes, gesture } }
+    const r = await inOrder(() => answer(api.POST('/api/projects/{id}/changes', asked)))
     await reached(r.revision)
     return true
   } catch (e) {
@@ -47,7 +51,8 @@ async function reached(revision: number) {
 
 export async function takeBack(which: 'undo' | 'redo') {
   try {
-    const r = await answer(api.POST(`/api/projects/{id}/${which}`, { params: { path: { id: projectId() } } }))
+    const asked = { params: { path: { id: projectId() } } }
+    const r = await inOrder(() => answer(api.POST(`/api/projects/{id}/${which}`, asked)))
     for (const p of r.passed ?? []) notice(p, 'refused')
     notice(`${which === 'undo' ? 'Undone' : 'Redone'}: ${r.label}`)
     await reached(r.revision)

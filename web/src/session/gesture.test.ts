@@ -2,7 +2,6 @@ import { expect, test } from 'vitest'
 import { gesture } from './gesture'
 
 const event = (type: string, more: object = {}) => dispatchEvent(Object.assign(new Event(type), more))
-
 const soon = () => new Promise((r) => setTimeout(r))
 
 test('a press is one gesture until it is let go, a key another; changes of one moment belong together', async () => {

@@ -1,3 +1,4 @@
+import { WebSocket as LastingSocket } from 'partysocket'
 import type { Operation } from 'fast-json-patch'
 import { answer, api } from '../api/client'
 import type { ChangeMessage, Message, Project } from '../api/types'
@@ -8,10 +9,9 @@ import { empty, session, setSession } from './store'
 
 /* The live connection of the project that is open: revisions come over it, in order, and what was missed is asked for. */
 
-let socket: WebSocket | null = null
+let socket: LastingSocket | null = null
 
 let openId = ''
-
 let catchingUp: Promise<void> | null = null
 
 export async function open(id: string) {
@@ -49,28 +49,22 @@ export function close() {
 }
 
 function connect(id: string) {
-  const s = new WebSocket(
-    `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/projects/${id}/live`,
-  )
+  const scheme = location.protocol === 'https:' ? 'wss' : 'ws'
+  const s = new LastingSocket(`${scheme}://${location.host}/api/projects/${id}/live`, [], {
+    minReconnectionDelay: 500,
+    maxReconnectionDelay: 4000,
+  })
   socket = s
   s.onopen = () => {
     setSession({ connected: true })
     void catchUp()
   }
   s.onmessage = (e) => hear(JSON.parse(e.data as string) as Message)
-  s.onclose = () => {
-    if (socket !== s) return
-    setSession({ connected: false })
-    setTimeout(() => openId === id && socket === s && connect(id), 800)
-  }
+  s.onclose = () => socket === s && setSession({ connected: false })
 }
 
 /** Connects anew, as after giving a name. */
-export function reconnect() {
-  const old = socket
-  if (openId) connect(openId)
-  old?.close()
-}
+export const reconnect = () => socket?.reconnect()
 
 function hear(m: Message) {
   if (m.change) {
@@ -104,6 +98,7 @@ function take(changes: ChangeMessage[]) {
     if (!sameButLines(before, project)) shape = revision
     lastChange = c
   }
+  if (revision === session().revision) return // nothing of it was new
   void theEngine()?.document(project, false) // first: what is drawn is asked of it
   setSession({ project, revision, shape, lastChange })
   clearTimeout(comparing)
@@ -112,7 +107,6 @@ function take(changes: ChangeMessage[]) {
 
 /** How long no revision may come until the document is compared with the server's, in ms. */
 const REST = 500
-
 let comparing: ReturnType<typeof setTimeout>
 
 /** Compares the document with the server's by its hash; where it is another, it is taken anew. */

@@ -10,29 +10,21 @@ type Painter = (h: Heard) => void
 export type Pace = 'movement' | 'meter' | 'figure'
 
 const every: Record<Pace, number> = { movement: 1, meter: 2, figure: 8 }
-
 const painters: Record<Pace, Set<Painter>> = { movement: new Set(), meter: new Set(), figure: new Set() }
-
 /** Milliseconds between two pictures, of which each takes so many. When the sound takes most of the
     machine, pictures give way: they get a quarter of the time at most. */
 export const interval = (load: number, took: number) =>
   Math.max(load < 0.5 ? 31 : load < 0.75 ? 62 : 180, Math.min(400, took * (load < 0.5 ? 2 : 4)))
 
 let load = 0
-
 let took = 0 // ms: the last pictures, from their script until they are handed on
-
 let painted = 0
-
 let count = 0
-
 let running = false
 
 /** The highest peaks since a pace last painted: a slow painter must not miss a short peak. */
 type Highest = { peaks: Map<string, [number, number]>; truePeak: number }
-
 export const none = (): Highest => ({ peaks: new Map(), truePeak: -120 })
-
 const highest: Record<Pace, Highest> = { movement: none(), meter: none(), figure: none() }
 
 export function gather(into: Highest, h: Heard) {
@@ -49,9 +41,7 @@ export function gather(into: Highest, h: Heard) {
 // A message that is sent while a picture is worked out comes when it has been: style, layout and paint
 // belong to it.
 const after = new MessageChannel()
-
 let begun = 0
-
 after.port1.onmessage = () => (took += 0.2 * (performance.now() - begun - took))
 
 function frame(at: number) {

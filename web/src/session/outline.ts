@@ -17,3 +17,16 @@ export const useForkWords = (f: Fork) =>
 
 /** The row that an owner of parameters belongs to. */
 export const rowOfOwner = (owner: string): string => outline()?.rows[owner] ?? ''
+
+/** The same once it is said: right after a change, or at the very beginning, that takes a moment. */
+export const rowSoon = (owner: string): Promise<string> =>
+  new Promise((resolve) => {
+    const end = () => {
+      clearTimeout(late)
+      stop()
+      resolve(rowOfOwner(owner))
+    }
+    const stop = useSession.subscribe(() => rowOfOwner(owner) && end())
+    const late = setTimeout(end, 5000)
+    if (rowOfOwner(owner)) end()
+  })

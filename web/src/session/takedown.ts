@@ -16,13 +16,10 @@ type Taking = {
 }
 
 const taking = new Map<string, Taking>()
-
 let held = false
-
 let idle = 0
 
 addEventListener('pointerdown', () => (held = true), true)
-
 addEventListener(
   'pointerup',
   () => {

@@ -1,11 +1,10 @@
 import { create } from 'zustand'
+import { persist } from 'zustand/middleware'
 import type { LineView, Param } from '../api/types'
 import type { Listening } from '../engine/ring'
 
 export type Tide = 'low' | 'mid' | 'high'
-
 export type Range = { from: number; to: number; name: string }
-
 export type Dialog =
   | { kind: 'effects'; owner: string; index: number; replace?: string }
   | { kind: 'print'; channel: string; target: 'track' | 'file' }
@@ -99,24 +98,19 @@ export type View = {
   blind: { channel: string; order: string[] } | null
   /** Whether depth figures are peaks or mean levels. */
   depth: 'peak' | 'rms'
+  /** Day chart or night chart, or as the system has it. */
+  theme: 'day' | 'night' | 'system'
+  /** Effects that were inserted last, and those that were marked. */
+  recent: string[]
+  favourites: string[]
 }
 
-const stored = (): Partial<View> => {
-  try {
-    return JSON.parse(localStorage.getItem('shoal.view') ?? '{}') as Partial<View>
-  } catch {
-    return {}
-  }
-}
-
-const s = stored()
-
-export const useView = create<View>(() => ({
+const begin: View = {
   channel: '',
   stage: '',
-  tide: s.tide ?? 'mid',
-  rowHeight: s.rowHeight ?? 63,
-  bench: s.bench ?? true,
+  tide: 'mid',
+  rowHeight: 63,
+  bench: true,
   showHidden: false,
   zoom: 0,
   scroll: 0,
@@ -131,14 +125,14 @@ export const useView = create<View>(() => ({
   lines: {},
   stretch: null,
   pull: null,
-  grid: s.grid ?? 240,
-  glide: s.glide ?? 200,
-  untilStop: s.untilStop ?? false,
-  along: s.along ?? null,
+  grid: 240,
+  glide: 200,
+  untilStop: false,
+  along: null,
   dialog: null,
   renaming: '',
   playing: false,
-  stopsAtEnd: s.stopsAtEnd ?? true,
+  stopsAtEnd: true,
   together: [],
   keepDifferences: true,
   pinned: '',
@@ -147,18 +141,51 @@ export const useView = create<View>(() => ({
   matches: {},
   matching: true,
   blind: null,
-  depth: s.depth ?? 'peak',
-}))
+  depth: 'peak',
+  theme: 'system',
+  recent: [],
+  favourites: [],
+}
+
+/** What of it this browser remembers. */
+const remembered = [
+  'tide',
+  'rowHeight',
+  'bench',
+  'depth',
+  'grid',
+  'glide',
+  'untilStop',
+  'along',
+  'stopsAtEnd',
+  'theme',
+  'recent',
+  'favourites',
+] as const
+
+export const useView = create<View>()(
+  persist(() => begin, {
+    name: 'shoal',
+    version: 1,
+    partialize: (v) => Object.fromEntries(remembered.map((k) => [k, v[k]])) as Partial<View> as View,
+    merge: (kept, now) => ({ ...now, ...sound(kept) }),
+  }),
+)
+
+/** What is remembered may be of another time, or another's: what is not of its kind counts for nothing. */
+function sound(kept: unknown): Partial<View> {
+  const k = (kept ?? {}) as Record<string, unknown>
+  const like = (a: unknown, b: unknown) =>
+    Array.isArray(b)
+      ? Array.isArray(a) && a.every((x) => typeof x === 'string')
+      : b === null
+        ? a === null || typeof a === 'boolean'
+        : typeof a === typeof b
+  return Object.fromEntries(remembered.filter((x) => like(k[x], begin[x])).map((x) => [x, k[x]]))
+}
 
 export const view = useView.getState
-
 export const setView = useView.setState
 
 /** What one press of an arrow key moves something by, in ticks: a step of the grid, or a sixteenth. */
 export const gridStep = () => useView.getState().grid || 240
-
-useView.subscribe((v, before) => {
-  const kept = ({ tide, rowHeight, bench, depth, grid, glide, untilStop, along, stopsAtEnd }: View) =>
-    JSON.stringify({ tide, rowHeight, bench, depth, grid, glide, untilStop, along, stopsAtEnd })
-  if (kept(v) !== kept(before)) localStorage.setItem('shoal.view', kept(v))
-})

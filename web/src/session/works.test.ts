@@ -3,9 +3,7 @@ import { useSession } from './store'
 import { work } from './works'
 
 beforeEach(() => vi.useFakeTimers())
-
 afterEach(() => vi.useRealTimers())
-
 const works = () => useSession.getState().works
 
 test('what takes long is in sight until it is done; what does not, is not', async () => {

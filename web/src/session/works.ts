@@ -6,7 +6,6 @@ import { useSession } from './store'
 export type Work = { id: string; text: string; progress: number; cancel: () => void }
 
 const set = useSession.setState
-
 /** What takes less is not worth a word. */
 const PATIENCE = 400
 

@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router'
 import { answer, api, download, fileAt, upload } from '../api/client'
 import { refused } from '../session/store'
 import { Notices } from '../status/Notices'
-import { applyTheme, shownTheme } from '../theme/theme'
+import { turnTheme } from '../theme/theme'
 import { NameGate } from './NameGate'
 import { NewProjectForm } from './NewProjectForm'
 import { ProjectName } from './ProjectName'
@@ -28,10 +28,7 @@ export function StartPage() {
       <div className="mb-6 flex items-end gap-4">
         <h1 className="text-3xl font-bold">Shoal</h1>
         <p className="soft pb-1">Effects, routing and prints, decided together.</p>
-        <button
-          className="btn btn-sm btn-ghost ml-auto"
-          onClick={() => applyTheme(shownTheme() === 'day' ? 'night' : 'day')}
-        >
+        <button className="btn btn-sm btn-ghost ml-auto" onClick={turnTheme}>
           Day or night
         </button>
       </div>

@@ -1,19 +1,21 @@
-export type Theme = 'day' | 'night' | 'system'
-
-const key = 'shoal.theme'
-
-export const storedTheme = (): Theme => (localStorage.getItem(key) as Theme | null) ?? 'system'
+import { setView, type View, view } from '../session/view'
 
 export const shownTheme = (): 'day' | 'night' => {
-  const t = storedTheme()
-  if (t !== 'system') return t
+  const { theme } = view()
+  if (theme !== 'system') return theme
   return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
 }
 
-export function applyTheme(t: Theme = storedTheme()) {
-  localStorage.setItem(key, t)
+export function applyTheme(theme: View['theme'] = view().theme) {
+  setView({ theme })
   document.documentElement.dataset.theme = shownTheme()
   window.dispatchEvent(new Event('shoal-theme'))
 }
 
-matchMedia('(prefers-color-scheme: dark)').addEventListener('change', () => applyTheme())
+export const turnTheme = () => applyTheme(shownTheme() === 'day' ? 'night' : 'day')
+
+/** Shows the theme, and goes with the system where nothing else was chosen. */
+export function beginTheme() {
+  applyTheme()
+  matchMedia('(prefers-color-scheme: dark)').addEventListener('change', () => applyTheme())
+}

@@ -3,7 +3,7 @@ import { takeBack } from '../session/changes'
 import { useSession } from '../session/store'
 import { toggleLoop, togglePlay } from '../session/transport'
 import { setView, useView } from '../session/view'
-import { applyTheme, shownTheme } from '../theme/theme'
+import { shownTheme, turnTheme } from '../theme/theme'
 import { Crew } from './Crew'
 import { ProjectMenu } from './ProjectMenu'
 import { EngineLoad, MainLevel, Place } from './Readings'
@@ -73,11 +73,7 @@ export function TopBar() {
         >
           Logbook
         </button>
-        <button
-          className="btn btn-xs btn-ghost px-1.5"
-          onClick={() => applyTheme(shownTheme() === 'day' ? 'night' : 'day')}
-          title="Day chart or night chart"
-        >
+        <button className="btn btn-xs btn-ghost px-1.5" onClick={turnTheme} title="Day chart or night chart">
           {shownTheme() === 'day' ? 'Night' : 'Day'}
         </button>
         <button

@@ -158,5 +158,4 @@ export function choose(c: Channel, owner: string | null) {
 
 /** Whether a row's alternatives are compared without saying which is which. */
 export const isBlind = (channel: string) => view().blind?.channel === channel
-
 export const useBlind = (channel: string) => useView((v) => v.blind?.channel === channel)

@@ -1,0 +1,104 @@
+import { type PointerEvent, useRef } from 'react'
+import type { Timeline } from '../api/types'
+import { barAt, type Lens } from '../document/time'
+import { PassageBand } from '../passages/PassageBand'
+import { SectionHead } from '../sections/SectionHead'
+import { locate } from '../session/transport'
+import { setView, view } from '../session/view'
+import { Playhead } from './Playhead'
+
+export type Span = { from: number; to: number; name: string } | null
+
+export function Time({
+  timeline,
+  lens,
+  width,
+  loop,
+  mark,
+}: {
+  timeline: Timeline
+  lens: Lens
+  width: number
+  loop: Span
+  mark: Span
+}) {
+  const start = useRef<number | null>(null)
+  const frameAt = (e: PointerEvent) =>
+    Math.max(0, lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
+  const perBar = (timeline.bars[1]!.frame - timeline.bars[0]!.frame) / lens.perPixel
+  const every = [1, 2, 4, 8, 16, 32].find((n) => n * perBar > 44) ?? 64
+  const snap = (f: number) => {
+    const i = barAt(timeline, f)
+    const a = timeline.bars[i]!.frame
+    const b = timeline.bars[i + 1]?.frame ?? a
+    return f - a < b - f ? a : b
+  }
+  return (
+    <div
+      className="relative flex-1 cursor-pointer touch-none overflow-hidden"
+      role="region"
+      aria-label="Time: click to set the playhead, drag to set a range"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId)
+        start.current = frameAt(e)
+      }}
+      onPointerMove={(e) => {
+        if (start.current === null) return
+        const [a, b] = [snap(start.current), snap(frameAt(e))].sort((x, y) => x - y)
+        if (Math.abs(frameAt(e) - start.current) / lens.perPixel > 8 && b! > a!) {
+          setView({
+            loop: { from: a!, to: b!, name: `bars ${barAt(timeline, a!) + 1} to ${barAt(timeline, b!)}` },
+          })
+        }
+      }}
+      onPointerUp={(e) => {
+        const dragged = start.current !== null && Math.abs(frameAt(e) - start.current) / lens.perPixel > 8
+        // to what the ruler shows: bars where they are narrow, else the grid; with Alt anywhere
+        const at = frameAt(e)
+        if (start.current !== null && !dragged) {
+          if (e.altKey) locate(at)
+          else if (perBar < 96) locate(snap(at))
+          else locate(at, view().grid)
+        }
+        start.current = null
+      }}
+    >
+      {mark && (
+        <span
+          className="absolute top-[14px] h-[15px] overflow-hidden pl-1 text-[11px] whitespace-nowrap italic"
+          style={{
+            left: lens.x(mark.from),
+            width: Math.max(2, (mark.to - mark.from) / lens.perPixel),
+            background: loop ? 'var(--shoal-3)' : 'var(--shoal-2)',
+            color: 'var(--ink)',
+          }}
+        />
+      )}
+      {timeline.sections.map((s) => (
+        <SectionHead
+          key={s.id}
+          section={s}
+          left={lens.x(s.from)}
+          width={Math.max(0, (s.to - s.from) / lens.perPixel - 1)}
+        />
+      ))}
+      {timeline.bars.map((b, i) => {
+        const x = lens.x(b.frame)
+        if (i % every !== 0 || x < -40 || x > width) return null
+        return (
+          <span
+            key={i}
+            className="figure soft pointer-events-none absolute top-[16px] border-l pl-1 text-[10px]"
+            style={{ left: x, borderColor: 'var(--soft)', height: 13 }}
+          >
+            {i + 1}
+          </span>
+        )
+      })}
+      {(timeline.passages.length > 0 || mark) && (
+        <PassageBand timeline={timeline} lens={lens} mark={mark} width={width} />
+      )}
+      <Playhead lens={lens} flag />
+    </div>
+  )
+}

@@ -1,0 +1,42 @@
+import { useListItem } from '@floating-ui/react'
+import { createContext, type HTMLProps, use } from 'react'
+
+export type Item = { text: string; run: () => void; key?: string; off?: boolean } | null | false
+
+/** What entries of an open menu share: which of them has the focus, and what they answer to. */
+export const Open = createContext<{
+  active: number | null
+  of: (p: HTMLProps<HTMLElement>) => Record<string, unknown>
+} | null>(null)
+
+/** Keys that a menu answers to are no keys of the board. */
+export const inside = (e: React.KeyboardEvent) => {
+  if (!e.ctrlKey && !e.metaKey) e.nativeEvent.stopPropagation()
+}
+
+export function Entry({ item, shut }: { item: Exclude<Item, null | false>; shut: () => void }) {
+  const look = useEntry(item.text)
+  return (
+    <button
+      type="button"
+      {...look}
+      role="menuitem"
+      disabled={item.off}
+      className={`flex min-h-6 items-center gap-2 rounded px-2.5 py-1 text-left text-[13px] ${item.off ? 'opacity-40' : 'hover:bg-[var(--shoal-2)] focus:bg-[var(--shoal-2)]'}`}
+      onClick={() => {
+        shut()
+        item.run()
+      }}
+    >
+      <span className="grow">{item.text}</span>
+      {item.key && <kbd className="kbd kbd-xs">{item.key}</kbd>}
+    </button>
+  )
+}
+
+/** What lets an element be an entry of the menu around it: arrow keys lead to it. */
+export function useEntry(label: string) {
+  const { ref, index } = useListItem({ label })
+  const open = use(Open)!
+  return { ref, tabIndex: open.active === index ? 0 : -1, ...open.of({}) }
+}

@@ -1,0 +1,21 @@
+import type { Channel } from '../api/types'
+import { hearAlone } from '../session/listening'
+
+export function Hearing({ channel, dry, share }: { channel: Channel; dry: boolean; share: boolean }) {
+  const button = (part: 'dry' | 'share', on: boolean, text: string, key: string) => (
+    <button
+      className={`btn btn-xs h-auto min-h-6 justify-between py-0.5 font-normal ${on ? 'btn-secondary' : 'btn-outline'}`}
+      aria-pressed={on}
+      onClick={() => hearAlone(channel.id, part)}
+    >
+      {text} <kbd className="kbd kbd-xs">{key}</kbd>
+    </button>
+  )
+  return (
+    <>
+      <span className="soft text-[12px]">Hear, in this window only</span>
+      {button('dry', dry, 'it without its returns', 'D')}
+      {button('share', share, 'only what comes back', '⇧D')}
+    </>
+  )
+}
