@@ -19,6 +19,7 @@ import (
 	"unsafe"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -26,7 +27,7 @@ import (
 const maxPages = 640
 
 var (
-	lib     = engine.NewLibrary(maxPages)
+	lib     = pages.New(maxPages)
 	eng     *engine.Engine
 	scratch []byte
 	text    []byte
@@ -137,7 +138,7 @@ func use(p *project.Project, fresh bool) int32 {
 		return 0
 	}
 	tried = nil
-	lib = engine.NewLibrary(maxPages)
+	lib = pages.New(maxPages)
 	e, err := engine.New(p, lib)
 	if err != nil {
 		return fail(err)
@@ -342,7 +343,7 @@ func move(n int32, value float64) int32 {
 //
 //go:wasmexport page
 func page(index, frames, channels int32) {
-	p := make(engine.Page, channels)
+	p := make(pages.Page, channels)
 	src := unsafe.Slice((*float32)(unsafe.Pointer(&scratch[64])), frames*channels)
 	for c := range p {
 		p[c] = append([]float32(nil), src[int32(c)*frames:(int32(c)+1)*frames]...)

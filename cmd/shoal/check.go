@@ -12,6 +12,7 @@ import (
 	"shoal/internal/audiofile"
 	"shoal/internal/bundle"
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 	"shoal/internal/sounding"
@@ -74,7 +75,7 @@ func check(ctx context.Context, name string, quick bool) ([]sounding.Sounding, *
 
 // measureAll renders a whole document for its figures.
 func measureAll(ctx context.Context, doc *project.Project, folder *audiofile.Folder) (engine.Survey, error) {
-	lib := engine.NewLibrary(256)
+	lib := pages.New(256)
 	return engine.Measure(ctx, doc, lib, doc.End(), printing.Pages(folder, lib), nil)
 }
 

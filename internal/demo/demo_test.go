@@ -10,6 +10,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/measure"
 	"shoal/internal/printing"
 	"shoal/internal/project"
@@ -56,7 +57,7 @@ func TestTheDemoSoundsAsItShould(t *testing.T) {
 	require.Less(t, r.Integrated, -14.0)
 	require.Less(t, r.TruePeak, 0.0)
 
-	lib := engine.NewLibrary(256)
+	lib := pages.New(256)
 	figures, err := engine.Measure(context.Background(), p, lib, p.End(), printing.Pages(folder, lib), nil)
 	require.NoError(t, err)
 	var noticed []string

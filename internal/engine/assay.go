@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -45,7 +46,7 @@ type assayTape struct {
 // play sends a signal through, by side and frame, and keeps what comes after so many frames.
 func (b *assay) play(
 	ctx context.Context,
-	lib *Library,
+	lib *pages.Library,
 	load Loader,
 	signal func(side int, i int64) float64,
 	settle int,

@@ -5,6 +5,7 @@ import (
 	"testing"
 	"time"
 
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -30,7 +31,7 @@ func perFrame(b *testing.B, e *Engine) {
 	b.ReportMetric(1e9/rate/ns, "x-realtime")
 }
 
-func benchSong() *song { return &song{doc: project.New("Bench", rate, 120, 4, 4), lib: NewLibrary(0)} }
+func benchSong() *song { return &song{doc: project.New("Bench", rate, 120, 4, 4), lib: pages.New(0)} }
 
 func (s *song) playing(b *testing.B) *Engine {
 	e, err := New(s.doc, s.lib)

@@ -8,6 +8,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
 )
@@ -22,7 +23,7 @@ func TestNoOrderOfCallsEndsTheEngine(t *testing.T) {
 	for seed := range songs {
 		r := rand.New(rand.NewPCG(uint64(seed), 77))
 		s := newSong(t)
-		a, b := s.track("one", noise(rate/4, 1)), s.track("two", noise(2*PageFrames, 2))
+		a, b := s.track("one", noise(rate/4, 1)), s.track("two", noise(2*pages.Frames, 2))
 		s.ret("hall")
 		a.Chain.Nodes = []*project.Node{
 			stage("equaliser", nil),
@@ -105,8 +106,10 @@ func call(t *testing.T, r *rand.Rand, s *song, e *Engine, base **project.Project
 		e.Ahead(frame)
 		e.Spot(max(frame, 0))
 	case 21:
-		for _, sound := range s.lib.sounds {
-			sound.pages[r.IntN(len(sound.pages))] = nil // dropped, or not there yet
+		for _, a := range s.doc.Audio {
+			if sound, ok := s.lib.Find(a.Hash); ok {
+				s.lib.Drop(a.Hash, r.IntN(sound.Count())) // dropped, or not there yet
+			}
 		}
 	case 22:
 		if x, err := NewRehearsal(e.Document(), max(frame, 0)); err == nil {

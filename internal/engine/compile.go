@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"shoal/internal/effect"
+	"shoal/internal/engine/pages"
 	"shoal/internal/param"
 	"shoal/internal/project"
 )
@@ -14,7 +15,7 @@ import (
 type compiler struct {
 	g     graph
 	doc   *project.Project
-	lib   *Library
+	lib   *pages.Library
 	clock *project.Clock
 	plan  *plan
 	shape strings.Builder // what is fixed of the whole document; what is of a node, the node says
@@ -63,7 +64,7 @@ type capture struct {
 
 // compile builds the plan of a valid document: for a print when only is given, else
 // for a listener, who may listen to one point.
-func compile(doc *project.Project, lib *Library, only *capture, point Listening) (*plan, error) {
+func compile(doc *project.Project, lib *pages.Library, only *capture, point Listening) (*plan, error) {
 	c := &compiler{
 		doc: doc, lib: lib, clock: doc.Clock(), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},

@@ -82,7 +82,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 			}
 		}
 		if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {
-			p.TakeImpulse(s.Sound, sound.sides)
+			p.TakeImpulse(s.Sound, sound.Sides)
 		}
 		if p, ok := t.proc.(effect.Preparer); ok {
 			p.Prepare(values)

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -79,7 +80,7 @@ func (s *contourStep) figures() []float64 {
 }
 
 // ContourOf renders the rows of a passage. progress, if not nil, is told the part done.
-func ContourOf(ctx context.Context, doc *project.Project, lib *Library, id string, load Loader, progress func(float64)) (*Contour, error) {
+func ContourOf(ctx context.Context, doc *project.Project, lib *pages.Library, id string, load Loader, progress func(float64)) (*Contour, error) {
 	x, ok := doc.PassageByID(id)
 	if !ok {
 		return nil, errNoPassage
@@ -149,7 +150,7 @@ func together(rows []RowContour) RowContour {
 func contours(
 	ctx context.Context,
 	doc *project.Project,
-	lib *Library,
+	lib *pages.Library,
 	x *project.Passage,
 	o *Contour,
 	load Loader,

@@ -7,6 +7,7 @@ import (
 
 	"shoal/internal/dsp"
 	"shoal/internal/effect"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -31,7 +32,7 @@ const (
 
 // Engine plays a document. It is not safe for use by several goroutines.
 type Engine struct {
-	lib     *Library
+	lib     *pages.Library
 	now     *plan
 	next    *plan // while a change of structure fades in
 	pending *project.Project
@@ -49,7 +50,7 @@ type Engine struct {
 	quiet      int // frames for which the output has been silent
 	guard      guard
 	stopsAtEnd bool
-	missing    []Missing
+	missing    []pages.Missing
 	point      Listening
 	watch      *watch
 	power      bool
@@ -68,7 +69,7 @@ type Engine struct {
 }
 
 // New makes an engine for a document.
-func New(doc *project.Project, lib *Library) (*Engine, error) {
+func New(doc *project.Project, lib *pages.Library) (*Engine, error) {
 	e := &Engine{
 		lib:   lib,
 		rate:  float64(doc.SampleRate),
@@ -176,15 +177,15 @@ func (e *Engine) plans() []*plan {
 func (e *Engine) Latency() int { return e.now.latency }
 
 // Missing lists the pages for which the engine waits.
-func (e *Engine) Missing() []Missing { return e.missing }
+func (e *Engine) Missing() []pages.Missing { return e.missing }
 
 // Ahead lists the pages that will be needed within so many frames and are absent.
-func (e *Engine) Ahead(frames int64) []Missing {
+func (e *Engine) Ahead(frames int64) []pages.Missing {
 	p := e.now
 	if e.next != nil {
 		p = e.next
 	}
-	var out []Missing
+	var out []pages.Missing
 	at := p.cursor.frame
 	if !p.cursor.rolling {
 		at = p.cursor.hold

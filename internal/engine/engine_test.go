@@ -9,6 +9,7 @@ import (
 	"gonum.org/v1/gonum/dsp/fourier"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
 )
@@ -19,11 +20,11 @@ const rate = 48000
 type song struct {
 	t   *testing.T
 	doc *project.Project
-	lib *Library
+	lib *pages.Library
 }
 
 func newSong(t *testing.T) *song {
-	return &song{t, project.New("Test", rate, 120, 4, 4), NewLibrary(0)}
+	return &song{t, project.New("Test", rate, 120, 4, 4), pages.New(0)}
 }
 
 func (s *song) main() *project.Channel { return s.doc.MainChannel() }
@@ -35,12 +36,12 @@ func (s *song) track(name string, x []float64) *project.Channel {
 	s.doc.Audio = append(s.doc.Audio, project.Audio{Hash: projecttest.Hash(name), Name: name, Frames: int64(len(x)), Channels: 1})
 	ch.Clips = []*project.Clip{{ID: project.NewID(), Name: name, Audio: projecttest.Hash(name), Frames: int64(len(x)), Exact: true}}
 	s.lib.Sound(projecttest.Hash(name), int64(len(x)), 1)
-	for i := 0; i*PageFrames < len(x); i++ {
+	for i := 0; i*pages.Frames < len(x); i++ {
 		var page []float32
-		for _, v := range x[i*PageFrames : min(len(x), (i+1)*PageFrames)] {
+		for _, v := range x[i*pages.Frames : min(len(x), (i+1)*pages.Frames)] {
 			page = append(page, float32(v))
 		}
-		s.lib.Put(projecttest.Hash(name), i, Page{page})
+		s.lib.Put(projecttest.Hash(name), i, pages.Page{page})
 	}
 	return ch
 }
@@ -491,17 +492,18 @@ func TestMuteSilencesPostFaderSendsAndByChoiceThePreFaderOnes(t *testing.T) {
 
 func TestAMissingPageStopsTheSongAndNeverPlaysSilence(t *testing.T) {
 	s := newSong(t)
-	x := noise(PageFrames+1000, 8)
+	x := noise(pages.Frames+1000, 8)
 	s.track("a", x)
-	page := s.lib.sounds[projecttest.Hash("a")].pages[1]
-	s.lib.sounds[projecttest.Hash("a")].pages[1] = nil
+	sound, _ := s.lib.Find(projecttest.Hash("a"))
+	page := sound.Page(1)
+	s.lib.Drop(projecttest.Hash("a"), 1)
 	e := s.engine()
 	e.Play()
-	require.Equal(t, []Missing{{projecttest.Hash("a"), 1}}, e.Ahead(PageFrames+500))
-	l, _ := play(t, e, PageFrames, 128)
+	require.Equal(t, []pages.Missing{{Hash: projecttest.Hash("a"), Page: 1}}, e.Ahead(pages.Frames+500))
+	l, _ := play(t, e, pages.Frames, 128)
 	require.Zero(t, e.Render(128))
 	require.Equal(t, Waiting, e.State())
-	require.Equal(t, []Missing{{projecttest.Hash("a"), 1}}, e.Missing())
+	require.Equal(t, []pages.Missing{{Hash: projecttest.Hash("a"), Page: 1}}, e.Missing())
 	s.lib.Put(projecttest.Hash("a"), 1, page)
 	m, _ := play(t, e, 1000, 128)
 	require.Equal(t, Playing, e.State())
@@ -571,7 +573,8 @@ func TestAStageThatMakesNaNIsSilencedAndTheRestPlaysOn(t *testing.T) {
 	b := noise(5000, 13)
 	s.track("b", b)
 	a.Chain.Nodes = []*project.Node{stage("trim", nil), stage("equaliser", map[string]float64{"gain3": 3})}
-	page := s.lib.sounds[projecttest.Hash("a")].pages[0]
+	sound, _ := s.lib.Find(projecttest.Hash("a"))
+	page := sound.Page(0)
 	page[0][100] = float32(math.NaN())
 	e := s.engine()
 	e.Play()

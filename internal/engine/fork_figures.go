@@ -6,6 +6,7 @@ import (
 
 	"shoal/internal/dsp"
 	"shoal/internal/effect"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -43,7 +44,7 @@ const (
 
 // Figures sends a test signal through a copy of a fork. It takes as long as a second of the fork's
 // sound takes to make, and more.
-func Figures(ctx context.Context, doc *project.Project, lib *Library, fork string, load Loader) (*ForkFigures, error) {
+func Figures(ctx context.Context, doc *project.Project, lib *pages.Library, fork string, load Loader) (*ForkFigures, error) {
 	f, _, ok := doc.ForkByID(fork)
 	if !ok {
 		return nil, errGone

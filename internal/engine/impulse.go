@@ -1,23 +1,13 @@
 package engine
 
-import "shoal/internal/project"
-
-// sides gives the whole sound as left and right. Every page must be present.
-func (s *Sound) sides() (l, r []float64) {
-	for _, p := range s.pages {
-		for _, v := range p[0] {
-			l = append(l, float64(v))
-		}
-		for _, v := range p[len(p)-1] {
-			r = append(r, float64(v))
-		}
-	}
-	return l, r
-}
+import (
+	"shoal/internal/engine/pages"
+	"shoal/internal/project"
+)
 
 // sound finds what a stage uses and reports whether all of it is present. What is
 // missing is noted in the plan: playback waits for it, and then the plan is built again.
-func (c *compiler) sound(s *project.Stage) (*Sound, bool) {
+func (c *compiler) sound(s *project.Stage) (*pages.Sound, bool) {
 	if s.Sound == "" {
 		return nil, false
 	}
@@ -27,8 +17,8 @@ func (c *compiler) sound(s *project.Stage) (*Sound, bool) {
 	}
 	x := c.lib.Sound(a.Hash, a.Frames, a.Channels)
 	ready := true
-	for i, p := range x.pages {
-		if p == nil {
+	for i := range x.Count() {
+		if x.Page(i) == nil {
 			ready = false
 			c.plan.wants = append(c.plan.wants, want{x, i})
 		}
@@ -38,15 +28,15 @@ func (c *compiler) sound(s *project.Stage) (*Sound, bool) {
 
 // want is a page that a plan was built without.
 type want struct {
-	sound *Sound
+	sound *pages.Sound
 	page  int
 }
 
 // wanting appends the pages that are still absent.
-func (p *plan) wanting(dst []Missing) []Missing {
+func (p *plan) wanting(dst []pages.Missing) []pages.Missing {
 	for _, w := range p.wants {
-		if w.sound.pages[w.page] == nil {
-			dst = append(dst, Missing{w.sound.Hash, w.page})
+		if w.sound.Page(int(w.page)) == nil {
+			dst = append(dst, pages.Missing{Hash: w.sound.Hash, Page: w.page})
 		}
 	}
 	return dst
@@ -58,7 +48,7 @@ func (p *plan) stale() bool {
 		return false
 	}
 	for _, w := range p.wants {
-		if w.sound.pages[w.page] == nil {
+		if w.sound.Page(int(w.page)) == nil {
 			return false
 		}
 	}

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
 )
@@ -123,8 +124,8 @@ func TestAStageUsesASoundOnceItIsThere(t *testing.T) {
 	e := s.engine()
 	e.Play()
 	require.Zero(t, e.Render(128)) // it waits, and says for what
-	require.Contains(t, e.Missing(), Missing{projecttest.Hash("ir"), 0})
-	s.lib.Put(projecttest.Hash("ir"), 0, Page{impulse})
+	require.Contains(t, e.Missing(), pages.Missing{Hash: projecttest.Hash("ir"), Page: 0})
+	s.lib.Put(projecttest.Hash("ir"), 0, pages.Page{impulse})
 	l, _ := play(t, e, 20000, 128)
 	worst, at := 0.0, -1
 	for i := 2000; i < 20000; i++ { // the cuts at their ends still turn the phase a little: compare the level

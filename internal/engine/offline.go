@@ -6,6 +6,7 @@ import (
 	"math"
 
 	"shoal/internal/effect"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -18,14 +19,14 @@ type Job struct {
 }
 
 // Loader fetches pages that a render needs into its library.
-type Loader func(ctx context.Context, need []Missing) error
+type Loader func(ctx context.Context, need []pages.Missing) error
 
 // Offline renders a job. write is given blocks in order; progress, if not nil, the
 // part done. Solo plays no role. The output is aligned: latency is taken off.
 func Offline(
 	ctx context.Context,
 	doc *project.Project,
-	lib *Library,
+	lib *pages.Library,
 	job Job,
 	load Loader,
 	write func(l, r []float64) error,
@@ -38,7 +39,7 @@ func Offline(
 func offline(
 	ctx context.Context,
 	doc *project.Project,
-	lib *Library,
+	lib *pages.Library,
 	job Job,
 	load Loader,
 	write func(l, r []float64) error,
@@ -124,7 +125,7 @@ func PartOf(progress func(float64), step, steps int) func(float64) {
 }
 
 // ready compiles a plan for which everything that stages use, such as impulse responses, is there.
-func ready(ctx context.Context, doc *project.Project, lib *Library, only *capture, load Loader) (*plan, error) {
+func ready(ctx context.Context, doc *project.Project, lib *pages.Library, only *capture, load Loader) (*plan, error) {
 	p, err := compile(doc, lib, only, Listening{})
 	if err != nil {
 		return nil, err
@@ -253,7 +254,7 @@ func (p *plan) chainTail(c *project.Chain) float64 {
 
 // ChannelLatency is how late a channel's signal is behind its chain, in frames.
 func ChannelLatency(doc *project.Project, channel string) (int, error) {
-	p, err := compile(doc, NewLibrary(0), &capture{channel: channel}, Listening{})
+	p, err := compile(doc, pages.New(0), &capture{channel: channel}, Listening{})
 	if err != nil {
 		return 0, err
 	}

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/param"
 	"shoal/internal/project"
 )
@@ -38,7 +39,7 @@ type plan struct {
 	late        []*gnode   // the nodes that make it so late
 	meetings    []*meeting // where several signals meet
 	cursor      cursor
-	missing     []Missing
+	missing     []pages.Missing
 	wants       []want // pages of impulse responses that were absent when it was built
 	probe       probe
 	power       bool // meters keep RMS as well
@@ -116,7 +117,7 @@ func (m *meter) db() (l, r float64) {
 const infinite = 0x7ff << 52
 
 // check returns the pages needed for the next n frames that are absent.
-func (p *plan) check(n int) []Missing {
+func (p *plan) check(n int) []pages.Missing {
 	p.missing = p.missing[:0]
 	if !p.cursor.rolling {
 		return nil

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -15,7 +16,7 @@ type player struct {
 }
 
 type playClip struct {
-	sound           *Sound
+	sound           *pages.Sound
 	start, end      int64 // song frames
 	offset          int64
 	gain            float64
@@ -25,7 +26,7 @@ type playClip struct {
 // edgeSeconds is the fade at the edges of every clip that is not exact.
 const edgeSeconds = 0.002
 
-func newPlayer(p *project.Project, ch *project.Channel, clock *project.Clock, lib *Library) *player {
+func newPlayer(p *project.Project, ch *project.Channel, clock *project.Clock, lib *pages.Library) *player {
 	pl := &player{}
 	edge := int64(math.Round(edgeSeconds * float64(p.SampleRate)))
 	for _, x := range ch.Clips {
@@ -52,7 +53,7 @@ func newPlayer(p *project.Project, ch *project.Channel, clock *project.Clock, li
 }
 
 // missing appends the pages needed for frames [from, to) that are absent.
-func (p *player) missing(dst []Missing, from, to int64) []Missing {
+func (p *player) missing(dst []pages.Missing, from, to int64) []pages.Missing {
 	for i := range p.clips {
 		c := &p.clips[i]
 		if c.start >= to {
@@ -63,9 +64,9 @@ func (p *player) missing(dst []Missing, from, to int64) []Missing {
 		}
 		a := max(from, c.start) - c.start + c.offset
 		b := min(to, c.end) - c.start + c.offset - 1
-		for k := a / PageFrames; k <= b/PageFrames; k++ {
-			if c.sound.pages[k] == nil {
-				dst = append(dst, Missing{c.sound.Hash, int(k)})
+		for k := a / pages.Frames; k <= b/pages.Frames; k++ {
+			if c.sound.Page(int(k)) == nil {
+				dst = append(dst, pages.Missing{Hash: c.sound.Hash, Page: int(k)})
 			}
 		}
 	}
@@ -100,10 +101,10 @@ func (x *playClip) add(out pair, from int64, n int) {
 	first, last := max(from, x.start), min(from+int64(n), x.end)
 	for f := first; f < last; {
 		at := f - x.start + x.offset
-		page := at / PageFrames
-		in := int(at - page*PageFrames)
-		count := int(min(last-f, PageFrames-int64(in)))
-		data := x.sound.pages[page]
+		page := at / pages.Frames
+		in := int(at - page*pages.Frames)
+		count := int(min(last-f, pages.Frames-int64(in)))
+		data := x.sound.Page(int(page))
 		if data == nil {
 			return // checked before the block; a page dropped since is silent
 		}

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -16,8 +17,8 @@ type Rehearsal struct {
 	Effects map[string]bool
 
 	engine *Engine
-	lib    *Library
-	noise  Page
+	lib    *pages.Library
+	noise  pages.Page
 	levels []float32
 	left   int // blocks
 	made   int
@@ -39,7 +40,7 @@ func Unrehearsed(doc *project.Project, known map[string]bool) bool {
 // NewRehearsal prepares a rehearsal of a document from a song frame on.
 func NewRehearsal(doc *project.Project, from int64) (*Rehearsal, error) {
 	played, effects := cast(doc)
-	r := &Rehearsal{Effects: effects, lib: NewLibrary(0), left: rehearsalBlocks, noise: noisePage(), levels: make([]float32, 8192)}
+	r := &Rehearsal{Effects: effects, lib: pages.New(0), left: rehearsalBlocks, noise: noisePage(), levels: make([]float32, 8192)}
 	r.left *= max(1, len(doc.Channels)/len(played.Channels))
 	doc = played
 	e, err := New(doc, r.lib)
@@ -98,10 +99,10 @@ func (r *Rehearsal) Run() bool {
 }
 
 // fill gives noise in the place of a page of audio.
-func (r *Rehearsal) fill(m Missing) {
-	s := r.lib.sounds[m.Hash]
-	n := int(min(PageFrames, s.Frames-int64(m.Page)*PageFrames))
-	p := make(Page, s.Channels)
+func (r *Rehearsal) fill(m pages.Missing) {
+	s, _ := r.lib.Find(m.Hash)
+	n := int(min(pages.Frames, s.Frames-int64(m.Page)*pages.Frames))
+	p := make(pages.Page, s.Channels)
 	for c := range p {
 		p[c] = r.noise[0][:n]
 	}
@@ -111,7 +112,7 @@ func (r *Rehearsal) fill(m Missing) {
 // swell adds noise that comes and goes, from nothing to -6 dBFS.
 func (r *Rehearsal) swell(left, right []float64) {
 	g := math.Max(0, math.Sin(float64(r.made)*math.Pi/40)) * 0.5
-	at := r.made * Block % (PageFrames - Block)
+	at := r.made * Block % (pages.Frames - Block)
 	for i, x := range r.noise[0][at : at+len(left)] {
 		left[i] += g * float64(x)
 		right[i] -= g * float64(x)
@@ -119,10 +120,10 @@ func (r *Rehearsal) swell(left, right []float64) {
 }
 
 // noisePage is white noise between -1 and 1, always the same.
-func noisePage() Page {
-	x := make([]float32, PageFrames)
+func noisePage() pages.Page {
+	x := make([]float32, pages.Frames)
 	for i := range x {
 		x[i] = float32(dsp.White(1, int64(i)))
 	}
-	return Page{x}
+	return pages.Page{x}
 }

@@ -6,13 +6,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
 // A rehearsal drives everything that is in the project, though no page of audio is there.
 func TestARehearsalDrivesEveryStage(t *testing.T) {
 	s, a := phrases(t)
-	s.lib = NewLibrary(0)
+	s.lib = pages.New(0)
 	r, err := NewRehearsal(s.doc, 0)
 	require.NoError(t, err)
 	hot := 0.0

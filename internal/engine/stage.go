@@ -2,6 +2,7 @@ package engine
 
 import (
 	"fmt"
+
 	"shoal/internal/dsp"
 	"shoal/internal/effect"
 	"shoal/internal/project"

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -179,7 +180,7 @@ func (e *Engine) surveyOn(n int) {
 }
 
 // Measure plays a range through offline, hears everything, and tells what was measured.
-func Measure(ctx context.Context, doc *project.Project, lib *Library, to int64, load Loader, progress func(float64)) (Survey, error) {
+func Measure(ctx context.Context, doc *project.Project, lib *pages.Library, to int64, load Loader, progress func(float64)) (Survey, error) {
 	var at *plan
 	l, r := dsp.NewTruePeak(4, 12), dsp.NewTruePeak(4, 12)
 	most := 0.0

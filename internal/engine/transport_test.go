@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
 )
@@ -167,16 +168,16 @@ func TestMovedWhileItWaitsTheSongGoesOnAtItsNewPlace(t *testing.T) {
 		x := sine(400000, 1000, -6)
 		s.track("a", x)
 		hash := projecttest.Hash("a")
-		s.lib = NewLibrary(0)
+		s.lib = pages.New(0)
 		s.lib.Sound(hash, int64(len(x)), 1)
 		page := func(i int) {
 			var p []float32
-			for _, v := range x[i*PageFrames : min(len(x), (i+1)*PageFrames)] {
+			for _, v := range x[i*pages.Frames : min(len(x), (i+1)*pages.Frames)] {
 				p = append(p, float32(v))
 			}
-			s.lib.Put(hash, i, Page{p})
+			s.lib.Put(hash, i, pages.Page{p})
 		}
-		const to = 6*PageFrames + 100
+		const to = 6*pages.Frames + 100
 		if there {
 			page(6)
 		}

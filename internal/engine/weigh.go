@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -49,7 +50,7 @@ func (s *weighStep) lufs() float64 {
 func Weigh(
 	ctx context.Context,
 	doc *project.Project,
-	lib *Library,
+	lib *pages.Library,
 	fork string,
 	from, to int64,
 	load Loader,

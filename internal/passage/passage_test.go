@@ -9,14 +9,15 @@ import (
 
 	"shoal/internal/dsp"
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
 )
 
 // song is two rows of a pulsed chord, four bars long, with a return, at 120 quarter notes a minute.
-func song(t *testing.T) (*project.Project, *engine.Library) {
+func song(t *testing.T) (*project.Project, *pages.Library) {
 	t.Helper()
-	lib := engine.NewLibrary(100)
+	lib := pages.New(100)
 	n := 8 * 48000
 	x := make([]float32, n)
 	for i := range x {
@@ -26,10 +27,10 @@ func song(t *testing.T) (*project.Project, *engine.Library) {
 		}
 	}
 	lib.Sound(projecttest.Hash("chord"), int64(n), 1)
-	for i := 0; i*engine.PageFrames < n; i++ {
-		page := make([]float32, engine.PageFrames)
-		copy(page, x[i*engine.PageFrames:])
-		lib.Put(projecttest.Hash("chord"), i, engine.Page{page})
+	for i := 0; i*pages.Frames < n; i++ {
+		page := make([]float32, pages.Frames)
+		copy(page, x[i*pages.Frames:])
+		lib.Put(projecttest.Hash("chord"), i, pages.Page{page})
 	}
 	p := project.New("Test", 48000, 120, 4, 4)
 	main := p.MainChannel().ID
@@ -47,7 +48,7 @@ func song(t *testing.T) (*project.Project, *engine.Library) {
 	return p, lib
 }
 
-func render(t *testing.T, p *project.Project, lib *engine.Library, channel string) []float64 {
+func render(t *testing.T, p *project.Project, lib *pages.Library, channel string) []float64 {
 	t.Helper()
 	var out []float64
 	job := engine.Job{Channel: channel, To: 8 * 48000}

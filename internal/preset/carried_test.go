@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
 )
@@ -17,14 +18,14 @@ import (
 // played is what a row gives out behind its chain, for a quarter of a second.
 func played(t *testing.T, doc *project.Project, row string) (out []float64) {
 	t.Helper()
-	lib := engine.NewLibrary(0)
+	lib := pages.New(0)
 	for _, a := range doc.Audio {
 		lib.Sound(a.Hash, a.Frames, a.Channels)
 		page := make([]float32, a.Frames)
 		for i := range page {
 			page[i] = float32(0.3*math.Sin(float64(i)*0.07) + 0.1*math.Sin(float64(i*i%977)))
 		}
-		lib.Put(a.Hash, 0, engine.Page{page})
+		lib.Put(a.Hash, 0, pages.Page{page})
 	}
 	require.NoError(t, engine.Offline(context.Background(), doc, lib, engine.Job{Channel: row, To: 12000}, nil, func(l, r []float64) error {
 		out = append(append(out, l...), r...)

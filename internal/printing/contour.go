@@ -5,6 +5,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -13,7 +14,7 @@ func Contour(
 	ctx context.Context,
 	doc *project.Project,
 	folder *audiofile.Folder,
-	lib *engine.Library,
+	lib *pages.Library,
 	passage string,
 	progress func(float64),
 ) (*engine.Contour, error) {

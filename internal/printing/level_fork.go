@@ -7,6 +7,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/param"
 	"shoal/internal/project"
 )
@@ -42,7 +43,7 @@ func levelFork(
 ) ([]project.Change, error) {
 	left := 1.0 // how many looks it takes is not known: each is half of what is left, where there may be more
 	weigh := func(d *project.Project) (*engine.Weights, error) {
-		lib, before := engine.NewLibrary(offlinePages), left
+		lib, before := pages.New(offlinePages), left
 		if what == LevelOutput {
 			left /= 2
 		} else {

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -49,7 +50,7 @@ func TestMeasuringTellsItsProgressAndCanBeCancelled(t *testing.T) {
 			return err
 		},
 		"passage": func(ctx context.Context, progress func(float64)) error {
-			_, err := Contour(ctx, p, folder, engine.NewLibrary(offlinePages), passage.ID, progress)
+			_, err := Contour(ctx, p, folder, pages.New(offlinePages), passage.ID, progress)
 			return err
 		},
 	}

@@ -9,6 +9,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -90,10 +91,10 @@ func Cues(doc *project.Project, from, to int64) []audiofile.Cue {
 }
 
 // Pages loads pages for an offline render from the audio folder.
-func Pages(folder *audiofile.Folder, lib *engine.Library) engine.Loader {
-	return func(_ context.Context, need []engine.Missing) error {
+func Pages(folder *audiofile.Folder, lib *pages.Library) engine.Loader {
+	return func(_ context.Context, need []pages.Missing) error {
 		for _, m := range need {
-			p, err := folder.Page(m.Hash, m.Page, engine.PageFrames)
+			p, err := folder.Page(m.Hash, m.Page, pages.Frames)
 			if err != nil {
 				return err
 			}
@@ -115,7 +116,7 @@ func Render(
 	write func(src [][]float64) error,
 	progress func(float64),
 ) error {
-	lib := engine.NewLibrary(offlinePages)
+	lib := pages.New(offlinePages)
 	job := engine.Job{Channel: spec.Channel, From: spec.From, To: spec.To, Tail: spec.Tail}
 	src := make([][]float64, 2)
 	return engine.Offline(ctx, doc, lib, job, Pages(folder, lib), func(l, r []float64) error {

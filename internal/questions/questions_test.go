@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
@@ -40,7 +41,7 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 		},
 	}
 	require.NoError(t, p.Validate(engine.EffectInfo))
-	e, err := engine.New(p, engine.NewLibrary(0))
+	e, err := engine.New(p, pages.New(0))
 	require.NoError(t, err)
 	a := Asked{e, p}
 	asked := map[string]any{

@@ -6,6 +6,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 )
@@ -20,7 +21,7 @@ func (s *Server) forkFigures(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	lib := engine.NewLibrary(forkPages)
+	lib := pages.New(forkPages)
 	f, err := engine.Figures(c.Request.Context(), doc, lib, c.Param("fork"), printing.Pages(s.folder, lib))
 	if err != nil {
 		fail(c, refuse(err))

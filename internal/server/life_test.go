@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/passage"
 	"shoal/internal/printing"
 	"shoal/internal/project"
@@ -67,7 +68,7 @@ func TestAudioIsFetchedInPages(t *testing.T) {
 	require.Equal(t, hash, d.open(id).Audio[0].Hash)
 	code, body := d.ask("GET", "/api/audio/"+hash+"/pcm/1", nil, nil)
 	require.Equal(t, http.StatusOK, code)
-	require.Len(t, body, 4*(48000-engine.PageFrames), "the second and last page of a second")
+	require.Len(t, body, 4*(48000-pages.Frames), "the second and last page of a second")
 	code, body = d.ask("GET", "/api/audio/"+hash+"/overview", nil, nil)
 	require.Equal(t, http.StatusOK, code)
 	require.GreaterOrEqual(t, len(body), 2*48000/512)

@@ -5,7 +5,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/passage"
 	"shoal/internal/printing"
 	"shoal/internal/project"
@@ -51,7 +51,7 @@ func (s *Server) passageContour(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	lib := engine.NewLibrary(forkPages)
+	lib := pages.New(forkPages)
 	f, err := printing.Contour(c.Request.Context(), doc, s.folder, lib, c.Param("passage"), s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))

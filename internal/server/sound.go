@@ -16,7 +16,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/bundle"
-	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 )
@@ -135,7 +135,7 @@ func (s *Server) page(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%q is no page number", c.Param("page"))))
 		return
 	}
-	p, err := s.folder.Page(hash, n, engine.PageFrames)
+	p, err := s.folder.Page(hash, n, pages.Frames)
 	if err != nil {
 		fail(c, &refusal{http.StatusNotFound, err})
 		return

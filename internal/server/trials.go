@@ -11,7 +11,7 @@ import (
 	"shoal/internal/audiofile"
 	"shoal/internal/dsp"
 	"shoal/internal/effect"
-	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 )
@@ -114,8 +114,8 @@ func (s *Server) checkImpulse(sound audiofile.Entry, rate int) error {
 		)
 	}
 	peak := 0.0
-	for i := 0; int64(i)*engine.PageFrames < sound.Frames; i++ {
-		p, err := s.folder.Page(sound.Hash, i, engine.PageFrames)
+	for i := 0; int64(i)*pages.Frames < sound.Frames; i++ {
+		p, err := s.folder.Page(sound.Hash, i, pages.Frames)
 		if err != nil {
 			return err
 		}

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
 )
@@ -221,7 +222,7 @@ func TestRules(t *testing.T) {
 func TestCancellationIsMeasured(t *testing.T) {
 	s := newSession()
 	s.a.Sends = []*project.Send{}
-	lib := engine.NewLibrary(0)
+	lib := pages.New(0)
 	n := 6 * rate
 	page := make([]float32, n)
 	x := 0.0
@@ -231,8 +232,8 @@ func TestCancellationIsMeasured(t *testing.T) {
 	}
 	s.doc.Audio = []project.Audio{{Hash: projecttest.Hash("n"), Name: "n", Frames: int64(n), Channels: 1}}
 	lib.Sound(projecttest.Hash("n"), int64(n), 1)
-	for i := 0; i*engine.PageFrames < n; i++ {
-		lib.Put(projecttest.Hash("n"), i, engine.Page{page[i*engine.PageFrames : min(n, (i+1)*engine.PageFrames)]})
+	for i := 0; i*pages.Frames < n; i++ {
+		lib.Put(projecttest.Hash("n"), i, pages.Page{page[i*pages.Frames : min(n, (i+1)*pages.Frames)]})
 	}
 	clip := func(start int64) []*project.Clip {
 		return []*project.Clip{{ID: project.NewID(), Name: "n", Audio: projecttest.Hash("n"), Start: start, Frames: int64(n), Exact: true}}

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
 )
@@ -18,15 +19,15 @@ import (
 func TestATailThatComesBackIsNoticed(t *testing.T) {
 	look := func(tail string, seconds int) []Sounding {
 		s := newSession()
-		lib := engine.NewLibrary(64)
+		lib := pages.New(64)
 		n := int64(seconds * rate)
 		lib.Sound(projecttest.Hash("tone"), n, 1)
-		for i := 0; i*engine.PageFrames < int(n); i++ {
-			page := make([]float32, engine.PageFrames)
+		for i := 0; i*pages.Frames < int(n); i++ {
+			page := make([]float32, pages.Frames)
 			for k := range page {
-				page[k] = float32(0.3 * math.Sin(2*math.Pi*330*float64(i*engine.PageFrames+k)/rate))
+				page[k] = float32(0.3 * math.Sin(2*math.Pi*330*float64(i*pages.Frames+k)/rate))
 			}
-			lib.Put(projecttest.Hash("tone"), i, engine.Page{page})
+			lib.Put(projecttest.Hash("tone"), i, pages.Page{page})
 		}
 		s.doc.Audio = []project.Audio{{Hash: projecttest.Hash("tone"), Name: "tone", Frames: n, Channels: 1}}
 		s.a.Sends = nil

@@ -1,10 +1,10 @@
+import { BoardFoot } from './BoardFoot'
 import { importFiles } from './import'
-import { zoomBy } from './zoom'
+import { useWheel } from './useWheel'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Channel } from '../api/types'
 import { lens as makeLens } from '../document/time'
 import { LitPath, useReach } from '../routing/LitPath'
-import { makeGroup, openSend } from '../routing/gestures'
 import { useHeard } from '../session/meters'
 import { useSession } from '../session/store'
 import { setView, useView, view } from '../session/view'
@@ -12,12 +12,11 @@ import { Playhead } from './Playhead'
 import { Row, rowHeight } from './Row'
 import { HEAD } from './RowHead'
 import { Ruler } from './Ruler'
-import { addRow } from './rows'
 
 export function Board() {
   const project = useSession((s) => s.project)!
   const timeline = useSession((s) => s.timeline)
-  const { zoom, scroll, showHidden, folded, tide, rowHeight: base, rows, lines: open } = useView()
+  const { zoom, scroll, showHidden, folded, tide, rowHeight: base, lines: open } = useView()
   const reach = useReach()
   const box = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(1100)
@@ -37,25 +36,7 @@ export function Board() {
     if (v.playing && v.zoom && (lens.x(h.song) > width || lens.x(h.song) < 0))
       setView({ scroll: Math.max(0, h.song - width * 0.05 * v.zoom) })
   })
-  useEffect(() => {
-    const el = box.current!
-    const wheel = (e: WheelEvent) => {
-      if (!timeline || !lens || view().tide === 'high') return
-      if (e.ctrlKey) {
-        e.preventDefault()
-        zoomBy(e.deltaY < 0 ? 0.8 : 1.25, e.clientX - el.getBoundingClientRect().left - HEAD, width)
-      } else if (e.deltaX !== 0 || e.shiftKey) {
-        e.preventDefault()
-        const by = (e.deltaX || e.deltaY) * lens.perPixel
-        setView({
-          zoom: lens.perPixel,
-          scroll: Math.max(0, Math.min(view().scroll + by, timeline.end - width * lens.perPixel * 0.5)),
-        })
-      }
-    }
-    el.addEventListener('wheel', wheel, { passive: false })
-    return () => el.removeEventListener('wheel', wheel)
-  }, [timeline, lens, width])
+  useWheel(box, timeline, lens, width)
   const [over, setOver] = useState(false)
   const groups = (c: Channel): string[] => {
     const up = project.channels.find((x) => x.id === c.output)
@@ -112,45 +93,7 @@ export function Board() {
               lit={reach.feeds.includes(c.id) ? 'fed' : reach.fed.includes(c.id) ? 'feeds' : ''}
             />
           ))}
-          <div className="flex items-center gap-3 px-3 py-1.5 text-[12px]">
-            <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('track')}>
-              Add a track
-            </button>
-            <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('return')}>
-              Add a return
-            </button>
-            <label className="btn btn-xs btn-outline font-normal">
-              Import sound
-              <input
-                type="file"
-                multiple
-                className="sr-only"
-                accept=".wav,.flac,.mp3,audio/*"
-                onChange={(e) => {
-                  void importFiles(project.id, [...(e.target.files ?? [])])
-                  e.target.value = ''
-                }}
-              />
-            </label>
-            {rows.length > 1 && (
-              <>
-                <button className="btn btn-xs btn-secondary font-normal" onClick={() => void makeGroup()}>
-                  Group {rows.length} rows <kbd className="kbd kbd-xs">A</kbd>
-                </button>
-                <button className="btn btn-xs btn-secondary font-normal" onClick={openSend}>
-                  Send {rows.length} rows to <kbd className="kbd kbd-xs">S</kbd>
-                </button>
-              </>
-            )}
-            {hidden > 0 && (
-              <button
-                className="btn btn-xs btn-ghost font-normal"
-                onClick={() => setView({ showHidden: !showHidden })}
-              >
-                {showHidden ? 'Leave out' : 'Show'} {hidden} hidden
-              </button>
-            )}
-          </div>
+          <BoardFoot hidden={hidden} />
         </div>
       </div>
       {over && (

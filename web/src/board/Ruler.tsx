@@ -5,7 +5,7 @@ import { useSession } from '../session/store'
 import { setView, type Tide, useView } from '../session/view'
 import { HEAD } from './RowHead'
 import { Time } from './RulerTime'
-import { STRIP } from './Water'
+import { STRIP } from './RowOut'
 
 const tides: Tide[] = ['low', 'mid', 'high']
 

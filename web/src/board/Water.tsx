@@ -1,26 +1,19 @@
 import type { Channel, Node } from '../api/types'
 import { Depth } from '../controls/Depth'
-import { ParamControl } from '../controls/ParamControl'
 import { along, idOf, shownChain } from '../document/chain'
 import { select } from '../session/selected'
-import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import { Diamond } from '../soundings/Diamond'
 import { useBlind } from '../trials/actions'
 import { Fold } from './Fold'
-import { MoreSends } from './MoreSends'
 import { NodeChip } from './NodeChip'
 import { Plate } from './Plate'
-import { SendChip } from './SendChip'
 import { HANDLE, ShownHandles, useShownHandles } from './ShownHandles'
+import { RowOut, STRIP } from './RowOut'
 import { carried } from './carry'
-
-export const STRIP = 416 // level, sends and output keep this much at the right
 
 /** What is under the surface: stage after stage with depth figures between, then level, sends and output. */
 export function Water({ channel, width }: { channel: Channel; width: number }) {
-  const strip = useSession((s) => s.strip)
-  const out = useSession((s) => s.project?.channels.find((c) => c.id === channel.output)?.name)
   const trials = useView((v) => v.trials)
   const blind = useBlind(channel.id)
   const { owner, chain, letter } = shownChain(channel, trials)
@@ -120,48 +113,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
         </span>
         <ShownHandles channel={channel} />
       </div>
-      <div
-        className="relative flex h-full shrink-0 items-center gap-3 pr-3"
-        style={{ width: STRIP }}
-        onClick={(e) => e.stopPropagation()}
-      >
-        <span className="absolute inset-x-0 top-1/2 h-px" style={{ background: 'var(--deep)' }} />
-        <span className="relative w-[148px] px-1" style={{ background: 'var(--shoal-1)' }}>
-          {strip && (
-            <ParamControl
-              owner={channel.id}
-              param={strip.fader}
-              value={channel.fader}
-              of={channel.name}
-              narrow
-              label={`Level of ${channel.name}`}
-            />
-          )}
-        </span>
-        <span className="relative flex w-[148px] justify-start gap-1 overflow-hidden">
-          {channel.sends.slice(0, 1).map((s) => (
-            <span key={s.id} className="flex items-center">
-              <SendChip send={s} channel={channel} />
-              <Diamond at={[s.id]} />
-            </span>
-          ))}
-          {channel.sends.length > 1 && <MoreSends channel={channel} sends={channel.sends.slice(1)} />}
-        </span>
-        <span
-          className="relative w-[76px] truncate px-1"
-          style={{ background: 'var(--shoal-1)' }}
-          title={
-            out ??
-            (channel.kind === 'main'
-              ? 'Nowhere else: this is the output'
-              : 'No output: the row lives through its sends and taps')
-          }
-        >
-          <span className="water-label text-[12px]">
-            {channel.kind === 'main' ? 'Out' : (out ?? 'nowhere')}
-          </span>
-        </span>
-      </div>
+      <RowOut channel={channel} />
     </div>
   )
 }

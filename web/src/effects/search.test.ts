@@ -48,6 +48,11 @@ test('names come before synonyms, synonyms before what is said', () => {
   expect(ids('nothing of the kind')).toEqual([])
 })
 
+test('a name comes before what another only goes by as well', () => {
+  const more = [effect('convolver', 'Space', ['reverb', 'impulse']), ...list]
+  expect(search(more, 'reverb', []).map((f) => f.effects.map((e) => e.id))).toEqual([['reverb', 'convolver']])
+})
+
 test('the last three are remembered, the newest first', () => {
   for (const id of ['a', 'b', 'c', 'b', 'd']) remember(id)
   expect(recent()).toEqual(['d', 'b', 'c'])

@@ -2,11 +2,12 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
 import { answer, api } from '../api/client'
 import type { Preset } from '../api/types'
-import { Menu } from '../controls/Menu'
 import { SideList } from '../controls/SideList'
 import { effectOf, findStage, stageName } from '../document/chain'
 import { notice, refused, useSession } from '../session/store'
 import { setView } from '../session/view'
+import { PresetFiles } from './PresetFiles'
+import { PresetRow } from './PresetRow'
 import { SaveForm } from './SaveForm'
 import * as presets from './actions'
 import { find, tagsOf } from './find'
@@ -80,38 +81,7 @@ export function PresetList({ of, target }: Props) {
       foot={
         <span className="flex items-center justify-between gap-2">
           <span>Arrows try, Enter takes, Esc brings the old setting back.</span>
-          <Menu
-            label="Files of presets"
-            items={[
-              {
-                text: 'Export these as a file',
-                run: () => presets.exportAll(found, `shoal-presets-${effect?.id ?? of}`),
-              },
-              {
-                text: 'Export your own as a file',
-                run: () =>
-                  presets.exportAll(
-                    (data ?? []).filter((p) => !p.shipped),
-                    'shoal-presets',
-                  ),
-              },
-              { text: 'Import a file', run: () => document.getElementById('preset-file')?.click() },
-            ]}
-          >
-            File ▾
-          </Menu>
-          <input
-            id="preset-file"
-            type="file"
-            accept="application/json,.json"
-            className="sr-only"
-            aria-label="Import a file of presets"
-            onChange={(e) => {
-              const f = e.target.files?.[0]
-              if (f) void presets.importFile(f).then(again)
-              e.target.value = ''
-            }}
-          />
+          <PresetFiles found={found} all={data ?? []} name={effect?.id ?? of} onImported={again} />
         </span>
       }
     >
@@ -155,46 +125,15 @@ export function PresetList({ of, target }: Props) {
       </div>
       <div className="mt-2 min-h-0 overflow-y-auto" role="listbox" aria-label="Presets">
         {found.map((p) => (
-          <div
+          <PresetRow
             key={p.id}
-            className="group flex items-start gap-1 rounded-[2px] px-2 py-1"
-            style={p.id === chosen ? { background: 'var(--shoal-2)' } : undefined}
-          >
-            <button
-              role="option"
-              aria-selected={p.id === chosen}
-              className="min-w-0 grow text-left"
-              onClick={() => (p.id === chosen ? void take(p) : tryOut(p))}
-              title={p.id === chosen ? 'Take it' : 'Try it'}
-            >
-              <span className="font-semibold">{p.name}</span>
-              {!p.shipped && <span className="soft text-[11px]"> · saved here</span>}
-              <span className="soft block text-[12px]">{p.says}</span>
-              {p.unknown.length > 0 && (
-                <span className="block text-[11px] font-semibold">
-                  Unknown here, kept and left out: {p.unknown.join(', ')}
-                </span>
-              )}
-            </button>
-            {p.id === chosen && (
-              <button className="btn btn-xs btn-primary" onClick={() => void take(p)}>
-                Take
-              </button>
-            )}
-            {!p.shipped && (
-              <Menu
-                label={`Menu of ${p.name}`}
-                className="btn btn-xs btn-ghost px-1"
-                items={[
-                  { text: 'Rename', run: () => setSaving(p) },
-                  { text: 'Export as a file', run: () => presets.exportAll([p], p.name) },
-                  { text: 'Delete', run: () => void bin(p) },
-                ]}
-              >
-                ⋯
-              </Menu>
-            )}
-          </div>
+            preset={p}
+            chosen={p.id === chosen}
+            onTry={() => tryOut(p)}
+            onTake={() => void take(p)}
+            onRename={() => setSaving(p)}
+            onBin={() => void bin(p)}
+          />
         ))}
         {data && found.length === 0 && (
           <p className="soft p-2">

@@ -1,9 +1,11 @@
-package engine
+// Package pages holds the audio that an engine plays, in pages of which any may be absent: who plays says which it
+// needs, and somebody else brings them.
+package pages
 
-// PageFrames is the number of frames in a page of audio.
-const PageFrames = 32768
+// Frames is the number of frames in a page of audio.
+const Frames = 32768
 
-// Page is a stretch of a sound: one slice a channel, each of PageFrames or,
+// Page is a stretch of a sound: one slice a channel, each of Frames or,
 // at the end, fewer.
 type Page [][]float32
 
@@ -25,8 +27,8 @@ type Library struct {
 	clock  uint64
 }
 
-// NewLibrary keeps at most so many pages; 0 means no limit.
-func NewLibrary(limit int) *Library {
+// New keeps at most so many pages; 0 means no limit.
+func New(limit int) *Library {
 	return &Library{sounds: map[string]*Sound{}, limit: limit}
 }
 
@@ -34,11 +36,44 @@ func NewLibrary(limit int) *Library {
 func (l *Library) Sound(hash string, frames int64, channels int) *Sound {
 	s, ok := l.sounds[hash]
 	if !ok {
-		n := int((frames + PageFrames - 1) / PageFrames)
+		n := int((frames + Frames - 1) / Frames)
 		s = &Sound{Hash: hash, Frames: frames, Channels: channels, pages: make([]Page, n), used: make([]uint64, n)}
 		l.sounds[hash] = s
 	}
 	return s
+}
+
+// Find returns a sound that has been added.
+func (l *Library) Find(hash string) (*Sound, bool) {
+	s, ok := l.sounds[hash]
+	return s, ok
+}
+
+// Drop forgets a page: it is missing again.
+func (l *Library) Drop(hash string, index int) {
+	if s, ok := l.sounds[hash]; ok && s.pages[index] != nil {
+		s.pages[index] = nil
+		l.count--
+	}
+}
+
+// Count is how many pages a sound has, present or not.
+func (s *Sound) Count() int { return len(s.pages) }
+
+// Page is one of them; nil: it is absent.
+func (s *Sound) Page(index int) Page { return s.pages[index] }
+
+// Sides gives the whole sound as left and right. Every page must be present.
+func (s *Sound) Sides() (l, r []float64) {
+	for _, p := range s.pages {
+		for _, v := range p[0] {
+			l = append(l, float64(v))
+		}
+		for _, v := range p[len(p)-1] {
+			r = append(r, float64(v))
+		}
+	}
+	return l, r
 }
 
 // Put adds a page that was missing. What does not fit is ignored.

@@ -1,0 +1,64 @@
+package pages
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+func page(v float32) Page { return Page{{v, v}} }
+
+func TestWhatDoesNotFitIsIgnored(t *testing.T) {
+	l := New(0)
+	s := l.Sound("a", Frames+2, 1)
+	assert.Equal(t, 2, s.Count())
+	l.Put("a", 2, page(1))
+	l.Put("a", -1, page(1))
+	l.Put("b", 0, page(1))
+	l.Put("a", 0, Page{{1}, {1}}) // it has one channel
+	assert.Nil(t, s.Page(0))
+	l.Put("a", 1, page(0.5))
+	assert.Equal(t, page(0.5), s.Page(1))
+	again := l.Sound("a", Frames+2, 1)
+	assert.Same(t, s, again)
+}
+
+func TestTheOldestPagesGoWhenThereAreTooMany(t *testing.T) {
+	l := New(2)
+	s := l.Sound("a", 4*Frames, 1)
+	for i := range 3 {
+		l.Put("a", i, page(float32(i)))
+	}
+	assert.Nil(t, s.Page(0))
+	assert.NotNil(t, s.Page(1))
+	l.Put("a", 1, page(1)) // it is new again
+	l.Put("a", 3, page(3))
+	assert.NotNil(t, s.Page(1))
+	assert.Nil(t, s.Page(2))
+	l.Drop("a", 1)
+	l.Drop("a", 1)
+	assert.Nil(t, s.Page(1))
+	l.Put("a", 0, page(0))
+	assert.NotNil(t, s.Page(3), "what was dropped has made room")
+}
+
+func TestAWholeSoundHasTwoSides(t *testing.T) {
+	l := New(0)
+	s := l.Sound("a", Frames+1, 2)
+	first := Page{make([]float32, Frames), make([]float32, Frames)}
+	first[0][0], first[1][0] = 1, -1
+	l.Put("a", 0, first)
+	l.Put("a", 1, Page{{0.25}, {0.5}})
+	left, right := s.Sides()
+	assert.Len(t, left, Frames+1)
+	assert.Equal(t, []float64{1, -1, 0.25, 0.5}, []float64{left[0], right[0], left[Frames], right[Frames]})
+	mono := l.Sound("b", 1, 1)
+	l.Put("b", 0, Page{{0.5}})
+	left, right = mono.Sides()
+	assert.Equal(t, left, right)
+	found, ok := l.Find("b")
+	assert.True(t, ok)
+	assert.Same(t, mono, found)
+	_, ok = l.Find("c")
+	assert.False(t, ok)
+}

@@ -1,0 +1,52 @@
+import { makeGroup, openSend } from '../routing/gestures'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
+import { importFiles } from './import'
+import { addRow } from './rows'
+
+/** What stands below the rows: new ones, sound from files, what is done with several, and those that are hidden. */
+export function BoardFoot({ hidden }: { hidden: number }) {
+  const project = useSession((s) => s.project)!
+  const { rows, showHidden } = useView()
+  return (
+    <div className="flex items-center gap-3 px-3 py-1.5 text-[12px]">
+      <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('track')}>
+        Add a track
+      </button>
+      <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('return')}>
+        Add a return
+      </button>
+      <label className="btn btn-xs btn-outline font-normal">
+        Import sound
+        <input
+          type="file"
+          multiple
+          className="sr-only"
+          accept=".wav,.flac,.mp3,audio/*"
+          onChange={(e) => {
+            void importFiles(project.id, [...(e.target.files ?? [])])
+            e.target.value = ''
+          }}
+        />
+      </label>
+      {rows.length > 1 && (
+        <>
+          <button className="btn btn-xs btn-secondary font-normal" onClick={() => void makeGroup()}>
+            Group {rows.length} rows <kbd className="kbd kbd-xs">A</kbd>
+          </button>
+          <button className="btn btn-xs btn-secondary font-normal" onClick={openSend}>
+            Send {rows.length} rows to <kbd className="kbd kbd-xs">S</kbd>
+          </button>
+        </>
+      )}
+      {hidden > 0 && (
+        <button
+          className="btn btn-xs btn-ghost font-normal"
+          onClick={() => setView({ showHidden: !showHidden })}
+        >
+          {showHidden ? 'Leave out' : 'Show'} {hidden} hidden
+        </button>
+      )}
+    </div>
+  )
+}

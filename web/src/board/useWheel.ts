@@ -1,0 +1,34 @@
+import { type RefObject, useEffect } from 'react'
+import type { Timeline } from '../api/types'
+import type { Lens } from '../document/time'
+import { setView, view } from '../session/view'
+import { HEAD } from './RowHead'
+import { zoomBy } from './zoom'
+
+/** The wheel along the song: with Ctrl nearer and farther, sideways or with Shift on and back. */
+export function useWheel(
+  box: RefObject<HTMLElement | null>,
+  timeline: Timeline | null,
+  lens: Lens | null,
+  width: number,
+) {
+  useEffect(() => {
+    const el = box.current!
+    const wheel = (e: WheelEvent) => {
+      if (!timeline || !lens || view().tide === 'high') return
+      if (e.ctrlKey) {
+        e.preventDefault()
+        zoomBy(e.deltaY < 0 ? 0.8 : 1.25, e.clientX - el.getBoundingClientRect().left - HEAD, width)
+      } else if (e.deltaX !== 0 || e.shiftKey) {
+        e.preventDefault()
+        const by = (e.deltaX || e.deltaY) * lens.perPixel
+        setView({
+          zoom: lens.perPixel,
+          scroll: Math.max(0, Math.min(view().scroll + by, timeline.end - width * lens.perPixel * 0.5)),
+        })
+      }
+    }
+    el.addEventListener('wheel', wheel, { passive: false })
+    return () => el.removeEventListener('wheel', wheel)
+  }, [box, timeline, lens, width])
+}

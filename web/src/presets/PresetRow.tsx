@@ -1,0 +1,57 @@
+import type { Preset } from '../api/types'
+import { Menu } from '../controls/Menu'
+import { exportAll } from './actions'
+
+type Props = {
+  preset: Preset
+  chosen: boolean
+  onTry: () => void
+  onTake: () => void
+  onRename: () => void
+  onBin: () => void
+}
+
+/** One preset in the list: a press lets it be heard, another takes it. */
+export function PresetRow({ preset: p, chosen, onTry, onTake, onRename, onBin }: Props) {
+  return (
+    <div
+      className="group flex items-start gap-1 rounded-[2px] px-2 py-1"
+      style={chosen ? { background: 'var(--shoal-2)' } : undefined}
+    >
+      <button
+        role="option"
+        aria-selected={chosen}
+        className="min-w-0 grow text-left"
+        onClick={chosen ? onTake : onTry}
+        title={chosen ? 'Take it' : 'Try it'}
+      >
+        <span className="font-semibold">{p.name}</span>
+        {!p.shipped && <span className="soft text-[11px]"> · saved here</span>}
+        <span className="soft block text-[12px]">{p.says}</span>
+        {p.unknown.length > 0 && (
+          <span className="block text-[11px] font-semibold">
+            Unknown here, kept and left out: {p.unknown.join(', ')}
+          </span>
+        )}
+      </button>
+      {chosen && (
+        <button className="btn btn-xs btn-primary" onClick={onTake}>
+          Take
+        </button>
+      )}
+      {!p.shipped && (
+        <Menu
+          label={`Menu of ${p.name}`}
+          className="btn btn-xs btn-ghost px-1"
+          items={[
+            { text: 'Rename', run: onRename },
+            { text: 'Export as a file', run: () => void exportAll([p], p.name) },
+            { text: 'Delete', run: onBin },
+          ]}
+        >
+          ⋯
+        </Menu>
+      )}
+    </div>
+  )
+}
