@@ -31,7 +31,7 @@ func newPlayer(p *project.Project, ch *project.Channel, clock *project.Clock, li
 	edge := int64(math.Round(edgeSeconds * float64(p.SampleRate)))
 	for _, x := range ch.Clips {
 		a, _ := p.AudioByHash(x.Audio)
-		c := playClip{sound: lib.Sound(a.Hash, a.Frames, a.Channels), start: clock.ClipStart(x), offset: x.Offset,
+		c := playClip{sound: lib.Sound(a.Hash, a.Frames, a.Channels), start: x.BeginsAt(clock), offset: x.Offset,
 			gain: dsp.Gain(x.Gain), fadeIn: x.FadeIn, fadeOut: x.FadeOut}
 		c.end = c.start + x.Frames
 		if !x.Exact {

@@ -82,26 +82,26 @@ func (p *Project) arrangedTime(order []piece, c *Clock) *SetTime {
 	var tempo []Tempo
 	var meter []Meter
 	for _, x := range order {
-		bpm, ramp := c.tempoAt(x.from)
+		bpm, ramp := c.TempoAt(x.from)
 		if n := len(tempo); n == 0 || tempo[n-1].BPM != bpm || tempo[n-1].Ramp || ramp {
-			tempo = append(tempo, Tempo{x.at, bpm, ramp})
+			tempo = append(tempo, Tempo{Tick: x.at, BPM: bpm, Ramp: ramp})
 		}
 		m := c.MeterAt(x.from)
 		if n := len(meter); n == 0 || meter[n-1].Beats != m.Beats || meter[n-1].Unit != m.Unit {
-			meter = append(meter, Meter{x.at, m.Beats, m.Unit})
+			meter = append(meter, Meter{Tick: x.at, Beats: m.Beats, Unit: m.Unit})
 		}
 		for _, t := range p.Tempo {
 			if t.Tick > x.from && t.Tick < x.to {
-				tempo = append(tempo, Tempo{t.Tick - x.from + x.at, t.BPM, t.Ramp})
+				tempo = append(tempo, Tempo{Tick: t.Tick - x.from + x.at, BPM: t.BPM, Ramp: t.Ramp})
 			}
 		}
 		for _, t := range p.Meter {
 			if t.Tick > x.from && t.Tick < x.to {
-				meter = append(meter, Meter{t.Tick - x.from + x.at, t.Beats, t.Unit})
+				meter = append(meter, Meter{Tick: t.Tick - x.from + x.at, Beats: t.Beats, Unit: t.Unit})
 			}
 		}
-		if bpm, ramp := c.tempoAt(x.to - 1); ramp && x.to-1 > x.from {
-			tempo = append(tempo, Tempo{x.to - 1 - x.from + x.at, bpm, false})
+		if bpm, ramp := c.TempoAt(x.to - 1); ramp && x.to-1 > x.from {
+			tempo = append(tempo, Tempo{Tick: x.to - 1 - x.from + x.at, BPM: bpm, Ramp: false})
 		}
 	}
 	return &SetTime{tempo, meter}
@@ -130,7 +130,7 @@ func arrangedClips(c *Channel, order []piece, old, now *Clock) (list []Change) {
 		from, to := old.Frame(x.from), old.Frame(x.to)
 		ring := old.Frame(x.to+ringBars*old.MeterAt(x.to).BarTicks()) - to
 		for _, clip := range c.Clips {
-			start := old.ClipStart(clip)
+			start := clip.BeginsAt(old)
 			end := start + clip.Frames
 			a, b := max(start, from), min(end, to)
 			switch {

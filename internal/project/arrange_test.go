@@ -21,7 +21,7 @@ func voyage(t *testing.T, r *rand.Rand) *Project {
 		p.Sections = append(p.Sections, Section{fmt.Sprint("s", i), n, int64(i * 4 * bar)})
 	}
 	if r.IntN(2) == 0 {
-		p.Tempo = append(p.Tempo, Tempo{5 * bar, 120, false}, Tempo{9 * bar, 60, false})
+		p.Tempo = append(p.Tempo, Tempo{Tick: 5 * bar, BPM: 120, Ramp: false}, Tempo{Tick: 9 * bar, BPM: 60, Ramp: false})
 	}
 	clip := func(id string, from, bars int64, follows bool) *Clip {
 		clock := p.Clock()
@@ -81,7 +81,7 @@ func TestSectionsTakeEverythingAlong(t *testing.T) {
 		sound := func(q *Project, clock *Clock, f int64) map[string]int64 {
 			m := map[string]int64{}
 			for _, x := range append(append([]*Clip{}, q.Channels[0].Clips...), q.Channels[1].Clips...) {
-				if s := clock.ClipStart(x); f >= s+3 && f < s+x.Frames-3 && x.Name != "two" {
+				if s := x.BeginsAt(clock); f >= s+3 && f < s+x.Frames-3 && x.Name != "two" {
 					m[x.Name] = x.Offset + f - s
 				}
 			}
@@ -160,7 +160,7 @@ func TestClipsAreCutWhereSectionsBegin(t *testing.T) {
 	require.Len(t, clips, 6, "one, two in two parts, long in three")
 	clock := next.Clock()
 	for _, x := range clips {
-		f := clock.ClipStart(x)
+		f := x.BeginsAt(clock)
 		for _, s := range next.Sections {
 			edge := clock.Frame(s.Tick)
 			assert.False(t, f+1 < edge && edge < f+x.Frames-1, "%s lies across %s", x.Name, s.Name)

@@ -27,7 +27,7 @@ func (c *MoveClip) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, gone("the clip")
 	}
 	clip, clock := row.Clips[i], p.Clock()
-	old := clock.ClipStart(clip)
+	old := clip.BeginsAt(clock)
 	start := max(0, old+c.By)
 	tick := clock.Tick(start)
 	if c.Ticks != 0 {

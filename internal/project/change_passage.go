@@ -2,7 +2,6 @@ package project
 
 import (
 	"fmt"
-	"math"
 	"slices"
 )
 
@@ -204,15 +203,6 @@ func (c *RangePassage) apply(p *Project, effects Effects) ([]Change, error) {
 		}
 		return nil
 	})
-}
-
-// Snapped is the tick of a frame, on a grid of so many ticks; 0: none.
-func (c *Clock) Snapped(frame, grid int64) int64 {
-	t := c.Tick(max(frame, 0))
-	if grid > 0 {
-		return int64(math.Round(t/float64(grid))) * grid
-	}
-	return int64(math.Round(t))
 }
 
 // CopyPassage copies a passage to another boundary: as far from the begin of a section as it is from the

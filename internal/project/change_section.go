@@ -122,7 +122,7 @@ func (c *CutClips) apply(p *Project, effects Effects) ([]Change, error) {
 	var list []Change
 	at := 0
 	for _, x := range row.Clips {
-		start := clock.ClipStart(x)
+		start := x.BeginsAt(clock)
 		last := int64(0)
 		var parts []*Clip
 		cut := func(to int64) {

@@ -16,7 +16,7 @@ func TestAClipTakesItsLinesAlong(t *testing.T) {
 		p.Passages = nil
 		clip := p.Channels[0].Clips[r.IntN(3)]
 		clock := p.Clock()
-		start := clock.ClipStart(clip)
+		start := clip.BeginsAt(clock)
 		by := int64(r.IntN(2*48000*8) - 48000*8)
 		move := &MoveClip{ID: clip.ID, By: by, Snap: []int64{0, 240, bar}[r.IntN(3)], Along: true}
 		again := seed%3 == 0
@@ -38,7 +38,7 @@ func TestAClipTakesItsLinesAlong(t *testing.T) {
 		require.NotNil(t, moved)
 		require.Equal(t, len(p.Channels[0].Clips)+map[bool]int{true: 1}[again], len(now))
 		from, to := int64(clock.Tick(start)+0.5), int64(clock.Tick(start+clip.Frames)+0.5)
-		at := int64(clock.Tick(clock.ClipStart(moved)) + 0.5)
+		at := int64(clock.Tick(moved.BeginsAt(clock)) + 0.5)
 		if move.Snap > 0 {
 			require.Zero(t, at%move.Snap)
 		}

@@ -5,9 +5,6 @@ import "shoal/internal/param"
 // Version is the version of the document's format.
 const Version = 1
 
-// TicksPerQuarter is the resolution of musical time.
-const TicksPerQuarter = 960
-
 // Project is the whole document.
 type Project struct {
 	Version    int        `json:"version" required:"true"`
@@ -31,21 +28,6 @@ type Meant struct {
 	Rule string `json:"rule" required:"true"` // the sounding's name
 	At   string `json:"at" required:"true"`   // the id it was about
 	By   string `json:"by" required:"true"`
-}
-
-// Tempo holds from a tick on, in quarter notes a minute. With Ramp it goes to the next one's, evenly over
-// the ticks between.
-type Tempo struct {
-	Tick int64   `json:"tick" required:"true"`
-	BPM  float64 `json:"bpm" required:"true"`
-	Ramp bool    `json:"ramp,omitempty"`
-}
-
-// Meter holds from a tick on, which must begin a bar.
-type Meter struct {
-	Tick  int64 `json:"tick" required:"true"`
-	Beats int   `json:"beats" required:"true"`
-	Unit  int   `json:"unit" required:"true"`
 }
 
 // Section is a named part of the song, from its tick to the next section's.

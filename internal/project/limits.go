@@ -115,7 +115,7 @@ func (p *Project) checkFrames() error {
 	}
 	for _, c := range p.Channels {
 		for _, x := range c.Clips {
-			if x.Start < 0 || x.Start > longest || x.Follows && x.Start > maxTick || clock.ClipStart(x) > longest-x.Frames {
+			if x.Start < 0 || x.Start > longest || x.Follows && x.Start > maxTick || x.BeginsAt(clock) > longest-x.Frames {
 				return tooFar("the clip " + x.Name)
 			}
 		}

@@ -22,7 +22,7 @@ func New(name string, rate int, bpm float64, beats, unit int) *Project {
 	return &Project{
 		Version: Version, ID: NewID(), Name: name, SampleRate: rate,
 		Tempo:    []Tempo{{BPM: bpm}},
-		Meter:    []Meter{{0, beats, unit}},
+		Meter:    []Meter{{Beats: beats, Unit: unit}},
 		Sections: []Section{},
 		Channels: []*Channel{NewChannel(Main, "Main", "")},
 		Lines:    []*Line{}, Audio: []Audio{},

@@ -12,7 +12,7 @@ import (
 // backwards.
 func TestTempoRampsAgainstASum(t *testing.T) {
 	p := New("x", 48000, 120, 4, 4)
-	p.Tempo = []Tempo{{0, 120, false}, {3840, 90, true}, {11520, 156, true}, {15360, 60, false}}
+	p.Tempo = []Tempo{{Tick: 0, BPM: 120, Ramp: false}, {Tick: 3840, BPM: 90, Ramp: true}, {Tick: 11520, BPM: 156, Ramp: true}, {Tick: 15360, BPM: 60, Ramp: false}}
 	require.NoError(t, p.Validate(fakeEffects))
 	c := p.Clock()
 	sum, tick := 0.0, 0.0
@@ -38,7 +38,7 @@ func TestTempoRampsAgainstASum(t *testing.T) {
 	}
 	// without ramps it takes as long, to the frame
 	q := New("y", 48000, 120, 4, 4)
-	q.Tempo = p.PlainTempo()
+	q.Tempo = p.Clock().PlainTempo()
 	require.NoError(t, q.Validate(fakeEffects))
 	for tick := int64(0); tick < 20000; tick += 240 {
 		require.InDelta(t, c.Frame(tick), q.Clock().Frame(tick), 1)
@@ -49,10 +49,10 @@ func TestTemposArePutOnBeats(t *testing.T) {
 	p := sample(t) // 90, in six eighths
 	clock := p.Clock()
 	next := one(t, p, &PutTempo{At: clock.Frame(9700), BPM: 70}, &PutTempo{At: clock.Frame(2800), BPM: 100, Ramp: true})
-	assert.Equal(t, []Tempo{{0, 90, false}, {2880, 100, true}, {9600, 70, false}}, next.Tempo)
+	assert.Equal(t, []Tempo{{Tick: 0, BPM: 90, Ramp: false}, {Tick: 2880, BPM: 100, Ramp: true}, {Tick: 9600, BPM: 70, Ramp: false}}, next.Tempo)
 	tick := int64(2880)
 	next = one(t, next, &PutTempo{Tick: &tick, BPM: 101})
-	assert.Equal(t, Tempo{2880, 101, false}, next.Tempo[1])
+	assert.Equal(t, Tempo{Tick: 2880, BPM: 101, Ramp: false}, next.Tempo[1])
 	assert.Equal(t, "2.1", next.Timeline(fakeEffects).Tempo[1].Where)
 	next = one(t, next, &RemoveTempo{2880})
 	assert.Len(t, next.Tempo, 2)

@@ -84,7 +84,7 @@ func (p *Project) Timeline(effects Effects) Timeline {
 	}
 	for _, ch := range p.Channels {
 		for _, x := range ch.Clips {
-			t.Clips[x.ID] = c.ClipStart(x)
+			t.Clips[x.ID] = x.BeginsAt(c)
 		}
 		t.Overlaps = append(t.Overlaps, overlaps(ch, t.Clips)...)
 	}

@@ -8,7 +8,7 @@ import (
 
 func TestAPlaceIsReadAsItIsWritten(t *testing.T) {
 	p := New("Places", 48000, 88, 6, 8)
-	p.Meter = append(p.Meter, Meter{p.Clock().Bar(10), 4, 4})
+	p.Meter = append(p.Meter, Meter{Tick: p.Clock().Bar(10), Beats: 4, Unit: 4})
 	c := p.Clock()
 	for _, bar := range []int{0, 3, 9, 10, 11, 40} {
 		for _, off := range []int64{0, 480, 960, 1200} {

@@ -23,7 +23,7 @@ func (s *Server) exportMIDI(c *gin.Context) {
 		return
 	}
 	var t audiofile.MIDITime
-	for _, x := range p.PlainTempo() {
+	for _, x := range p.Clock().PlainTempo() {
 		t.Tempos = append(t.Tempos, audiofile.MIDITempo{Tick: x.Tick, BPM: x.BPM})
 	}
 	for _, x := range p.Meter {

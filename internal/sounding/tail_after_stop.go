@@ -52,7 +52,7 @@ func goesOn(doc *project.Project, x *project.Passage, row string) bool {
 	clock := doc.Clock()
 	end := clock.Frame(x.To)
 	for _, clip := range c.Clips {
-		start := clock.ClipStart(clip)
+		start := clip.BeginsAt(clock)
 		if start < end && start+clip.Frames > end+longAfter*int64(doc.SampleRate) {
 			return true
 		}
