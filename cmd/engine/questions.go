@@ -42,7 +42,7 @@ func costs() {
 // timeline leaves the song laid out in frames as JSON.
 //
 //go:wasmexport timeline
-func timeline() { text, _ = json.Marshal(eng.Document().Timeline(engine.EffectInfo)) }
+func timeline() { text, _ = json.Marshal(base.Timeline(engine.EffectInfo)) }
 
 // soundings leaves what was noticed as JSON; load is the part of real time that rendering takes.
 //

@@ -189,12 +189,6 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 		p.Sections = append(p.Sections, project.Section{ID: project.NewID(), Name: s.name, Tick: p.Clock().Bar(s.first)})
 	}
 	vs := voices()
-	type work struct {
-		ch *project.Channel
-		v  voice
-		n  int
-		e  audiofile.Entry
-	}
 	var jobs []*work
 	var rows []*project.Channel
 	for _, v := range vs {
@@ -209,6 +203,39 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 			jobs = append(jobs, &work{ch: ch, v: v, n: n})
 		}
 	}
+	if err := playAll(ctx, folder, jobs, progress); err != nil {
+		return nil, err
+	}
+	place(p, jobs)
+	p.Channels = append(rows, hall, main)
+	route(p, hall)
+	move(p)
+	p, err := playIn(p)
+	if err != nil {
+		return nil, err
+	}
+	var trials []project.Change
+	for i, v := range vs {
+		if v.order != nil {
+			trials = append(trials, &project.AddTrial{Channel: rows[i].ID, Order: v.order})
+		}
+	}
+	if p, _, err = project.Apply(p, trials, engine.EffectInfo); err != nil {
+		return nil, err
+	}
+	return pass(p)
+}
+
+// work is one stretch of a voice to be played.
+type work struct {
+	ch *project.Channel
+	v  voice
+	n  int
+	e  audiofile.Entry
+}
+
+// playAll plays every stretch and keeps its sound, on two processors.
+func playAll(ctx context.Context, folder *audiofile.Folder, jobs []*work, progress func(float64)) error {
 	var mu sync.Mutex
 	done := 0
 	var firstErr error
@@ -240,11 +267,13 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 	close(queue)
 	wg.Wait()
 	if err := ctx.Err(); err != nil {
-		return nil, err
+		return err
 	}
-	if firstErr != nil {
-		return nil, firstErr
-	}
+	return firstErr
+}
+
+// place puts the stretches that were played on their rows.
+func place(p *project.Project, jobs []*work) {
 	for _, w := range jobs {
 		name := w.v.name
 		if len(w.v.where) > 1 {
@@ -265,23 +294,6 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 		}
 		w.ch.Clips = append(w.ch.Clips, clip)
 	}
-	p.Channels = append(rows, hall, main)
-	route(p, hall)
-	move(p)
-	p, err := playIn(p)
-	if err != nil {
-		return nil, err
-	}
-	var trials []project.Change
-	for i, v := range vs {
-		if v.order != nil {
-			trials = append(trials, &project.AddTrial{Channel: rows[i].ID, Order: v.order})
-		}
-	}
-	if p, _, err = project.Apply(p, trials, engine.EffectInfo); err != nil {
-		return nil, err
-	}
-	return pass(p)
 }
 
 func keep(folder *audiofile.Folder, t *take) (audiofile.Entry, error) {

@@ -76,24 +76,7 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 		strips: map[string]*strip{}, flows: map[string]*outflow{}, sends: map[string]*sendStep{}, stages: map[string]*stageStep{},
 		trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{},
 	}
-	for _, l := range doc.Lines {
-		c.lines[address{l.Owner, l.Name}] = l
-		fmt.Fprintf(&c.shape, "line %q %q %d %x\n", l.Owner, l.Name, len(l.Points), digest(l))
-	}
-	c.passing = doc.Spans()
-	for _, x := range doc.Passages {
-		b, _ := json.Marshal(x)
-		fmt.Fprintf(&c.shape, "passage %s\n", b)
-	}
-	for _, m := range doc.Movers {
-		b, _ := json.Marshal(m)
-		fmt.Fprintf(&c.shape, "mover %s\n", b)
-	}
-	for _, h := range doc.Handles {
-		fmt.Fprintf(&c.shape, "handle %q %#v\n", h.ID, h.Targets)
-	}
-	fmt.Fprintf(&c.shape, "listen %#v\n", point)
-	fmt.Fprintf(&c.shape, "time %d %#v %#v\n", doc.SampleRate, doc.Tempo, doc.Meter)
+	c.note(point)
 	c.collectTaps()
 	c.collectFollowers()
 	for _, ch := range doc.Channels {
@@ -127,13 +110,49 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 			in.after = append(in.after, f.from)
 		}
 	}
+	captured, err := c.emit(outs, captured)
+	if err != nil {
+		return nil, err
+	}
+	c.plan.latency = captured.lag
+	c.plan.late = late(captured)
+	c.plan.shape = c.shape.String() + string(c.g.shape())
+	return c.plan, nil
+}
+
+// note takes down what moves parameters, and what of it and of the listener makes a plan another one.
+func (c *compiler) note(point Listening) {
+	doc := c.doc
+	for _, l := range doc.Lines {
+		c.lines[address{l.Owner, l.Name}] = l
+		fmt.Fprintf(&c.shape, "line %q %q %d %x\n", l.Owner, l.Name, len(l.Points), digest(l))
+	}
+	c.passing = doc.Spans()
+	for _, x := range doc.Passages {
+		b, _ := json.Marshal(x)
+		fmt.Fprintf(&c.shape, "passage %s\n", b)
+	}
+	for _, m := range doc.Movers {
+		b, _ := json.Marshal(m)
+		fmt.Fprintf(&c.shape, "mover %s\n", b)
+	}
+	for _, h := range doc.Handles {
+		fmt.Fprintf(&c.shape, "handle %q %#v\n", h.ID, h.Targets)
+	}
+	fmt.Fprintf(&c.shape, "listen %#v\n", point)
+	fmt.Fprintf(&c.shape, "time %d %#v %#v\n", doc.SampleRate, doc.Tempo, doc.Meter)
+}
+
+// emit puts what is wanted of the graph in order and makes its steps; with only some rows wanted, the last of
+// them is what is captured.
+func (c *compiler) emit(outs map[string]*gnode, captured *gnode) (*gnode, error) {
 	var wanted []*gnode
-	if only != nil && !only.all {
+	if c.only != nil && !c.only.all {
 		wanted = []*gnode{captured}
 	}
-	if only != nil && len(only.rows) > 0 {
+	if c.only != nil && len(c.only.rows) > 0 {
 		wanted = nil
-		for _, id := range only.rows {
+		for _, id := range c.only.rows {
 			wanted = append(wanted, outs[id])
 		}
 	}
@@ -153,15 +172,12 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 		f()
 	}
 	for i, n := range wanted {
-		if len(only.rows) > 0 {
-			c.plan.ends = append(c.plan.ends, rowEnd{c.bufs[only.rows[i]], n.lag})
+		if len(c.only.rows) > 0 {
+			c.plan.ends = append(c.plan.ends, rowEnd{c.bufs[c.only.rows[i]], n.lag})
 			captured = n
 		}
 	}
-	c.plan.latency = captured.lag
-	c.plan.late = late(captured)
-	c.plan.shape = c.shape.String() + string(c.g.shape())
-	return c.plan, nil
+	return captured, nil
 }
 
 // songEnd is where a song's last clip ends; without clips it has no end.

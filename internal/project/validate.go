@@ -128,6 +128,30 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 	if c.Kind != Track && len(c.Clips) > 0 {
 		return fmt.Errorf("only a track can hold clips")
 	}
+	if err := p.checkSends(c); err != nil {
+		return err
+	}
+	if c.Input != nil {
+		if c.Kind != Track || c.Input.Channel == c.ID {
+			return fmt.Errorf("only a track can take its input from a tap, and not from itself")
+		}
+		if err := p.checkTap(c.Input); err != nil {
+			return fmt.Errorf("its input: %w", err)
+		}
+	}
+	if err := p.checkClips(c); err != nil {
+		return err
+	}
+	if c.Waterline != "" && !slices.ContainsFunc(c.Chain.Nodes, func(n *Node) bool { return n.ID() == c.Waterline }) {
+		return fmt.Errorf("the waterline stands after %q, which is not in its chain", c.Waterline)
+	}
+	if err := p.checkTrials(c, effects); err != nil {
+		return err
+	}
+	return p.checkChain(&c.Chain, effects, 0)
+}
+
+func (p *Project) checkSends(c *Channel) error {
 	for _, s := range c.Sends {
 		to, ok := p.Channel(s.To)
 		if !ok || to.Kind != Return {
@@ -145,14 +169,10 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 			return fmt.Errorf("send to %s: %w", to.Name, err)
 		}
 	}
-	if c.Input != nil {
-		if c.Kind != Track || c.Input.Channel == c.ID {
-			return fmt.Errorf("only a track can take its input from a tap, and not from itself")
-		}
-		if err := p.checkTap(c.Input); err != nil {
-			return fmt.Errorf("its input: %w", err)
-		}
-	}
+	return nil
+}
+
+func (p *Project) checkClips(c *Channel) error {
 	for _, x := range c.Clips {
 		a, ok := p.AudioByHash(x.Audio)
 		if !ok {
@@ -171,9 +191,10 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 			return fmt.Errorf("clip %s: its fades or gain are out of range", x.Name)
 		}
 	}
-	if c.Waterline != "" && !slices.ContainsFunc(c.Chain.Nodes, func(n *Node) bool { return n.ID() == c.Waterline }) {
-		return fmt.Errorf("the waterline stands after %q, which is not in its chain", c.Waterline)
-	}
+	return nil
+}
+
+func (p *Project) checkTrials(c *Channel, effects Effects) error {
 	if len(c.Trials) > MaxTrials {
 		return fmt.Errorf("it has %d trials; at most %d are kept beside the chain", len(c.Trials), MaxTrials)
 	}
@@ -187,7 +208,7 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 			return fmt.Errorf("trial %s: %w", t.Letter, err)
 		}
 	}
-	return p.checkChain(&c.Chain, effects, 0)
+	return nil
 }
 
 func (p *Project) checkLine(l *Line, effects Effects) error {

@@ -1,51 +1,46 @@
-import {
-  autoUpdate,
-  flip,
-  FloatingPortal,
-  safePolygon,
-  shift,
-  useDismiss,
-  useFloating,
-  useFocus,
-  useHover,
-  useInteractions,
-} from '@floating-ui/react'
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, useLayoutEffect, useRef, useState } from 'react'
+import { createPortal } from 'react-dom'
 
 /** Something that opens a panel while the pointer or the focus is on it. The panel stands above all else, so
     that rows do not cut it off: below what opens it, or above where there is no room. */
 export function Hover(p: { label: string; children: (open: boolean) => ReactNode; panel: () => ReactNode }) {
   const [open, setOpen] = useState(false)
-  const { refs, floatingStyles, context } = useFloating({
-    open,
-    onOpenChange: setOpen,
-    placement: 'bottom-start',
-    strategy: 'fixed',
-    whileElementsMounted: autoUpdate,
-    middleware: [flip(), shift({ padding: 4 })],
+  const anchor = useRef<HTMLSpanElement>(null)
+  const panel = useRef<HTMLDivElement>(null)
+  useLayoutEffect(() => {
+    const el = panel.current
+    if (!open || !el || !anchor.current) return
+    const a = anchor.current.getBoundingClientRect()
+    const below = a.bottom + el.offsetHeight < innerHeight
+    el.style.left = `${Math.max(4, Math.min(a.left, innerWidth - el.offsetWidth - 4))}px`
+    el.style.top = `${below ? a.bottom - 1 : Math.max(4, a.top - el.offsetHeight + 1)}px`
   })
-  const { getReferenceProps, getFloatingProps } = useInteractions([
-    useHover(context, { handleClose: safePolygon() }),
-    useFocus(context, { visibleOnly: false }),
-    useDismiss(context),
-  ])
   return (
-    <span ref={refs.setReference} {...getReferenceProps()}>
+    <span
+      ref={anchor}
+      onMouseEnter={() => setOpen(true)}
+      onMouseLeave={() => setOpen(false)}
+      onFocus={() => setOpen(true)}
+      onBlur={(e) => {
+        const to = e.relatedTarget
+        if (!anchor.current?.contains(to) && !panel.current?.contains(to)) setOpen(false)
+      }}
+    >
       {p.children(open)}
-      {open && (
-        <FloatingPortal>
+      {open &&
+        createPortal(
           <div
-            ref={refs.setFloating}
+            ref={panel}
             role="group"
             aria-label={p.label}
-            className="z-40 flex flex-col gap-0.5 rounded border p-1.5 shadow-sm"
-            style={{ ...floatingStyles, background: 'var(--shoal-1)', borderColor: 'var(--deep)' }}
-            {...getFloatingProps({ onClick: (e) => e.stopPropagation() })}
+            className="fixed z-40 flex flex-col gap-0.5 rounded border p-1.5 shadow-sm"
+            style={{ background: 'var(--shoal-1)', borderColor: 'var(--deep)' }}
+            onClick={(e) => e.stopPropagation()}
           >
             {p.panel()}
-          </div>
-        </FloatingPortal>
-      )}
+          </div>,
+          document.body,
+        )}
     </span>
   )
 }

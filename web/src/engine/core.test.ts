@@ -150,6 +150,18 @@ test('what is tried is heard and drawn, and given back', () => {
   expect(text()).toMatch(/nobody can answer "what"/)
 })
 
+test('what is tried changes nothing of what is said of the document', () => {
+  give(song())
+  e.timeline()
+  const before = text()
+  expect(
+    e.try(write('[{"type":"stage.add","do":{"id":"new","owner":"a","index":0,"effect":"delay"}}]')),
+  ).toBe(0)
+  e.timeline()
+  expect(text()).toBe(before)
+  e.try(write('[]'))
+})
+
 test('levels come for the points of the layout', () => {
   e.layout()
   const points = JSON.parse(text()) as { kind: string; owner: string }[]
