@@ -13,6 +13,7 @@ const (
 	calmFor  = 3.0 // longer than music pauses, so that the ways out stay in reach
 	eased    = 0.1 // -20 dB
 	guardFor = 0.010
+	headroom = 6.0 // dB that are left when it is turned down: what comes may be louder than what came
 )
 
 // guard mutes the output, or lets it be heard far down.
@@ -21,7 +22,9 @@ type guard struct {
 	eased bool // somebody wants to hear it anyway
 	gain  dsp.Glide
 	row   string
-	peak  float64
+	peak  float64 // of the last seconds: what was turned down is no longer as high as it was
+	newer float64 // of those since the peak was last brought down, and for how many frames
+	age   int
 	quiet int // frames for which it has been calm
 }
 
@@ -38,7 +41,7 @@ type Trip struct {
 func (e *Engine) Trip() (Trip, bool) {
 	t := Trip{Row: e.guard.row, Peak: dsp.Decibels(e.guard.peak), Eased: e.guard.eased}
 	if ch, ok := e.latest().doc.Channel(t.Row); ok {
-		t.Fader = max(dsp.Off, math.Floor(10*(ch.Fader-t.Peak-1))/10)
+		t.Fader = max(dsp.Off, math.Floor(10*(ch.Fader-t.Peak-headroom))/10)
 	}
 	return t, e.guard.on
 }
@@ -64,14 +67,18 @@ func (g *guard) wanted() float64 {
 func (e *Engine) protect(l, r []float64, peak float64) {
 	g := &e.guard
 	if peak > tooLoud && !g.on {
-		g.on, g.peak, g.row = true, 0, e.loudestRow()
+		g.on, g.peak, g.newer, g.age, g.row = true, 0, 0, 0, e.loudestRow()
 		g.gain.Set(g.wanted()) // at once
 	}
 	if !g.on && !g.gain.Moving() {
 		return
 	}
 	if g.on {
-		if g.peak = max(g.peak, peak); g.gain.Target() != g.wanted() {
+		g.peak, g.newer = max(g.peak, peak), max(g.newer, peak)
+		if g.age += len(l); g.age > int(calmFor*e.rate) {
+			g.peak, g.newer, g.age = g.newer, 0, 0
+		}
+		if g.gain.Target() != g.wanted() {
 			g.gain.Set(g.wanted())
 		}
 		if g.quiet += len(l); peak > calm {

@@ -116,3 +116,34 @@ func TestTheSongStopsAtItsEnd(t *testing.T) {
 		require.Equal(t, Playing, e.State())
 	}
 }
+
+// Turned down too little, it is said how high it goes now, and turning it down once more is enough.
+func TestTurnedDownTooLittleItSaysHowHighItGoesNow(t *testing.T) {
+	s := newSong(t)
+	loud := s.track("loud", sine(30*rate, 440, 0))
+	loud.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"gain": 20})}
+	e := s.engine()
+	e.Play()
+	play(t, e, rate, Block)
+	trip, on := e.Trip()
+	require.True(t, on)
+	require.InDelta(t, 20, trip.Peak, 0.1)
+	require.InDelta(t, -26, trip.Fader, 0.2, "with room above for what is louder")
+
+	turn := func(db float64) {
+		doc, _, err := project.Apply(s.doc, []project.Change{&project.SetParam{Owner: loud.ID, Name: "fader", Value: db}}, EffectInfo)
+		require.NoError(t, err)
+		s.doc = doc
+		require.NoError(t, e.SetDocument(doc))
+	}
+	turn(-15) // still 5 dB over
+	play(t, e, 7*rate, Block)
+	trip, on = e.Trip()
+	require.True(t, on, "it has not calmed down")
+	require.InDelta(t, 5, trip.Peak, 0.1)
+	require.InDelta(t, -26, trip.Fader, 0.2)
+	turn(trip.Fader)
+	play(t, e, 4*rate, Block)
+	_, on = e.Trip()
+	require.False(t, on)
+}
