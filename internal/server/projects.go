@@ -1,0 +1,90 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"log/slog"
+	"net/http"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"shoal/internal/engine"
+	"shoal/internal/project"
+	"shoal/internal/store"
+)
+
+func (s *Server) projects(c *gin.Context) {
+	list, err := s.store.Projects(c.Request.Context())
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, list)
+}
+
+// add stores a new project and answers with its summary.
+func (s *Server) add(c *gin.Context, p *project.Project) {
+	if err := p.Validate(engine.EffectInfo); err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	b, err := json.Marshal(p)
+	if err == nil {
+		err = s.store.AddProject(c.Request.Context(), p.ID, p.Name, b)
+	}
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, store.Summary{ID: p.ID, Name: p.Name, Revision: 1})
+}
+
+func (s *Server) newProject(c *gin.Context) {
+	var n NewProject
+	if err := body(c, &n); err != nil {
+		fail(c, err)
+		return
+	}
+	if n.Name = strings.TrimSpace(n.Name); !project.ValidName(n.Name) {
+		fail(c, refuse(fmt.Errorf("a project needs a name of 1 to 80 letters")))
+		return
+	}
+	s.add(c, project.New(n.Name, n.SampleRate, n.Tempo, n.Beats, n.Unit))
+}
+
+func (s *Server) copyProject(c *gin.Context) {
+	p, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	copied := project.Clone(p)
+	copied.ID = project.NewID()
+	copied.Name += " copy"
+	s.add(c, copied)
+}
+
+func (s *Server) project(c *gin.Context) {
+	if at := c.Query("differs"); at != "" {
+		slog.Warn("a window had another document, and takes it anew", "project", c.Param("id"), "revision", at)
+	}
+	p, revision, err := s.desk.Document(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Opened{revision, *p})
+}
+
+func (s *Server) bin(c *gin.Context) { s.setBin(c, true) }
+
+func (s *Server) restore(c *gin.Context) { s.setBin(c, false) }
+
+func (s *Server) setBin(c *gin.Context, in bool) {
+	if err := s.store.Bin(c.Request.Context(), c.Param("id"), in); err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Health{true})
+}

@@ -1,0 +1,56 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+)
+
+// body decodes a JSON body of at most 16 MiB.
+func body(c *gin.Context, v any) error {
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 16<<20)
+	d := json.NewDecoder(c.Request.Body)
+	d.DisallowUnknownFields()
+	if err := d.Decode(v); err != nil {
+		return refuse(fmt.Errorf("the request cannot be read: %w", err))
+	}
+	return nil
+}
+
+// upload streams the body to a temporary file, which the caller closes; the
+// file is unlinked at once, so nothing is left behind.
+func (s *Server) upload(c *gin.Context) (*os.File, int64, error) {
+	f, err := os.CreateTemp(s.tmp, "upload-*")
+	if err != nil {
+		return nil, 0, fmt.Errorf("begin upload: %w", err)
+	}
+	_ = os.Remove(f.Name())
+	n, err := io.Copy(f, http.MaxBytesReader(c.Writer, c.Request.Body, MaxUpload))
+	if err == nil && c.Request.ContentLength > 0 && n != c.Request.ContentLength {
+		err = fmt.Errorf("the upload was cut short: %d of %d bytes; try again", n, c.Request.ContentLength)
+	}
+	if err == nil {
+		_, err = f.Seek(0, io.SeekStart)
+	}
+	if err != nil {
+		_ = f.Close()
+		return nil, 0, refuse(fmt.Errorf("take the file in (at most %d GiB): %w", MaxUpload>>30, err))
+	}
+	return f, n, nil
+}
+
+// disposition names a download safely.
+func disposition(name string) string {
+	safe := strings.Map(func(r rune) rune {
+		if r < 32 || r > 126 || strings.ContainsRune(`"\/:*?<>|`, r) {
+			return '_'
+		}
+		return r
+	}, name)
+	return `attachment; filename="` + safe + `"`
+}
