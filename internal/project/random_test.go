@@ -118,3 +118,32 @@ func TestASongIsAtMostADayLong(t *testing.T) {
 		require.Regexp(t, "outside the song|do not lie within|no hash|at most 24 hours", err.Error(), "%T", c)
 	}
 }
+
+func TestEveryChangeIsDrawnByChance(t *testing.T) {
+	drawn := map[string]bool{}
+	for seed := range uint64(40) {
+		r := rand.New(rand.NewPCG(seed, 3))
+		p := project.Sample(t)
+		for range 60 {
+			c := projecttest.RandomChange(r, p)
+			wire, err := project.Encode([]project.Change{c})
+			require.NoError(t, err)
+			drawn[wire[0].Type] = true
+			if next, undo, err := project.Apply(p, []project.Change{c}, project.FakeEffects); err == nil {
+				p = next
+				wire, err := project.Encode(undo)
+				require.NoError(t, err)
+				for _, w := range wire {
+					drawn[w.Type] = true
+				}
+			}
+		}
+	}
+	var missing []string
+	for name := range project.Changes() {
+		if !drawn[name] && name != "audio.add" { // only ever a part of those that bring sound
+			missing = append(missing, name)
+		}
+	}
+	require.Empty(t, missing, "neither projecttest.RandomChange draws them, nor does any undo what it draws")
+}

@@ -45,7 +45,9 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 		return from[r.IntN(len(from))]
 	}
 	yes, name, i := r.IntN(2) == 0, fmt.Sprint("name ", r.IntN(100)), r.IntN(6)
-	switch r.IntN(83) {
+	switch r.IntN(97) {
+	case 83, 84, 85, 86, 87, 88, 89, 90, 91, 92, 93, 94, 95, 96:
+		return seldom(r, p, ch)
 	case 82:
 		return &project.RenewStage{ID: pick(nodes)}
 	case 81:
@@ -240,12 +242,12 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 		}
 		return &project.PutPassage{Passage: x}
 	case 65:
-		return &project.MoveSection{ID: p.Sections[r.IntN(len(p.Sections))].ID, By: r.IntN(3) - 1, Along: yes}
+		return &project.MoveSection{ID: section(r, p), By: r.IntN(3) - 1, Along: yes}
 	case 66:
 		if len(p.Sections) > 5 {
-			return &project.RemoveSection{ID: p.Sections[r.IntN(len(p.Sections))].ID, All: true, Along: yes}
+			return &project.RemoveSection{ID: section(r, p), All: true, Along: yes}
 		}
-		return &project.RepeatSection{ID: p.Sections[r.IntN(len(p.Sections))].ID, Along: yes}
+		return &project.RepeatSection{ID: section(r, p), Along: yes}
 	case 67:
 		return &project.PutTempo{At: int64(r.IntN(200000)), BPM: float64(60 + r.IntN(100)), Ramp: yes}
 	case 68:
@@ -285,7 +287,7 @@ func RandomChange(r *rand.Rand, p *project.Project) project.Change {
 	case 62:
 		return &project.PlainPassage{ID: randomPassage(r, p)}
 	case 63:
-		return &project.CopyPassage{ID: randomPassage(r, p), Section: p.Sections[r.IntN(len(p.Sections))].ID}
+		return &project.CopyPassage{ID: randomPassage(r, p), Section: section(r, p)}
 	case 64:
 		return &project.RangePassage{ID: randomPassage(r, p), From: int64(r.IntN(90000)), To: int64(r.IntN(90000)), Snap: 120}
 	default:
