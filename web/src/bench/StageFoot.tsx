@@ -84,7 +84,7 @@ function OlderSound({ stage, effect }: { stage: Stage; effect: EffectInfo }) {
   return (
     <div className="flex items-center justify-between gap-2 text-[12px]">
       <span className="soft">
-        An older sound: version {effect.version} of {effect.newest}
+        An older sound: {effect.version} of {effect.newest}
       </span>
       <button
         className="btn btn-xs btn-outline shrink-0 font-normal"
