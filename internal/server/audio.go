@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/audiofile"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
@@ -44,16 +45,7 @@ func (s *Server) importAudio(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%s: %w", file, err)))
 		return
 	}
-	if err := s.store.PutAudio(
-		c.Request.Context(),
-		sound.Hash,
-		file,
-		sound.Frames,
-		sound.Channels,
-		sound.Rate,
-		sound.Bits,
-		"import",
-	); err != nil {
+	if err := s.keepSound(c, sound, file, "import"); err != nil {
 		fail(c, err)
 		return
 	}
@@ -77,6 +69,11 @@ func (s *Server) importAudio(c *gin.Context) {
 		return
 	}
 	s.revised(c, id, "Import "+file)
+}
+
+// keepSound writes down what has come into the folder: under which name, and by which way.
+func (s *Server) keepSound(c *gin.Context, e audiofile.Entry, name, origin string) error {
+	return s.store.PutAudio(c.Request.Context(), e.Hash, name, e.Frames, e.Channels, e.Rate, e.Bits, origin)
 }
 
 func hashOf(c *gin.Context) (string, error) {

@@ -44,16 +44,7 @@ func (s *Server) loadSound(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%s: %w", file, err)))
 		return
 	}
-	if err := s.store.PutAudio(
-		c.Request.Context(),
-		sound.Hash,
-		file,
-		sound.Frames,
-		sound.Channels,
-		sound.Rate,
-		sound.Bits,
-		"impulse",
-	); err != nil {
+	if err := s.keepSound(c, sound, file, "impulse"); err != nil {
 		fail(c, err)
 		return
 	}

@@ -17,7 +17,7 @@ import { TraceCard } from '../routing/TraceCard'
 import { AlongCard } from '../sections/AlongCard'
 import { close, open } from '../session/live'
 import { refused, useSession } from '../session/store'
-import { setView, useView } from '../session/view'
+import { beginAnew, useView } from '../session/view'
 import { SoundingList } from '../soundings/SoundingList'
 import { NameGate } from '../start/NameGate'
 import { Notices } from '../status/Notices'
@@ -35,30 +35,7 @@ export function ProjectPage() {
   const dialog = useView((v) => v.dialog)
   useEffect(() => {
     open(id).catch(refused)
-    setView({
-      channel: '',
-      stage: '',
-      loop: null,
-      looping: false,
-      solo: [],
-      dry: '',
-      share: '',
-      mono: false,
-      rows: [],
-      folded: [],
-      lines: {},
-      stretch: null,
-      dialog: null,
-      playing: false,
-      together: [],
-      pinned: '',
-      listening: null,
-      trials: {},
-      matches: {},
-      blind: null,
-      zoom: 0,
-      scroll: 0,
-    })
+    beginAnew()
     return close
   }, [id])
   useEffect(() => {

@@ -38,3 +38,25 @@ test('what is remembered wrongly counts for nothing, and the rest holds', async 
     bench: false,
   })
 })
+
+test('another project begins anew, with what is remembered', async () => {
+  const v = await opened()
+  v.setView({
+    tide: 'low',
+    channel: 'row',
+    solo: ['a'],
+    renaming: 'row',
+    matching: false,
+    trials: { a: 't' },
+  })
+  v.beginAnew()
+  const { tide, channel, solo, renaming, matching, trials } = v.view()
+  expect({ tide, channel, solo, renaming, matching, trials }).toEqual({
+    tide: 'low',
+    channel: '',
+    solo: [],
+    renaming: '',
+    matching: true,
+    trials: {},
+  })
+})

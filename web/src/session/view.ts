@@ -187,5 +187,9 @@ function sound(kept: unknown): Partial<View> {
 export const view = useView.getState
 export const setView = useView.setState
 
+/** A project that is opened is seen as for the first time, but for what this browser remembers. */
+export const beginAnew = () =>
+  setView(Object.fromEntries(Object.entries(begin).filter(([k]) => !remembered.some((r) => r === k))))
+
 /** What one press of an arrow key moves something by, in ticks: a step of the grid, or a sixteenth. */
 export const gridStep = () => useView.getState().grid || 240
