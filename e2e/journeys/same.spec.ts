@@ -56,9 +56,10 @@ test('what the browser puts in the ring is, bit for bit, what is printed nativel
 })
 
 test('a page of audio that comes late makes playback wait, visibly', async ({ board }) => {
-  let held = true
+  let release: () => void = () => undefined
+  const held = new Promise<void>((go) => (release = go))
   await board.route('**/pcm/**', async (route) => {
-    while (held) await new Promise((r) => setTimeout(r, 50))
+    await held
     await route.continue()
   })
   await board.getByRole('button', { name: 'High Water', exact: true }).click()
@@ -69,6 +70,6 @@ test('a page of audio that comes late makes playback wait, visibly', async ({ bo
   const stood = '1:40.00'
   await pictures(board, 20)
   expect(await board.getByTestId('clock').textContent()).toBe(stood)
-  held = false
+  release()
   await expect.poll(async () => (await board.getByTestId('clock').textContent()) !== stood).toBe(true)
 })
