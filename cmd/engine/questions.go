@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"shoal/internal/engine"
+	"shoal/internal/project/view"
 	"shoal/internal/questions"
 	"shoal/internal/sounding"
 )
@@ -42,7 +43,7 @@ func costs() {
 // timeline leaves the song laid out in frames as JSON.
 //
 //go:wasmexport timeline
-func timeline() { text, _ = json.Marshal(base.Timeline(engine.EffectInfo)) }
+func timeline() { text, _ = json.Marshal(view.TimelineOf(base, engine.EffectInfo)) }
 
 // soundings leaves what was noticed as JSON; load is the part of real time that rendering takes.
 //

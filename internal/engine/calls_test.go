@@ -11,6 +11,7 @@ import (
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
+	"shoal/internal/project/view"
 )
 
 // Whatever a window asks of the engine, in whatever order, with ids that are there or not, while the song changes and
@@ -121,7 +122,7 @@ func call(t *testing.T, r *rand.Rand, s *song, e *Engine, base **project.Project
 		e.HearAnyway(r.IntN(2) == 0)
 		e.Trip()
 		e.StopAtEnd(r.IntN(2) == 0)
-		_, _ = p.LineView(id(), name, frame, frame+1000, 20, EffectInfo)
-		_, _ = p.Movables(id(), EffectInfo)
+		_, _ = view.Line(p, id(), name, frame, frame+1000, 20, EffectInfo)
+		_, _ = view.Movables(p, id(), EffectInfo)
 	}
 }

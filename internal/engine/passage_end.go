@@ -31,7 +31,11 @@ const endSeconds = 4
 // endOf is where to measure a row of a passage.
 func endOf(doc *project.Project, clock *project.Clock, x *project.Passage, row string) endStep {
 	end, rate := clock.Frame(x.To), int64(doc.SampleRate)
-	return endStep{passage: x.ID, row: row, begin: end - rate/50, end: end, until: min(end+endSeconds*rate, doc.NextSound(row, end))}
+	until := end + endSeconds*rate
+	if f, ok := doc.NextSound(row, end, clock); ok {
+		until = min(until, f)
+	}
+	return endStep{passage: x.ID, row: row, begin: end - rate/50, end: end, until: until}
 }
 
 func (s *endStep) run(c *cursor, n int) {

@@ -28,6 +28,15 @@ func toggle(d param.Param, at *bool) field {
 	return field{d, get, func(v float64) float64 { *at = v != 0; return v }}
 }
 
+// Param is a parameter by the id of what owns it and its name, and the value that the document gives it.
+func (p *Project) Param(owner, name string, effects Effects) (d param.Param, value float64, err error) {
+	f, err := p.address(owner, name, effects)
+	if err != nil {
+		return param.Param{}, 0, err
+	}
+	return f.Param, f.get(), nil
+}
+
 // address finds a parameter by the id of what owns it and its name.
 func (p *Project) address(owner, name string, effects Effects) (field, error) {
 	what, fields := "", map[string]field{}
@@ -136,4 +145,36 @@ func (p *Project) Describe(owner, name string, effects Effects) (param.Param, fl
 		return param.Param{}, 0, err
 	}
 	return f.Param, f.get(), nil
+}
+
+// OwnerName is what an owner of parameters is called, and the channel that it belongs to.
+func (p *Project) OwnerName(owner string, effects Effects) (name, channel string) {
+	if c, ok := p.Channel(owner); ok {
+		return c.Name, c.ID
+	}
+	if c, i, ok := p.findSend(owner); ok {
+		to, _ := p.Channel(c.Sends[i].To)
+		return "Send to " + to.Name, c.ID
+	}
+	if at, ok := p.placeOfPath(owner); ok {
+		return "Path " + at.path().Name, at.channel.ID
+	}
+	for _, h := range p.Handles {
+		if h.ID == owner {
+			return h.Name, ""
+		}
+	}
+	at, ok := p.findNode(owner)
+	if !ok {
+		return "", ""
+	}
+	if at.node.Fork != nil {
+		return at.node.Fork.Title(), at.channel.ID
+	}
+	s := at.node.Stage
+	if s.Name != "" {
+		return s.Name, at.channel.ID
+	}
+	info, _ := effects(s.Effect, s.Version)
+	return info.Name, at.channel.ID
 }

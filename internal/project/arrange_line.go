@@ -24,7 +24,7 @@ func (l *Line) cutOut(x piece, d param.Param, base float64) []Point {
 	put := func(tick int64, value float64, shape string, bend float64) {
 		out = append(out, Point{tick + move, value, shape, bend})
 	}
-	i, j := l.inside(x.from, x.to-1)
+	i, j := l.Inside(x.from, x.to-1)
 	if i == j || l.Points[i].Tick > x.from { // it begins between two points
 		to := x.to
 		if i < j {

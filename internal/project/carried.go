@@ -119,7 +119,7 @@ type ReplaceFork struct {
 func (c *ReplaceFork) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.findNode(c.ID)
 	if !ok || at.chain.Nodes[at.index].Fork == nil || c.Fork == nil {
-		return nil, gone("the fork")
+		return nil, Gone("the fork")
 	}
 	old := at.chain.Nodes[at.index]
 	undo := []Change{&ReplaceFork{ID: c.ID, Fork: old.Fork, Keep: true}}

@@ -85,8 +85,8 @@ func Decode(wire []Wire) ([]Change, error) {
 	return out, nil
 }
 
-// gone is the error for something that somebody else removed meanwhile.
-func gone(what string) error {
+// Gone is the error for something that somebody else removed meanwhile.
+func Gone(what string) error {
 	return fmt.Errorf("%s is no longer there: somebody has removed it", what)
 }
 

@@ -14,7 +14,7 @@ type SetChain struct {
 func (c *SetChain) apply(p *Project, _ Effects) ([]Change, error) {
 	_, chain, ok := p.findChain(c.Owner)
 	if !ok {
-		return nil, gone("the chain")
+		return nil, Gone("the chain")
 	}
 	return []Change{&SetChain{c.Owner, swap(&chain.Bypass, c.Bypass)}}, nil
 }
@@ -31,7 +31,7 @@ type AddNode struct {
 func (c *AddNode) apply(p *Project, effects Effects) ([]Change, error) {
 	_, chain, ok := p.findChain(c.Owner)
 	if !ok {
-		return nil, gone("the chain")
+		return nil, Gone("the chain")
 	}
 	if c.Node == nil || (c.Node.Stage == nil) == (c.Node.Fork == nil) {
 		return nil, fmt.Errorf("a node must be either a stage or a fork")
@@ -69,7 +69,7 @@ type RemoveNode struct {
 func (c *RemoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 	at, ok := p.findNode(c.ID)
 	if !ok {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	undo := []Change{&AddNode{Owner: at.owner, Index: at.index, Node: at.node}}
 	inside := map[string]bool{}
@@ -100,11 +100,11 @@ type MoveNode struct {
 func (c *MoveNode) apply(p *Project, _ Effects) ([]Change, error) {
 	at, ok := p.findNode(c.ID)
 	if !ok {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	to, chain, ok := p.findChain(c.Owner)
 	if !ok {
-		return nil, gone("the chain it was to go to")
+		return nil, Gone("the chain it was to go to")
 	}
 	inside := map[string]bool{}
 	nodeIDs(at.node, inside)
@@ -139,7 +139,7 @@ type SetNode struct {
 func (c *SetNode) apply(p *Project, _ Effects) ([]Change, error) {
 	at, ok := p.findNode(c.ID)
 	if !ok {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	if f := at.node.Fork; f != nil {
 		return []Change{
@@ -174,7 +174,7 @@ type ReplaceStage struct {
 func (c *ReplaceStage) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.findNode(c.ID)
 	if !ok || at.node.Stage == nil {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	if c.Stage == nil {
 		return nil, fmt.Errorf("there is no stage to put there")
@@ -216,7 +216,7 @@ type DuplicateStage struct {
 func (c *DuplicateStage) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.findNode(c.ID)
 	if !ok || at.node.Stage == nil {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	s := Clone(at.node.Stage)
 	s.ID = NewID()
@@ -240,7 +240,7 @@ type SetKey struct {
 func (c *SetKey) apply(p *Project, _ Effects) ([]Change, error) {
 	s, _, ok := p.StageByID(c.ID)
 	if !ok {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	undo := &SetKey{c.ID, s.Key}
 	s.Key = c.Key
@@ -256,7 +256,7 @@ type SetSound struct {
 func (c *SetSound) apply(p *Project, _ Effects) ([]Change, error) {
 	s, _, ok := p.StageByID(c.ID)
 	if !ok {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	undo := &SetSound{c.ID, s.Sound}
 	s.Sound = c.Sound

@@ -36,7 +36,7 @@ func (c *AddChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	}
 	if ch.Output != "" {
 		if _, ok := p.Channel(ch.Output); !ok {
-			return nil, gone("the output of " + ch.Name)
+			return nil, Gone("the output of " + ch.Name)
 		}
 	}
 	p.Channels = insert(p.Channels, c.Index, ch)
@@ -52,7 +52,7 @@ type RemoveChannel struct {
 func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Channels, func(x *Channel) bool { return x.ID == c.ID })
 	if i < 0 {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	ch := p.Channels[i]
 	if ch.Kind == Main {
@@ -60,7 +60,7 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	}
 	p.Channels = slices.Delete(p.Channels, i, i+1) // its own taps need no care
 	undo := []Change{&AddChannel{Channel: ch, Index: i}}
-	gone := channelIDs(ch)
+	Gone := channelIDs(ch)
 	for _, other := range p.Channels {
 		if other.Output == ch.ID {
 			undo = append(undo, &SetChannel{ID: other.ID, Output: swap(&other.Output, &ch.Output)})
@@ -68,7 +68,7 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 		for k := len(other.Sends) - 1; k >= 0; k-- {
 			if s := other.Sends[k]; s.To == ch.ID {
 				undo = append(undo, &AddSend{Channel: other.ID, Index: k, Send: s})
-				gone[s.ID] = true
+				Gone[s.ID] = true
 				other.Sends = slices.Delete(other.Sends, k, k+1)
 			}
 		}
@@ -83,7 +83,7 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 		}
 		return 0
 	})
-	return append(undo, p.dropLines(gone)...), nil
+	return append(undo, p.dropLines(Gone)...), nil
 }
 
 // channelIDs lists the ids on a channel that can own parameters.
@@ -120,7 +120,7 @@ type MoveChannel struct {
 func (c *MoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Channels, func(x *Channel) bool { return x.ID == c.ID })
 	if i < 0 {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	ch := p.Channels[i]
 	p.Channels = insert(slices.Delete(p.Channels, i, i+1), c.Index, ch)
@@ -144,7 +144,7 @@ type SetChannel struct {
 func (c *SetChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, ok := p.Channel(c.ID)
 	if !ok {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	return []Change{&SetChannel{
 		ID: c.ID, Name: swap(&ch.Name, c.Name), Tint: swap(&ch.Tint, c.Tint), Stereo: swap(&ch.Stereo, c.Stereo),
@@ -161,7 +161,7 @@ type DuplicateChannel struct {
 func (c *DuplicateChannel) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Channels, func(x *Channel) bool { return x.ID == c.ID })
 	if i < 0 {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	if p.Channels[i].Kind == Main {
 		return nil, fmt.Errorf("there is only one main output")

@@ -26,7 +26,7 @@ type RemoveAudio struct {
 func (c *RemoveAudio) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Audio, func(a Audio) bool { return a.Hash == c.Hash })
 	if i < 0 {
-		return nil, gone("the audio")
+		return nil, Gone("the audio")
 	}
 	for _, ch := range p.Channels {
 		for _, x := range ch.Clips {
@@ -58,7 +58,7 @@ type AddClip struct {
 func (c *AddClip) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, ok := p.Channel(c.Channel)
 	if !ok {
-		return nil, gone("the track")
+		return nil, Gone("the track")
 	}
 	if c.Clip == nil {
 		return nil, fmt.Errorf("there is no clip to add")
@@ -79,7 +79,7 @@ type RemoveClip struct {
 func (c *RemoveClip) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, i, ok := p.findClip(c.ID)
 	if !ok {
-		return nil, gone("the clip")
+		return nil, Gone("the clip")
 	}
 	undo := &AddClip{ch.ID, i, ch.Clips[i]}
 	ch.Clips = slices.Delete(ch.Clips, i, i+1)
@@ -101,7 +101,7 @@ type SetClip struct {
 func (c *SetClip) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, i, ok := p.findClip(c.ID)
 	if !ok {
-		return nil, gone("the clip")
+		return nil, Gone("the clip")
 	}
 	x := ch.Clips[i]
 	return []Change{&SetClip{c.ID, swap(&x.Name, c.Name), swap(&x.Start, c.Start), swap(&x.Offset, c.Offset),

@@ -24,7 +24,7 @@ type MoveClip struct {
 func (c *MoveClip) apply(p *Project, effects Effects) ([]Change, error) {
 	row, i, ok := p.findClip(c.ID)
 	if !ok {
-		return nil, gone("the clip")
+		return nil, Gone("the clip")
 	}
 	clip, clock := row.Clips[i], p.Clock()
 	old := clip.BeginsAt(clock)
@@ -62,7 +62,7 @@ func (c *MoveClip) apply(p *Project, effects Effects) ([]Change, error) {
 			if err != nil {
 				return nil, err
 			}
-			if i, j := l.inside(from, end); i < j {
+			if i, j := l.Inside(from, end); i < j {
 				list = append(list, &SetLine{Owner: l.Owner, Name: l.Name, Points: l.carried(from, end, to-from, c.Copy != "", d, base)})
 			}
 		}

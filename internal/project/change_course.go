@@ -26,7 +26,7 @@ func (c *SetCourse) apply(p *Project, effects Effects) ([]Change, error) {
 
 func (x *Passage) course(i int) (*Course, error) {
 	if i < 0 || i >= len(x.Courses) {
-		return nil, gone("this course of " + x.Name)
+		return nil, Gone("this course of " + x.Name)
 	}
 	return x.Courses[i], nil
 }
@@ -95,7 +95,7 @@ func (c *SetCourseTarget) apply(p *Project, effects Effects) ([]Change, error) {
 				return nil
 			}
 		}
-		return gone("what it moved")
+		return Gone("what it moved")
 	})
 }
 

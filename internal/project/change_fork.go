@@ -63,7 +63,7 @@ func (p *Project) neighbours(ids []string) (first place, nodes []*Node, err erro
 	for _, id := range ids {
 		at, ok := p.findNode(id)
 		if !ok {
-			return place{}, nil, gone("a stage of the selection")
+			return place{}, nil, Gone("a stage of the selection")
 		}
 		places = append(places, at)
 	}
@@ -90,7 +90,7 @@ type DissolveFork struct {
 func (c *DissolveFork) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.findNode(c.ID)
 	if !ok || at.node.Fork == nil {
-		return nil, gone("the fork")
+		return nil, Gone("the fork")
 	}
 	keep, err := at.node.Fork.keeping(c.Path)
 	if err != nil {
@@ -125,7 +125,7 @@ func (f *Fork) keeping(path string) (*Path, error) {
 	}
 	switch {
 	case path != "":
-		return nil, gone("the path")
+		return nil, Gone("the path")
 	case len(full) > 1:
 		return nil, fmt.Errorf("%s hold something: select the one that is to be left, then dissolve", strings.Join(names, ", "))
 	case len(full) == 1:
@@ -144,7 +144,7 @@ type SetFork struct {
 func (c *SetFork) apply(p *Project, _ Effects) ([]Change, error) {
 	f, _, ok := p.ForkByID(c.ID)
 	if !ok {
-		return nil, gone("the fork")
+		return nil, Gone("the fork")
 	}
 	if f.Kind != Bands {
 		return nil, fmt.Errorf("only a fork of bands has slopes and phases")

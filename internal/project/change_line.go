@@ -58,8 +58,8 @@ func (p *Project) dropLines(owners map[string]bool) (undo []Change) {
 	return append(undo, p.dropMoves(owners)...)
 }
 
-// line finds a parameter's line, and its place among all.
-func (p *Project) line(owner, name string) (*Line, int) {
+// Line finds a parameter's line, and its place among all.
+func (p *Project) Line(owner, name string) (*Line, int) {
 	i := slices.IndexFunc(p.Lines, func(l *Line) bool { return l.Owner == owner && l.Name == name })
 	if i < 0 {
 		return nil, -1
@@ -81,17 +81,17 @@ func (c *EditLine) apply(p *Project, effects Effects) ([]Change, error) {
 	if _, _, err := p.Describe(c.Owner, c.Name, effects); err != nil {
 		return nil, err
 	}
-	l, _ := p.line(c.Owner, c.Name)
+	l, _ := p.Line(c.Owner, c.Name)
 	if l == nil {
 		return p.each(effects, &SetLine{Owner: c.Owner, Name: c.Name, Points: append([]Point{}, c.Points...)})
 	}
-	i, j := l.inside(c.From, c.To)
+	i, j := l.Inside(c.From, c.To)
 	undo := &EditLine{c.Owner, c.Name, c.From, c.To, slices.Clone(l.Points[i:j])}
 	for _, pt := range c.Points { // undone, what lies outside would stay
 		undo.From, undo.To = min(undo.From, pt.Tick), max(undo.To, pt.Tick)
 	}
 	if undo.From < c.From || undo.To > c.To {
-		a, b := l.inside(undo.From, undo.To)
+		a, b := l.Inside(undo.From, undo.To)
 		undo.Points = slices.Clone(l.Points[a:b])
 		kept := slices.Concat(l.Points[a:i], c.Points, l.Points[j:b])
 		slices.SortStableFunc(kept, func(x, y Point) int { return int(x.Tick - y.Tick) })

@@ -58,7 +58,7 @@ type RemoveMover struct {
 func (c *RemoveMover) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Movers, func(x *Mover) bool { return x.ID == c.ID })
 	if i < 0 {
-		return nil, gone("the mover")
+		return nil, Gone("the mover")
 	}
 	undo := &PutMover{p.Movers[i], &i}
 	p.Movers = slices.Delete(p.Movers, i, i+1)
@@ -103,7 +103,7 @@ type RemoveHandle struct {
 func (c *RemoveHandle) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Handles, func(x *Handle) bool { return x.ID == c.ID })
 	if i < 0 {
-		return nil, gone("the handle")
+		return nil, Gone("the handle")
 	}
 	undo := []Change{&PutHandle{p.Handles[i], &i}}
 	undo = append(undo, p.dropLines(map[string]bool{c.ID: true})...)
@@ -179,7 +179,7 @@ func (c *AddMover) apply(p *Project, effects Effects) ([]Change, error) {
 	if err != nil {
 		return nil, err
 	}
-	of, _ := p.ownerName(c.Owner, effects)
+	of, _ := p.OwnerName(c.Owner, effects)
 	return p.each(
 		effects,
 		&PutMover{
@@ -209,7 +209,7 @@ func (c *MoveApart) apply(p *Project, effects Effects) ([]Change, error) {
 	if s.ActsOn != "both" {
 		return nil, fmt.Errorf("the stage acts on %s: let it act on both sides first", s.ActsOn)
 	}
-	of, _ := p.ownerName(c.Owner, effects)
+	of, _ := p.OwnerName(c.Owner, effects)
 	right := Clone(s)
 	if right.ID = c.Copy; c.Copy == "" {
 		right.ID = NewID()
@@ -255,7 +255,7 @@ func (c *Hang) apply(p *Project, effects Effects) ([]Change, error) {
 	if c.Handle != "" {
 		i := slices.IndexFunc(p.Handles, func(x *Handle) bool { return x.ID == c.Handle })
 		if i < 0 {
-			return nil, gone("the handle")
+			return nil, Gone("the handle")
 		}
 		h = Clone(p.Handles[i])
 	}
@@ -276,7 +276,7 @@ type LetGo struct {
 func (c *LetGo) apply(p *Project, effects Effects) ([]Change, error) {
 	h, _, ok := p.HandleOf(c.Owner, c.Name)
 	if !ok {
-		return nil, gone("the handle")
+		return nil, Gone("the handle")
 	}
 	left := Clone(h)
 	left.Targets = slices.DeleteFunc(left.Targets, func(t HandleTarget) bool { return t.Owner == c.Owner && t.Name == c.Name })

@@ -65,7 +65,7 @@ type takePassage struct {
 func (c *takePassage) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Passages, func(x *Passage) bool { return x.ID == c.ID })
 	if i < 0 {
-		return nil, gone("the passage")
+		return nil, Gone("the passage")
 	}
 	undo := &PutPassage{p.Passages[i], &i}
 	p.Passages = slices.Delete(p.Passages, i, i+1)
@@ -81,7 +81,7 @@ type RemovePassage struct {
 func (c *RemovePassage) apply(p *Project, effects Effects) ([]Change, error) {
 	x, ok := p.PassageByID(c.ID)
 	if !ok {
-		return nil, gone("the passage")
+		return nil, Gone("the passage")
 	}
 	undo, err := (&takePassage{c.ID}).apply(p, effects)
 	if err != nil {
@@ -156,7 +156,7 @@ func (c *SetPassage) apply(p *Project, effects Effects) ([]Change, error) {
 func (p *Project) changePassage(id string, effects Effects, change func(x *Passage) error) ([]Change, error) {
 	old, ok := p.PassageByID(id)
 	if !ok {
-		return nil, gone("the passage")
+		return nil, Gone("the passage")
 	}
 	x := Clone(old)
 	if err := change(x); err != nil {
@@ -219,13 +219,13 @@ type CopyPassage struct {
 func (c *CopyPassage) apply(p *Project, effects Effects) ([]Change, error) {
 	old, ok := p.PassageByID(c.ID)
 	if !ok {
-		return nil, gone("the passage")
+		return nil, Gone("the passage")
 	}
 	shift := p.Clock().Snapped(c.At, c.Snap) - old.From
 	if c.Section != "" {
 		i := slices.IndexFunc(p.Sections, func(s Section) bool { return s.ID == c.Section })
 		if i < 0 {
-			return nil, gone("the section")
+			return nil, Gone("the section")
 		}
 		shift = p.Sections[i].Tick - p.boundary(old.To)
 	}

@@ -10,7 +10,7 @@ type PlainPassage struct {
 func (c *PlainPassage) apply(p *Project, effects Effects) (undo []Change, err error) {
 	x, ok := p.PassageByID(c.ID)
 	if !ok {
-		return nil, gone("the passage")
+		return nil, Gone("the passage")
 	}
 	for _, s := range p.spansOf(x, p.Clock()) {
 		u, err := p.drawSpan(&s, effects)
@@ -37,12 +37,12 @@ func (p *Project) drawSpan(s *Span, effects Effects) ([]Change, error) {
 		return nil, err
 	}
 	start := w.d.Place(s.Start)
-	at := func(tick float64, gone float64) float64 {
+	at := func(tick float64, Gone float64) float64 {
 		a := start
 		if s.Here {
 			a = w.d.Place(w.line.At(tick, w.d, w.base))
 		}
-		return w.value(w.d.At(a + (w.d.Place(s.End)-a)*gone))
+		return w.value(w.d.At(a + (w.d.Place(s.End)-a)*Gone))
 	}
 	var points []Point
 	switch {
@@ -87,7 +87,7 @@ func (w *worked) places(s *Span) []spanPlace {
 	for tick := w.from; tick < w.to; tick += spanGrid {
 		out = append(out, spanPlace{tick, w.clock.Frame(tick)})
 	}
-	i, j := w.line.inside(w.from, w.to-1)
+	i, j := w.line.Inside(w.from, w.to-1)
 	for _, pt := range w.line.Points[i:j] {
 		out = append(out, spanPlace{pt.Tick, w.clock.Frame(pt.Tick)})
 	}

@@ -14,7 +14,7 @@ type PasteNodes struct {
 func (c *PasteNodes) apply(p *Project, effects Effects) ([]Change, error) {
 	at, chain, ok := p.findChain(c.Owner)
 	if !ok {
-		return nil, gone("the chain")
+		return nil, Gone("the chain")
 	}
 	if len(c.Nodes) == 0 {
 		return nil, fmt.Errorf("there is nothing to paste")
@@ -85,7 +85,7 @@ type PutChain struct {
 func (c *PutChain) apply(p *Project, effects Effects) ([]Change, error) {
 	ch, chain, ok := p.findChain(c.Owner)
 	if !ok {
-		return nil, gone("the chain")
+		return nil, Gone("the chain")
 	}
 	undo := []Change{&PutChain{Owner: c.Owner, Bypass: chain.Bypass, Nodes: chain.Nodes, Keep: true}}
 	old := map[string]bool{}

@@ -20,7 +20,7 @@ type AddPath struct {
 func (c *AddPath) apply(p *Project, _ Effects) ([]Change, error) {
 	f, _, ok := p.ForkByID(c.Fork)
 	if !ok {
-		return nil, gone("the fork")
+		return nil, Gone("the fork")
 	}
 	if c.Path == nil {
 		return nil, fmt.Errorf("there is no path to add")
@@ -55,7 +55,7 @@ type RemovePath struct {
 func (c *RemovePath) apply(p *Project, _ Effects) ([]Change, error) {
 	at, ok := p.placeOfPath(c.ID)
 	if !ok {
-		return nil, gone("the path")
+		return nil, Gone("the path")
 	}
 	f := at.fork
 	switch {
@@ -94,7 +94,7 @@ type NewPathOf struct {
 func (c *NewPathOf) apply(p *Project, effects Effects) ([]Change, error) {
 	f, _, ok := p.ForkByID(c.Fork)
 	if !ok {
-		return nil, gone("the fork")
+		return nil, Gone("the fork")
 	}
 	if f.Kind == Bands {
 		return nil, fmt.Errorf("to have one more band, divide one that is there")
@@ -127,7 +127,7 @@ type DuplicatePath struct {
 func (c *DuplicatePath) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.placeOfPath(c.ID)
 	if !ok {
-		return nil, gone("the path")
+		return nil, Gone("the path")
 	}
 	if at.fork.Kind != Copies {
 		return nil, fmt.Errorf("a path of %s cannot stand twice: fork inside it, or divide a band", at.fork.KindInWords())
@@ -168,7 +168,7 @@ type DivideBand struct {
 func (c *DivideBand) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.placeOfPath(c.Path)
 	if !ok {
-		return nil, gone("the band")
+		return nil, Gone("the band")
 	}
 	f := at.fork
 	if f.Kind != Bands {
@@ -210,7 +210,7 @@ type MovePath struct {
 func (c *MovePath) apply(p *Project, _ Effects) ([]Change, error) {
 	at, ok := p.placeOfPath(c.ID)
 	if !ok {
-		return nil, gone("the path")
+		return nil, Gone("the path")
 	}
 	if at.fork.Kind != Copies {
 		return nil, fmt.Errorf("the paths of a fork of %s have their order", at.fork.KindInWords())
@@ -232,7 +232,7 @@ type SetPath struct {
 func (c *SetPath) apply(p *Project, _ Effects) ([]Change, error) {
 	path, ok := p.findPath(c.ID)
 	if !ok {
-		return nil, gone("the path")
+		return nil, Gone("the path")
 	}
 	if c.Name != nil && *c.Name != "" && !ValidName(*c.Name) {
 		return nil, fmt.Errorf("the name of a path has at most 80 letters")

@@ -70,7 +70,7 @@ func (p *Project) printClips(source *Channel, name string, sound Audio, start in
 		if x.Tail == TailRing || !slices.Contains(x.Rows, source.ID) {
 			continue
 		}
-		if f, ok := p.nextSound(source.ID, clock.Frame(x.To), clock); ok && f > start && f < start+sound.Frames {
+		if f, ok := p.NextSound(source.ID, clock.Frame(x.To), clock); ok && f > start && f < start+sound.Frames {
 			cuts = append(cuts, f)
 		}
 	}

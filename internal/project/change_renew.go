@@ -9,7 +9,7 @@ type RenewStage struct {
 func (c *RenewStage) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.findNode(c.ID)
 	if !ok || at.node.Stage == nil {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	s := at.node.Stage
 	info, ok := effects(s.Effect, 0)

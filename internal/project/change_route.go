@@ -111,7 +111,7 @@ func (c *SendRows) apply(p *Project, effects Effects) ([]Change, error) {
 	for _, id := range c.Channels {
 		from, ok := p.Channel(id)
 		if !ok {
-			return nil, gone("the row to send from")
+			return nil, Gone("the row to send from")
 		}
 		if from.ID == c.To || slices.ContainsFunc(from.Sends, func(s *Send) bool { return s.To == c.To }) {
 			continue
@@ -133,7 +133,7 @@ type StageToSend struct {
 func (c *StageToSend) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.findNode(c.Stage)
 	if !ok || at.node.Stage == nil {
-		return nil, gone("the stage")
+		return nil, Gone("the stage")
 	}
 	ch, s := at.channel, at.node.Stage
 	if at.owner != ch.ID {
@@ -195,12 +195,12 @@ type SendToStage struct {
 func (c *SendToStage) apply(p *Project, effects Effects) ([]Change, error) {
 	ch, i, ok := p.findSend(c.Send)
 	if !ok {
-		return nil, gone("the send")
+		return nil, Gone("the send")
 	}
 	send := ch.Sends[i]
 	ret, ok := p.Channel(send.To)
 	if !ok {
-		return nil, gone("the return")
+		return nil, Gone("the return")
 	}
 	if len(ret.Chain.Nodes) == 0 {
 		return nil, fmt.Errorf("%s has nothing on it to bring back", ret.Name)
@@ -246,8 +246,8 @@ func (c *SendToStage) apply(p *Project, effects Effects) ([]Change, error) {
 	if others > 0 {
 		return undo, nil
 	}
-	gone, err := p.each(effects, &RemoveChannel{ret.ID})
-	return append(gone, undo...), err
+	Gone, err := p.each(effects, &RemoveChannel{ret.ID})
+	return append(Gone, undo...), err
 }
 
 // CopySend gives other channels the same send, at the same level or silent. A channel that
@@ -261,14 +261,14 @@ type CopySend struct {
 func (c *CopySend) apply(p *Project, effects Effects) ([]Change, error) {
 	from, i, ok := p.findSend(c.Send)
 	if !ok {
-		return nil, gone("the send")
+		return nil, Gone("the send")
 	}
 	send := from.Sends[i]
 	var list []Change
 	for _, id := range c.Channels {
 		ch, ok := p.Channel(id)
 		if !ok {
-			return nil, gone("the row to copy the send to")
+			return nil, Gone("the row to copy the send to")
 		}
 		if ch == from || ch.ID == send.To || ch.Kind == Main {
 			continue
@@ -305,7 +305,7 @@ func (c *MakeGroup) apply(p *Project, effects Effects) ([]Change, error) {
 	for k, id := range c.Channels {
 		i := slices.IndexFunc(p.Channels, func(x *Channel) bool { return x.ID == id })
 		if i < 0 {
-			return nil, gone("a row of the group")
+			return nil, Gone("a row of the group")
 		}
 		ch := p.Channels[i]
 		if ch.Kind == Main {
@@ -344,7 +344,7 @@ type DissolveGroup struct {
 func (c *DissolveGroup) apply(p *Project, effects Effects) ([]Change, error) {
 	g, ok := p.Channel(c.ID)
 	if !ok {
-		return nil, gone("the group")
+		return nil, Gone("the group")
 	}
 	if g.Kind != Group {
 		return nil, fmt.Errorf("%s is not a group", g.Name)

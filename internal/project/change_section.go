@@ -42,7 +42,7 @@ func (c *MoveSection) apply(p *Project, effects Effects) ([]Change, error) {
 	list, of := p.pieces()
 	i := slices.Index(of, c.ID)
 	if i < 0 {
-		return nil, gone("the section")
+		return nil, Gone("the section")
 	}
 	first := 0
 	if of[0] == "" {
@@ -67,7 +67,7 @@ func (c *RepeatSection) apply(p *Project, effects Effects) ([]Change, error) {
 	list, of := p.pieces()
 	i := slices.Index(of, c.ID)
 	if i < 0 {
-		return nil, gone("the section")
+		return nil, Gone("the section")
 	}
 	return p.arrange(slices.Insert(list, i+1, list[i]), c.Along, effects)
 }
@@ -85,7 +85,7 @@ func (c *RemoveSection) apply(p *Project, effects Effects) ([]Change, error) {
 	i := slices.Index(of, c.ID)
 	switch {
 	case i < 0:
-		return nil, gone("the section")
+		return nil, Gone("the section")
 	case !c.All:
 		return p.each(effects, &SetSections{slices.DeleteFunc(slices.Clone(p.Sections), func(s Section) bool { return s.ID == c.ID })})
 	case len(list) == 1:
@@ -116,7 +116,7 @@ type CutClips struct {
 func (c *CutClips) apply(p *Project, effects Effects) ([]Change, error) {
 	row, ok := p.Channel(c.Channel)
 	if !ok {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	clock := p.Clock()
 	var list []Change

@@ -15,13 +15,13 @@ type AddSend struct {
 func (c *AddSend) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, ok := p.Channel(c.Channel)
 	if !ok {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	if c.Send == nil {
 		return nil, fmt.Errorf("there is no send to add")
 	}
 	if to, ok := p.Channel(c.Send.To); !ok {
-		return nil, gone("the return")
+		return nil, Gone("the return")
 	} else if to.Kind != Return {
 		return nil, fmt.Errorf("a send must go to a return; %s is a %s", to.Name, to.Kind)
 	}
@@ -41,7 +41,7 @@ type RemoveSend struct {
 func (c *RemoveSend) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, i, ok := p.findSend(c.ID)
 	if !ok {
-		return nil, gone("the send")
+		return nil, Gone("the send")
 	}
 	undo := []Change{&AddSend{ch.ID, i, ch.Sends[i]}}
 	undo = append(undo, p.dropLines(map[string]bool{c.ID: true})...)
@@ -60,7 +60,7 @@ type SetSend struct {
 func (c *SetSend) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, i, ok := p.findSend(c.ID)
 	if !ok {
-		return nil, gone("the send")
+		return nil, Gone("the send")
 	}
 	s := ch.Sends[i]
 	return []Change{&SetSend{c.ID, swap(&s.Pre, c.Pre), swap(&s.Mute, c.Mute), swap(&s.After, c.After)}}, nil

@@ -18,7 +18,7 @@ type SetMover struct {
 func (c *SetMover) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Movers, func(m *Mover) bool { return m.ID == c.ID })
 	if i < 0 {
-		return nil, gone("the mover")
+		return nil, Gone("the mover")
 	}
 	old := p.Movers[i]
 	m, err := merged(old, c.What)
@@ -34,7 +34,7 @@ func (c *SetMover) apply(p *Project, _ Effects) ([]Change, error) {
 	if t := c.Target; t != nil {
 		at := slices.IndexFunc(m.Targets, func(x MoverTarget) bool { return x.Owner == t.Owner && x.Name == t.Name })
 		if at < 0 {
-			return nil, gone("what it moves")
+			return nil, Gone("what it moves")
 		}
 		was := m.Targets[at]
 		undo.Target, m.Targets[at] = &was, *t
@@ -54,7 +54,7 @@ type SetHandle struct {
 func (c *SetHandle) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Handles, func(h *Handle) bool { return h.ID == c.ID })
 	if i < 0 {
-		return nil, gone("the handle")
+		return nil, Gone("the handle")
 	}
 	old := p.Handles[i]
 	h, err := merged(old, c.What)
@@ -69,7 +69,7 @@ func (c *SetHandle) apply(p *Project, _ Effects) ([]Change, error) {
 	if t := c.Target; t != nil {
 		at := slices.IndexFunc(h.Targets, func(x HandleTarget) bool { return x.Owner == t.Owner && x.Name == t.Name })
 		if at < 0 {
-			return nil, gone("what hangs on it")
+			return nil, Gone("what hangs on it")
 		}
 		was := h.Targets[at]
 		undo.Target, h.Targets[at] = &was, *t

@@ -17,7 +17,7 @@ type SpreadPaths struct {
 func (c *SpreadPaths) apply(p *Project, effects Effects) ([]Change, error) {
 	at, ok := p.findNode(c.Fork)
 	if !ok || at.node.Fork == nil {
-		return nil, gone("the fork")
+		return nil, Gone("the fork")
 	}
 	f, ch := at.node.Fork, at.channel
 	switch {

@@ -41,7 +41,7 @@ func (c *RemoveTempo) apply(p *Project, effects Effects) ([]Change, error) {
 	case c.Tick == 0:
 		return nil, fmt.Errorf("the first tempo cannot be removed: change it instead")
 	case i < 0:
-		return nil, gone("the tempo")
+		return nil, Gone("the tempo")
 	}
 	return p.each(effects, &SetTime{slices.Delete(slices.Clone(p.Tempo), i, i+1), p.Meter})
 }

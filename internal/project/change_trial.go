@@ -21,7 +21,7 @@ type AddTrial struct {
 func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
 	ch, ok := p.Channel(c.Channel)
 	if !ok {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	if len(ch.Trials) >= MaxTrials {
 		return nil, fmt.Errorf("%s has %d trials beside its chain already: drop one first", ch.Name, MaxTrials)
@@ -30,7 +30,7 @@ func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
 	if c.From != "" && c.From != ch.ID {
 		i := slices.IndexFunc(ch.Trials, func(t *Trial) bool { return t.ID == c.From })
 		if i < 0 {
-			return nil, gone("the trial")
+			return nil, Gone("the trial")
 		}
 		source = &ch.Trials[i].Chain
 	}
@@ -126,7 +126,7 @@ type PutTrial struct {
 func (c *PutTrial) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, ok := p.Channel(c.Channel)
 	if !ok {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	if c.Trial == nil {
 		return nil, fmt.Errorf("there is no trial to put there")
@@ -147,7 +147,7 @@ type DropTrial struct {
 func (c *DropTrial) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, i, ok := p.findTrial(c.ID)
 	if !ok {
-		return nil, gone("the trial")
+		return nil, Gone("the trial")
 	}
 	t := ch.Trials[i]
 	undo := []Change{&PutTrial{ch.ID, i, t}}
@@ -171,7 +171,7 @@ type TakeTrial struct {
 func (c *TakeTrial) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, i, ok := p.findTrial(c.ID)
 	if !ok {
-		return nil, gone("the trial")
+		return nil, Gone("the trial")
 	}
 	t := ch.Trials[i]
 	ch.Chain, t.Chain = t.Chain, ch.Chain

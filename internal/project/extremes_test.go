@@ -160,7 +160,6 @@ func TestNoNumberIsTooFarForAnyChange(t *testing.T) {
 					}
 					next, _, err := Apply(p, list, fakeEffects)
 					if err == nil {
-						_ = next.Timeline(fakeEffects)
 						require.NoError(t, next.Validate(fakeEffects))
 						require.LessOrEqual(t, next.End(), next.longest())
 					}

@@ -157,10 +157,10 @@ func TestTapsOfAPathGoWhenItGoes(t *testing.T) {
 	key := &Tap{Channel: b.ID, Point: "path", Node: two.ID}
 	a := p.Channels[0]
 	next := one(t, p, &SetKey{a.Chain.Nodes[0].ID(), key}, &AddSend{b.ID, 0, &Send{ID: "send", To: hall.ID, After: two.ID}})
-	gone := one(t, next, &RemovePath{two.ID})
-	ch, _ := gone.Channel(b.ID)
+	Gone := one(t, next, &RemovePath{two.ID})
+	ch, _ := Gone.Channel(b.ID)
 	assert.Equal(t, ch.Chain.Nodes[0].ID(), ch.Sends[0].After, "the point in front of the fork")
-	s, _, _ := gone.StageByID(a.Chain.Nodes[0].ID())
+	s, _, _ := Gone.StageByID(a.Chain.Nodes[0].ID())
 	assert.Equal(t, &Tap{Channel: b.ID, Point: "after", Node: ch.Chain.Nodes[0].ID()}, s.Key)
 	refusedWith(t, p, "has no path", &SetKey{a.Chain.Nodes[0].ID(), &Tap{Channel: b.ID, Point: "path", Node: "nowhere"}})
 	refusedWith(t, next, "feed itself", &SetKey{two.Chain.Nodes[0].ID(), key})

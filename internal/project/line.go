@@ -80,8 +80,8 @@ func between(a, b Point, tick float64, d param.Param) float64 {
 	return d.Clamp(d.At(x + (y-x)*t))
 }
 
-// inside returns which points lie within ticks, both ends included: from i up to j.
-func (l *Line) inside(from, to int64) (i, j int) {
+// Inside returns which points lie within ticks, both ends included: from i up to j.
+func (l *Line) Inside(from, to int64) (i, j int) {
 	i, _ = slices.BinarySearchFunc(l.Points, from, func(p Point, t int64) int {
 		if p.Tick < t {
 			return -1

@@ -39,7 +39,7 @@ func (s Stretch) work(p *Project, effects Effects) (*worked, error) {
 		return nil, fmt.Errorf("%s cannot be automated: it changes latency or memory", f.Label)
 	}
 	w := &worked{Stretch: s, d: f.Param, base: f.get(), clock: p.Clock()}
-	if w.line, _ = p.line(s.Owner, s.Name); w.line == nil {
+	if w.line, _ = p.Line(s.Owner, s.Name); w.line == nil {
 		w.line = &Line{Owner: s.Owner, Name: s.Name}
 	}
 	w.from, w.to = w.tick(s.From), w.tick(s.To)

@@ -19,7 +19,7 @@ func (c *PutPoint) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, err
 	}
 	shape, bend := w.shape(c.Shape), 0.0
-	if i, _ := w.line.inside(w.from+1, w.from+1); i > 0 && c.Shape == "" { // it goes on as the stretch that it parts
+	if i, _ := w.line.Inside(w.from+1, w.from+1); i > 0 && c.Shape == "" { // it goes on as the stretch that it parts
 		shape, bend = w.line.Points[i-1].Shape, w.line.Points[i-1].Bend
 	}
 	return w.edit(p, effects, w.from, w.from, []Point{{w.from, w.value(c.Value), shape, bend}})
@@ -36,7 +36,7 @@ func (c *BeginLine) apply(p *Project, effects Effects) ([]Change, error) {
 	if err != nil {
 		return nil, err
 	}
-	if l, _ := p.line(c.Owner, c.Name); l != nil {
+	if l, _ := p.Line(c.Owner, c.Name); l != nil {
 		return nil, fmt.Errorf("%s has a line already", w.d.Label)
 	}
 	return p.each(effects, &SetLine{Owner: c.Owner, Name: c.Name, Points: []Point{}})
@@ -73,7 +73,7 @@ func (s Stretch) change(p *Project, effects Effects, ticks []int64, to func(w *w
 		return nil, err
 	}
 	from, end := slices.Min(ticks), slices.Max(ticks)
-	i, j := w.line.inside(from, end)
+	i, j := w.line.Inside(from, end)
 	var out []Point
 	found := false
 	for _, pt := range w.line.Points[i:j] {
@@ -87,7 +87,7 @@ func (s Stretch) change(p *Project, effects Effects, ticks []int64, to func(w *w
 		}
 	}
 	if !found {
-		return nil, gone("the point")
+		return nil, Gone("the point")
 	}
 	return w.edit(p, effects, from, end, out)
 }

@@ -27,7 +27,7 @@ func (w *worked) replace(p *Project, effects Effects, points []Point) ([]Change,
 		return nil, fmt.Errorf("select a stretch of the line first")
 	}
 	before, after := w.at(w.from), w.at(w.to)
-	i, j := w.line.inside(w.from, w.to)
+	i, j := w.line.Inside(w.from, w.to)
 	shape, bend := w.shape(""), 0.0
 	if j > 0 {
 		shape, bend = w.line.Points[j-1].Shape, w.line.Points[j-1].Bend
@@ -172,7 +172,7 @@ func (c *TurnStretch) apply(p *Project, effects Effects) ([]Change, error) {
 	if err != nil {
 		return nil, err
 	}
-	i, j := w.line.inside(w.from, w.to)
+	i, j := w.line.Inside(w.from, w.to)
 	points := slices.Clone(w.line.Points[i:j])
 	if len(points) == 0 {
 		return nil, fmt.Errorf("there are no points in this stretch")

@@ -89,7 +89,7 @@ func (c *TakenDown) apply(p *Project, effects Effects) ([]Change, error) {
 	back := max(end+1, w.tick(c.To+c.Glide))
 	after := w.at(back)
 	before := w.at(w.from)
-	i, _ := w.line.inside(w.from, w.from)
+	i, _ := w.line.Inside(w.from, w.from)
 	from := w.from
 	var out []Point
 	if len(w.line.Points) == 0 || i == 0 && w.from > 0 { // the line was flat as far as here
@@ -103,7 +103,7 @@ func (c *TakenDown) apply(p *Project, effects Effects) ([]Change, error) {
 		out[len(out)-1].Shape = Hold
 	}
 	shape, bend := Hold, 0.0
-	if _, j := w.line.inside(0, back); j > 0 && j < len(w.line.Points) {
+	if _, j := w.line.Inside(0, back); j > 0 && j < len(w.line.Points) {
 		shape, bend = w.line.Points[j-1].Shape, w.line.Points[j-1].Bend
 	}
 	out = append(out, Point{Tick: back, Value: after, Shape: shape, Bend: bend})

@@ -18,7 +18,7 @@ func fader(ch *Channel, from, to int64) Stretch {
 
 func lineOf(t *testing.T, p *Project, owner, name string) *Line {
 	t.Helper()
-	l, _ := p.line(owner, name)
+	l, _ := p.Line(owner, name)
 	require.NotNil(t, l)
 	return l
 }

@@ -29,7 +29,7 @@ func (p *Project) Thinned(s Stretch, within float64, effects Effects) (*ThinView
 	if !(within >= 0) {
 		return nil, fmt.Errorf("%g is no distance", within)
 	}
-	i, j := w.line.inside(w.from, w.to)
+	i, j := w.line.Inside(w.from, w.to)
 	points := w.line.Points[i:j]
 	thin := &Line{Points: slices.Concat(w.line.Points[:i], thinned(slices.Clone(points), w.d, within), w.line.Points[j:])}
 	v := &ThinView{Before: len(points), After: len(thin.Points) - len(w.line.Points) + len(points), Was: []float64{}, Is: []float64{}}

@@ -179,9 +179,9 @@ func (p *Project) feeders(row string) map[string]bool {
 	return in
 }
 
-// nextSound is the first frame from at on where a clip begins that reaches a row; ok is false where none
+// NextSound is the first frame from at on where a clip begins that reaches a row; ok is false where none
 // does.
-func (p *Project) nextSound(row string, at int64, clock *Clock) (frame int64, ok bool) {
+func (p *Project) NextSound(row string, at int64, clock *Clock) (frame int64, ok bool) {
 	in := p.feeders(row)
 	for _, c := range p.Channels {
 		if !in[c.ID] {
@@ -194,13 +194,4 @@ func (p *Project) nextSound(row string, at int64, clock *Clock) (frame int64, ok
 		}
 	}
 	return frame, ok
-}
-
-// NextSound is the first song frame from at on where a clip begins that reaches a row, or a frame that no song
-// reaches.
-func (p *Project) NextSound(row string, at int64) int64 {
-	if f, ok := p.nextSound(row, at, p.Clock()); ok {
-		return f
-	}
-	return never
 }

@@ -138,7 +138,7 @@ func (p *Project) until(x *Passage, row string, at int64, clock *Clock) int64 {
 	}
 	end := int64(never)
 	for _, row := range rows {
-		if f, ok := p.nextSound(row, at, clock); ok {
+		if f, ok := p.NextSound(row, at, clock); ok {
 			end = min(end, f)
 		}
 	}

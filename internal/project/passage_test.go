@@ -7,8 +7,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"shoal/internal/param"
 )
 
 var straightOn = []Point{{Tick: 0, Value: 0, Shape: Ramp}, {Tick: CourseParts, Value: 1, Shape: Ramp}}
@@ -82,12 +80,12 @@ func TestAPassageGoesWithWhatItBrought(t *testing.T) {
 	assert.False(t, there)
 
 	// what is removed by somebody else is gone from all passages, and undo brings it back
-	gone := one(t, both, &RemoveNode{brake.ID()})
-	x, _ = gone.PassageByID("away")
+	Gone := one(t, both, &RemoveNode{brake.ID()})
+	x, _ = Gone.PassageByID("away")
 	assert.Len(t, x.Courses[0].Targets, 1)
 	assert.Empty(t, x.Brought)
-	gone = one(t, both, &RemoveChannel{a.ID})
-	x, _ = gone.PassageByID("away")
+	Gone = one(t, both, &RemoveChannel{a.ID})
+	x, _ = Gone.PassageByID("away")
 	assert.Empty(t, x.Rows)
 	twice := one(t, both, &DuplicateChannel{a.ID})
 	x, _ = twice.PassageByID("away")
@@ -159,8 +157,8 @@ func TestAPlainPassageIsTheSameAsLines(t *testing.T) {
 		for _, s := range before.Spans() {
 			d, base, err := before.Describe(s.Owner, s.Name, fakeEffects)
 			require.NoError(t, err)
-			was, _ := before.line(s.Owner, s.Name)
-			now, _ := after.line(s.Owner, s.Name)
+			was, _ := before.Line(s.Owner, s.Name)
+			now, _ := after.Line(s.Owner, s.Name)
 			require.NotNil(t, now)
 			if was == nil {
 				was = &Line{}
@@ -228,10 +226,16 @@ func TestNextSoundIsThatOfAllThatFeedsARow(t *testing.T) {
 	p := sample(t)
 	a, hall := p.Channels[0], p.Channels[2]
 	a.Clips[0].Start = 5000
-	assert.Equal(t, int64(5000), p.NextSound(a.ID, 0))
-	assert.Equal(t, int64(5000), p.NextSound(hall.ID, 5000), "what is sent to it")
-	assert.Equal(t, int64(5000), p.NextSound(p.MainChannel().ID, 100))
-	assert.Greater(t, p.NextSound(a.ID, 5001), int64(math.MaxInt64/8), "none comes")
+	next := func(row string, at int64) int64 {
+		f, ok := p.NextSound(row, at, p.Clock())
+		require.True(t, ok)
+		return f
+	}
+	assert.Equal(t, int64(5000), next(a.ID, 0))
+	assert.Equal(t, int64(5000), next(hall.ID, 5000), "what is sent to it")
+	assert.Equal(t, int64(5000), next(p.MainChannel().ID, 100))
+	_, ok := p.NextSound(a.ID, 5001, p.Clock())
+	assert.False(t, ok, "none comes")
 	tail := TailCut
 	x := away(p)
 	x.Rows, x.Tail = []string{hall.ID}, tail
@@ -241,27 +245,6 @@ func TestNextSoundIsThatOfAllThatFeedsARow(t *testing.T) {
 	last := spans[len(spans)-1]
 	assert.Equal(t, hall.ID, last.Owner)
 	assert.Equal(t, int64(5000), last.To)
-}
-
-func TestPassagesAreSeenInWordsAndFigures(t *testing.T) {
-	p := sample(t)
-	p = one(t, p, &PutPassage{Passage: away(p)})
-	x := away(p)
-	x.Brought = []string{p.Channels[0].Chain.Nodes[1].ID()}
-	p = one(t, p, &PutPassage{Passage: x})
-	v, err := p.PassageView("away", fakeEffects)
-	require.NoError(t, err)
-	assert.Equal(t, "3.5 to 4.3", v.Begin+" to "+v.End, "six eighths are 2880 ticks")
-	assert.InDelta(t, 0.5, v.Courses[0].Path[coursePath/2], 1e-9)
-	assert.Equal(t, param.Fader.Label, v.Courses[0].Targets[0].Param.Label)
-	assert.Equal(t, []string{"reverb on A"}, v.Brought)
-	tried := one(t, p, &AddTrial{Channel: p.Channels[0].ID})
-	in, err := tried.PassageView("away", fakeEffects)
-	require.NoError(t, err)
-	assert.Equal(t, []string{"reverb on A", "reverb on A, trial B"}, in.Brought)
-	assert.Len(t, p.Timeline(fakeEffects).Passages, 1)
-	_, err = p.PassageView("nowhere", fakeEffects)
-	assert.ErrorContains(t, err, "no longer there")
 }
 
 func TestAPassageIsPutWhereItIsWritten(t *testing.T) {

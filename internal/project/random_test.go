@@ -10,6 +10,7 @@ import (
 
 	"shoal/internal/project"
 	"shoal/internal/project/projecttest"
+	"shoal/internal/project/view"
 )
 
 func TestRandomChangesUndoToTheSameDocument(t *testing.T) {
@@ -85,7 +86,7 @@ func TestPlacesFarOutAreRefusedOrHarmless(t *testing.T) {
 						return
 					}
 					made++
-					next.Timeline(project.FakeEffects)
+					view.TimelineOf(next, project.FakeEffects)
 				}, "%s %s", wire[0].Type, wire[0].Do)
 			}
 			if next, _, err := project.Apply(p, usual, project.FakeEffects); err == nil {

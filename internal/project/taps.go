@@ -73,12 +73,12 @@ type SetInput struct {
 func (c *SetInput) apply(p *Project, _ Effects) ([]Change, error) {
 	ch, ok := p.Channel(c.Channel)
 	if !ok {
-		return nil, gone("the row")
+		return nil, Gone("the row")
 	}
 	if c.Input != nil {
 		from, ok := p.Channel(c.Input.Channel)
 		if !ok {
-			return nil, gone("the row it was to listen to")
+			return nil, Gone("the row it was to listen to")
 		}
 		if ch.Kind != Track {
 			return nil, fmt.Errorf("only a track can take its input from a tap; %s is a %s", ch.Name, ch.Kind)

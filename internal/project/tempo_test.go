@@ -53,7 +53,6 @@ func TestTemposArePutOnBeats(t *testing.T) {
 	tick := int64(2880)
 	next = one(t, next, &PutTempo{Tick: &tick, BPM: 101})
 	assert.Equal(t, Tempo{Tick: 2880, BPM: 101, Ramp: false}, next.Tempo[1])
-	assert.Equal(t, "2.1", next.Timeline(fakeEffects).Tempo[1].Where)
 	next = one(t, next, &RemoveTempo{2880})
 	assert.Len(t, next.Tempo, 2)
 	refusedWith(t, next, "first tempo cannot be removed", &RemoveTempo{0})

@@ -10,6 +10,7 @@ import (
 	"shoal/internal/effect"
 	"shoal/internal/engine"
 	"shoal/internal/project"
+	"shoal/internal/project/view"
 	"shoal/internal/routing"
 )
 
@@ -66,12 +67,12 @@ var table = []Question{
 	question("learn", map[string]float64{}, func(a Asked, q Of) (any, error) { return a.Engine.Learn(q.ID) }),
 	question("reach", routing.Reach{}, func(a Asked, q Of) (any, error) { return routing.Of(a.Engine.Document(), q.ID) }),
 	question("trace", routing.Trace{}, func(a Asked, q Ways) (any, error) { return routing.From(a.Engine.Document(), q.From, q.To) }),
-	question("line", project.LineView{}, func(a Asked, q Seen) (any, error) {
-		return a.Doc.LineView(q.Owner, q.Name, q.From, q.To, q.Steps, engine.EffectInfo)
+	question("line", view.LineView{}, func(a Asked, q Seen) (any, error) {
+		return view.Line(a.Doc, q.Owner, q.Name, q.From, q.To, q.Steps, engine.EffectInfo)
 	}),
 	question("thin", project.ThinView{}, func(a Asked, q Thin) (any, error) { return a.Doc.Thinned(q.Stretch, q.By, engine.EffectInfo) }),
-	question("movables", []project.Movable{}, func(a Asked, q Of) (any, error) { return a.Doc.Movables(q.ID, engine.EffectInfo) }),
-	question("passage", project.PassageView{}, func(a Asked, q Of) (any, error) { return a.Doc.PassageView(q.ID, engine.EffectInfo) }),
+	question("movables", []view.Movable{}, func(a Asked, q Of) (any, error) { return view.Movables(a.Doc, q.ID, engine.EffectInfo) }),
+	question("passage", view.PassageView{}, func(a Asked, q Of) (any, error) { return view.Passage(a.Doc, q.ID, engine.EffectInfo) }),
 	question("lineValues", []engine.LineValue{}, func(a Asked, q At) (any, error) { return a.Engine.LineValues(q.Frame), nil }),
 	question("waits", engine.Lateness{}, func(a Asked, _ Nothing) (any, error) { return a.Engine.Waits(), nil }),
 }

@@ -12,7 +12,7 @@ import (
 	"github.com/swaggest/openapi-go/openapi31"
 
 	"shoal/internal/engine"
-	"shoal/internal/project"
+	"shoal/internal/project/view"
 	"shoal/internal/questions"
 	"shoal/internal/sounding"
 )
@@ -66,7 +66,7 @@ func OpenAPI() ([]byte, error) {
 	}
 	// types that only travel inside WebSocket messages or the engine's answers
 	told := map[string]any{
-		"timeline":  project.Timeline{},
+		"timeline":  view.Timeline{},
 		"layout":    []engine.Point{},
 		"costs":     []engine.Cost{},
 		"soundings": []sounding.Sounding{},

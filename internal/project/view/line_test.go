@@ -1,4 +1,4 @@
-package project
+package view
 
 import (
 	"math"
@@ -8,66 +8,76 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/param"
+
+	"shoal/internal/project"
 )
 
 // Whatever is offered for a line can have one, and is seen as what it is.
 func TestWhatIsOfferedForALineCanHaveOne(t *testing.T) {
-	p := sample(t)
-	bands, err := NewFork(Bands, 3)
+	p := song(t)
+	bands, err := project.NewFork(project.Bands, 3)
 	require.NoError(t, err)
 	a := p.Channels[0]
-	a.Chain.Nodes = append(a.Chain.Nodes, &Node{Fork: bands})
-	require.NoError(t, p.Validate(fakeEffects))
-	list, err := p.Movables(a.ID, fakeEffects)
+	a.Chain.Nodes = append(a.Chain.Nodes, &project.Node{Fork: bands})
+	require.NoError(t, p.Validate(effects))
+	list, err := Movables(p, a.ID, effects)
 	require.NoError(t, err)
-	seen, lines := map[Address]bool{}, 0
+	seen, lines := map[project.Address]bool{}, 0
 	for _, m := range list {
-		at := Address{m.Owner, m.Name}
+		at := project.Address{Owner: m.Owner, Name: m.Name}
 		require.Falsef(t, seen[at], "%s of %s is offered once", m.Label, m.Of)
 		seen[at] = true
 		require.NotEmpty(t, m.Of)
 		if m.Line {
 			lines++
 		}
-		v, err := p.LineView(m.Owner, m.Name, 0, 48000, 10, fakeEffects)
+		v, err := Line(p, m.Owner, m.Name, 0, 48000, 10, effects)
 		require.NoErrorf(t, err, "%s of %s", m.Label, m.Of)
 		assert.Equal(t, m.Of, v.Of)
 		assert.Equal(t, a.ID, v.Channel)
-		next := one(t, p, &SetLine{Owner: m.Owner, Name: m.Name, Points: []Point{{Tick: 0, Value: v.Param.Default, Shape: Hold}}})
-		w, err := next.LineView(m.Owner, m.Name, 0, 48000, 10, fakeEffects)
+		next := changed(t, p, &project.SetLine{Owner: m.Owner, Name: m.Name, Points: []project.Point{{Tick: 0, Value: v.Param.Default, Shape: project.Hold}}})
+		w, err := Line(next, m.Owner, m.Name, 0, 48000, 10, effects)
 		require.NoError(t, err)
 		assert.Equal(t, 1, w.Count)
 	}
 	assert.Equal(t, 2, lines, "those that the sample has")
-	for _, at := range []Address{{a.ID, "fader"}, {a.ID, "mute"}, {a.Sends[0].ID, "level"}, {a.Chain.Nodes[0].ID(), "bypass"}, {bands.ID, param.CrossoverName(2)}, {bands.ID, "trim"}, {bands.Paths[2].ID, "width"}} {
+	for _, at := range []project.Address{
+		{Owner: a.ID, Name: "fader"},
+		{Owner: a.ID, Name: "mute"},
+		{Owner: a.Sends[0].ID, Name: "level"},
+		{Owner: a.Chain.Nodes[0].ID(), Name: "bypass"},
+		{Owner: bands.ID, Name: param.CrossoverName(2)},
+		{Owner: bands.ID, Name: "trim"},
+		{Owner: bands.Paths[2].ID, Name: "width"},
+	} {
 		assert.Truef(t, seen[at], "%v is offered", at)
 	}
-	_, err = p.Movables("nowhere", fakeEffects)
+	_, err = Movables(p, "nowhere", effects)
 	assert.ErrorContains(t, err, "no longer there")
-	_, err = p.LineView("nowhere", "gain", 0, 1, 2, fakeEffects)
+	_, err = Line(p, "nowhere", "gain", 0, 1, 2, effects)
 	assert.Error(t, err)
 }
 
 // A line is seen where its points are in time, along its parameter's own travel, and no further than asked.
 func TestALineIsSeenInItsRange(t *testing.T) {
-	p := sample(t)
+	p := song(t)
 	a := p.Channels[0]
-	p = one(
+	p = changed(
 		t,
 		p,
-		&SetLine{
+		&project.SetLine{
 			Owner: a.ID,
 			Name:  "fader",
-			Points: []Point{
-				{Tick: 960, Value: -12, Shape: Ramp},
-				{Tick: 1920, Value: 0, Shape: Hold},
-				{Tick: 4800, Value: -3, Shape: Hold},
+			Points: []project.Point{
+				{Tick: 960, Value: -12, Shape: project.Ramp},
+				{Tick: 1920, Value: 0, Shape: project.Hold},
+				{Tick: 4800, Value: -3, Shape: project.Hold},
 			},
 		},
 	)
 	clock := p.Clock()
 	from, to := clock.Frame(0), clock.Frame(2880)
-	v, err := p.LineView(a.ID, "fader", from, to, 7, fakeEffects)
+	v, err := Line(p, a.ID, "fader", from, to, 7, effects)
 	require.NoError(t, err)
 	assert.Equal(t, 3, v.Count)
 	require.Len(t, v.Points, 2, "the third lies behind the range")
@@ -86,26 +96,26 @@ func TestALineIsSeenInItsRange(t *testing.T) {
 // Where a line is flat, gestures have room to both sides of it; where it has very many points, they are not
 // taken hold of one by one.
 func TestALineThatIsFlatOrFull(t *testing.T) {
-	p := sample(t)
+	p := song(t)
 	a := p.Channels[0]
-	v, err := p.LineView(a.ID, "fader", 0, 48000, 1, fakeEffects)
+	v, err := Line(p, a.ID, "fader", 0, 48000, 1, effects)
 	require.NoError(t, err)
 	assert.Zero(t, v.Count)
 	require.Len(t, v.Path, 2, "two places at least")
 	assert.InDelta(t, 0.2, v.Path[0]-param.Fader.Place(v.Low), 1e-9)
 	assert.Less(t, v.Base, v.High)
 
-	var points []Point
+	var points []project.Point
 	for i := range int64(maxSeen + 50) {
-		points = append(points, Point{Tick: 10 * i, Value: -20 + 10*math.Sin(float64(i)/9), Shape: Ramp})
+		points = append(points, project.Point{Tick: 10 * i, Value: -20 + 10*math.Sin(float64(i)/9), Shape: project.Ramp})
 	}
-	p = one(t, p, &SetLine{Owner: a.ID, Name: "fader", Points: points})
+	p = changed(t, p, &project.SetLine{Owner: a.ID, Name: "fader", Points: points})
 	end := p.Clock().Frame(points[len(points)-1].Tick)
-	full, err := p.LineView(a.ID, "fader", 0, end, 100, fakeEffects)
+	full, err := Line(p, a.ID, "fader", 0, end, 100, effects)
 	require.NoError(t, err)
 	assert.Equal(t, len(points), full.Count)
 	assert.Empty(t, full.Points)
-	near, err := p.LineView(a.ID, "fader", 0, end/2, 100, fakeEffects)
+	near, err := Line(p, a.ID, "fader", 0, end/2, 100, effects)
 	require.NoError(t, err)
 	assert.NotEmpty(t, near.Points, "nearer they can be told apart")
 }

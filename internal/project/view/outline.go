@@ -1,4 +1,6 @@
-package project
+package view
+
+import "shoal/internal/project"
 
 // Outline is what is to be said of a document's parts, by their ids: worked out here once a revision, for
 // whoever shows them.
@@ -34,8 +36,8 @@ type Home struct {
 	Text string `json:"text" required:"true"`
 }
 
-// Outline says what is to be said.
-func (p *Project) Outline(effects Effects) Outline {
+// OutlineOf says what is to be said.
+func OutlineOf(p *project.Project, effects project.Effects) Outline {
 	o := Outline{Forks: map[string]ForkWords{}, Rows: map[string]string{}, Taps: map[string][]TapPoint{}, Homes: map[string][]Home{}}
 	for _, c := range p.Channels {
 		o.Rows[c.ID] = c.ID
@@ -45,7 +47,7 @@ func (p *Project) Outline(effects Effects) Outline {
 		for _, t := range c.Trials {
 			o.Rows[t.ID] = c.ID
 		}
-		c.Walk(func(_ *Chain, _ int, n *Node) bool {
+		c.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
 			o.Rows[n.ID()] = c.ID
 			if n.Fork != nil {
 				o.Forks[n.Fork.ID] = ForkWords{n.Fork.Title(), n.Fork.KindInWords()}
@@ -63,19 +65,19 @@ func (p *Project) Outline(effects Effects) Outline {
 		}
 	}
 	for _, h := range p.Handles {
-		o.Homes[h.ID] = p.homesOf(h, o.Rows)
+		o.Homes[h.ID] = homesOf(p, h, o.Rows)
 	}
 	return o
 }
 
 // tapsOf lists the points of a row, in the order in which the signal passes them.
-func tapsOf(c *Channel, effects Effects) []TapPoint {
+func tapsOf(c *project.Channel, effects project.Effects) []TapPoint {
 	list := []TapPoint{{Text: "what comes in", Point: "input", After: "input"}}
 	list = tapsIn(list, c.Chain.Nodes, "", effects)
 	return append(list, TapPoint{Text: "before the fader", Point: "pre", Pre: true}, TapPoint{Text: "after the fader", Point: "post"})
 }
 
-func tapsIn(list []TapPoint, nodes []*Node, within string, effects Effects) []TapPoint {
+func tapsIn(list []TapPoint, nodes []*project.Node, within string, effects project.Effects) []TapPoint {
 	for _, n := range nodes {
 		if n.Fork == nil {
 			name := n.Stage.Name
@@ -94,7 +96,7 @@ func tapsIn(list []TapPoint, nodes []*Node, within string, effects Effects) []Ta
 	return list
 }
 
-func (p *Project) homesOf(h *Handle, rows map[string]string) []Home {
+func homesOf(p *project.Project, h *project.Handle, rows map[string]string) []Home {
 	mine := map[string]bool{rows[h.Home]: h.Home != "", h.Home: h.Home != ""}
 	for _, t := range h.Targets {
 		mine[rows[t.Owner]] = true
@@ -105,7 +107,7 @@ func (p *Project) homesOf(h *Handle, rows map[string]string) []Home {
 			continue
 		}
 		list = append(list, Home{c.ID, c.Name})
-		c.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
+		c.Chain.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
 			if n.Fork != nil {
 				name := n.Fork.Name
 				if name == "" {

@@ -1,16 +1,17 @@
-package project
+package view
 
 import (
 	"slices"
 
 	"shoal/internal/param"
+	"shoal/internal/project"
 )
 
 // PassageView is a passage as it is seen: whoever draws it works nothing out.
 type PassageView struct {
-	Passage *Passage `json:"passage" required:"true"`
-	From    int64    `json:"from" required:"true"` // frames
-	To      int64    `json:"to" required:"true"`
+	Passage *project.Passage `json:"passage" required:"true"`
+	From    int64            `json:"from" required:"true"` // frames
+	To      int64            `json:"to" required:"true"`
 	// HearFrom and HearTo are where to hear it in its place: from two bars before it to two bars after.
 	HearFrom int64        `json:"hearFrom" required:"true"`
 	HearTo   int64        `json:"hearTo" required:"true"`
@@ -31,14 +32,14 @@ type TailView struct {
 // CourseView is a course with its parameters described.
 type CourseView struct {
 	Name    string             `json:"name" required:"true"`
-	Points  []Point            `json:"points" required:"true"`
+	Points  []project.Point    `json:"points" required:"true"`
 	Path    []float64          `json:"path" required:"true"` // 0 to 1, evenly along its length
 	Targets []CourseTargetView `json:"targets" required:"true"`
 }
 
 // CourseTargetView is a parameter of a course.
 type CourseTargetView struct {
-	CourseTarget
+	project.CourseTarget
 	Of     string      `json:"of" required:"true"`
 	Row    string      `json:"row" required:"true"`
 	Param  param.Param `json:"param" required:"true"`
@@ -48,11 +49,11 @@ type CourseTargetView struct {
 // coursePath is in how many places a course's path is given.
 const coursePath = 97
 
-// PassageView looks at a passage.
-func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) {
+// Passage looks at a passage.
+func Passage(p *project.Project, id string, effects project.Effects) (*PassageView, error) {
 	x, ok := p.PassageByID(id)
 	if !ok {
-		return nil, gone("the passage")
+		return nil, project.Gone("the passage")
 	}
 	clock := p.Clock()
 	v := &PassageView{
@@ -70,17 +71,20 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 	v.Begin, v.End = clock.Where(x.From), clock.Where(x.To)
 	for _, id := range x.Rows {
 		c, _ := p.Channel(id)
-		f, _ := p.nextSound(id, v.To, clock)
-		v.Tails = append(v.Tails, TailView{id, c.Name, f})
+		t := TailView{Row: id, Name: c.Name}
+		if f, ok := p.NextSound(id, v.To, clock); ok {
+			t.To = f
+		}
+		v.Tails = append(v.Tails, t)
 	}
 	for _, c := range x.Courses {
 		cv := CourseView{Name: c.Name, Points: c.Points, Targets: []CourseTargetView{}}
 		for i := range coursePath {
 			cv.Path = append(cv.Path, c.At(float64(i)/(coursePath-1)))
 		}
-		still := !slices.ContainsFunc(c.Points, func(pt Point) bool { return pt.Value != 1 })
+		still := !slices.ContainsFunc(c.Points, func(pt project.Point) bool { return pt.Value != 1 })
 		for _, t := range c.Targets {
-			f, err := p.address(t.Owner, t.Name, effects)
+			f, _, err := p.Param(t.Owner, t.Name, effects)
 			if err != nil {
 				return nil, err
 			}
@@ -88,19 +92,19 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 				t.From = f.Clamp(float64(v.To-v.From) / float64(p.SampleRate) * t.Length)
 				t.To = t.From
 			}
-			of, row := p.ownerName(t.Owner, effects)
+			of, row := p.OwnerName(t.Owner, effects)
 			if c, ok := p.Channel(row); ok {
 				row = c.Name
 			}
-			cv.Targets = append(cv.Targets, CourseTargetView{t, of, row, f.Param, still || t.Length > 0 || !t.Here && t.From == t.To})
+			cv.Targets = append(cv.Targets, CourseTargetView{t, of, row, f, still || t.Length > 0 || !t.Here && t.From == t.To})
 		}
 		v.Courses = append(v.Courses, cv)
 	}
 	for _, id := range x.Brought {
-		of, row := p.ownerName(id, effects)
+		of, row := p.OwnerName(id, effects)
 		if c, ok := p.Channel(row); ok {
 			of += " on " + c.Name
-			if t := c.trialWith(id); t != nil {
+			if t := trialWith(c, id); t != nil {
 				of += ", trial " + t.Letter
 			}
 		}
@@ -110,9 +114,9 @@ func (p *Project) PassageView(id string, effects Effects) (*PassageView, error) 
 }
 
 // trialWith is the trial that has a node in its chain; nil: it stands in the channel's own.
-func (c *Channel) trialWith(node string) *Trial {
+func trialWith(c *project.Channel, node string) *project.Trial {
 	for _, t := range c.Trials {
-		if !t.Chain.Walk(func(_ *Chain, _ int, n *Node) bool { return n.ID() != node }) {
+		if !t.Chain.Walk(func(_ *project.Chain, _ int, n *project.Node) bool { return n.ID() != node }) {
 			return t
 		}
 	}

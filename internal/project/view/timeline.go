@@ -1,8 +1,10 @@
-package project
+package view
 
 import (
 	"cmp"
 	"slices"
+
+	"shoal/internal/project"
 )
 
 // Timeline is the song laid out in frames, for whoever draws it: musical time
@@ -38,7 +40,7 @@ type BarLine struct {
 
 // TempoSpan is a tempo, where it begins.
 type TempoSpan struct {
-	Tempo
+	project.Tempo
 	Frame int64  `json:"frame" required:"true"`
 	Where string `json:"where" required:"true"` // bar and beat
 }
@@ -51,12 +53,12 @@ type SectionSpan struct {
 	To   int64  `json:"to" required:"true"`
 }
 
-// Timeline lays the song out, with one bar more than it has.
-func (p *Project) Timeline(effects Effects) Timeline {
+// TimelineOf lays the song out, with one bar more than it has.
+func TimelineOf(p *project.Project, effects project.Effects) Timeline {
 	c := p.Clock()
 	t := Timeline{
 		Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{},
-		Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{}, Outline: p.Outline(effects),
+		Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{}, Outline: OutlineOf(p, effects),
 	}
 	for b := 0; ; b++ {
 		tick := c.Bar(b)
@@ -92,9 +94,9 @@ func (p *Project) Timeline(effects Effects) Timeline {
 }
 
 // overlaps finds where clips of a channel sound at once; starts has the frame at which each begins.
-func overlaps(ch *Channel, starts map[string]int64) (out []Overlap) {
+func overlaps(ch *project.Channel, starts map[string]int64) (out []Overlap) {
 	clips := slices.Clone(ch.Clips)
-	slices.SortStableFunc(clips, func(a, b *Clip) int { return cmp.Compare(starts[a.ID], starts[b.ID]) })
+	slices.SortStableFunc(clips, func(a, b *project.Clip) int { return cmp.Compare(starts[a.ID], starts[b.ID]) })
 	end := int64(0) // of all before
 	for _, x := range clips {
 		from := starts[x.ID]

@@ -1,9 +1,10 @@
-package project
+package view
 
 import (
 	"fmt"
 
 	"shoal/internal/param"
+	"shoal/internal/project"
 )
 
 // LineView is a line as it is seen between two frames: whoever draws it works nothing out.
@@ -26,7 +27,7 @@ type LineView struct {
 
 // SeenPoint is a point with its frame and its place along the travel.
 type SeenPoint struct {
-	Point
+	project.Point
 	Frame int64   `json:"frame" required:"true"`
 	Place float64 `json:"place" required:"true"`
 }
@@ -34,21 +35,21 @@ type SeenPoint struct {
 // maxSeen is how many points can be told apart.
 const maxSeen = 400
 
-// LineView looks at a parameter's line between two frames, in so many steps.
-func (p *Project) LineView(owner, name string, from, to int64, steps int, effects Effects) (*LineView, error) {
-	f, err := p.address(owner, name, effects)
+// Line looks at a parameter's line between two frames, in so many steps.
+func Line(p *project.Project, owner, name string, from, to int64, steps int, effects project.Effects) (*LineView, error) {
+	f, base, err := p.Param(owner, name, effects)
 	if err != nil {
 		return nil, err
 	}
-	v := &LineView{Owner: owner, Name: name, Param: f.Param, Base: f.get(), Points: []SeenPoint{}, Path: []float64{}}
-	v.Of, v.Channel = p.ownerName(owner, effects)
-	l, _ := p.line(owner, name)
+	v := &LineView{Owner: owner, Name: name, Param: f, Base: base, Points: []SeenPoint{}, Path: []float64{}}
+	v.Of, v.Channel = p.OwnerName(owner, effects)
+	l, _ := p.Line(owner, name)
 	if l == nil {
-		l = &Line{}
+		l = &project.Line{}
 	}
 	clock := p.Clock()
 	v.Count = len(l.Points)
-	i, j := l.inside(int64(clock.Tick(max(from, 0)))-1, int64(clock.Tick(max(to, 0)))+1)
+	i, j := l.Inside(int64(clock.Tick(max(from, 0)))-1, int64(clock.Tick(max(to, 0)))+1)
 	if j-i <= maxSeen {
 		for _, pt := range l.Points[i:j] {
 			v.Points = append(v.Points, SeenPoint{pt, clock.Frame(pt.Tick), f.Place(pt.Value)})
@@ -57,9 +58,9 @@ func (p *Project) LineView(owner, name string, from, to int64, steps int, effect
 	steps = min(max(steps, 2), 4000)
 	for k := range steps {
 		frame := from + (to-from)*int64(k)/int64(steps-1)
-		v.Path = append(v.Path, f.Place(l.At(clock.Tick(max(frame, 0)), f.Param, v.Base)))
+		v.Path = append(v.Path, f.Place(l.At(clock.Tick(max(frame, 0)), f, v.Base)))
 	}
-	low, high := l.reach(f.Param, v.Base)
+	low, high := reach(l, f, v.Base)
 	if low == high {
 		low, high = max(0, low-0.2), min(1, high+0.2)
 	}
@@ -68,7 +69,7 @@ func (p *Project) LineView(owner, name string, from, to int64, steps int, effect
 }
 
 // reach is the lowest and the highest place of a line's points; without points, that of a value.
-func (l *Line) reach(d param.Param, base float64) (low, high float64) {
+func reach(l *project.Line, d param.Param, base float64) (low, high float64) {
 	if len(l.Points) == 0 {
 		return d.Place(base), d.Place(base)
 	}
@@ -78,38 +79,6 @@ func (l *Line) reach(d param.Param, base float64) (low, high float64) {
 		low, high = min(low, x), max(high, x)
 	}
 	return low, high
-}
-
-// ownerName is what an owner of parameters is called, and the channel that it belongs to.
-func (p *Project) ownerName(owner string, effects Effects) (name, channel string) {
-	if c, ok := p.Channel(owner); ok {
-		return c.Name, c.ID
-	}
-	if c, i, ok := p.findSend(owner); ok {
-		to, _ := p.Channel(c.Sends[i].To)
-		return "Send to " + to.Name, c.ID
-	}
-	if at, ok := p.placeOfPath(owner); ok {
-		return "Path " + at.path().Name, at.channel.ID
-	}
-	for _, h := range p.Handles {
-		if h.ID == owner {
-			return h.Name, ""
-		}
-	}
-	at, ok := p.findNode(owner)
-	if !ok {
-		return "", ""
-	}
-	if at.node.Fork != nil {
-		return at.node.Fork.Title(), at.channel.ID
-	}
-	s := at.node.Stage
-	if s.Name != "" {
-		return s.Name, at.channel.ID
-	}
-	info, _ := effects(s.Effect, s.Version)
-	return info.Name, at.channel.ID
 }
 
 // Movable is a parameter that a line can move.
@@ -123,10 +92,10 @@ type Movable struct {
 
 // Movables lists every parameter of a channel that a line can move: its own, its sends', and those of
 // the chain and all in it.
-func (p *Project) Movables(channel string, effects Effects) ([]Movable, error) {
+func Movables(p *project.Project, channel string, effects project.Effects) ([]Movable, error) {
 	c, ok := p.Channel(channel)
 	if !ok {
-		return nil, gone("the row")
+		return nil, project.Gone("the row")
 	}
 	out := []Movable{}
 	add := func(owner, of string, list ...param.Param) {
@@ -134,7 +103,7 @@ func (p *Project) Movables(channel string, effects Effects) ([]Movable, error) {
 			if d.Structural {
 				continue
 			}
-			l, _ := p.line(owner, d.Name)
+			l, _ := p.Line(owner, d.Name)
 			label := d.Label
 			if d.Group != "" {
 				label = fmt.Sprintf("%s, %s", d.Group, d.Label)
@@ -147,8 +116,8 @@ func (p *Project) Movables(channel string, effects Effects) ([]Movable, error) {
 		to, _ := p.Channel(s.To)
 		add(s.ID, "Send to "+to.Name, param.Send, param.Pan, param.Mute)
 	}
-	c.Walk(func(_ *Chain, _ int, n *Node) bool {
-		name, _ := p.ownerName(n.ID(), effects)
+	c.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
+		name, _ := p.OwnerName(n.ID(), effects)
 		if f := n.Fork; f != nil {
 			add(f.ID, name, param.Mix, param.Joined, param.Bypass)
 			for i := range f.Crossovers {
