@@ -105,10 +105,8 @@ func offline(
 		}
 		at += int64(n)
 	}
-	for _, s := range p.stages {
-		if s.broken {
-			return fmt.Errorf("stage %s (%s) made something that is no number; the print is not usable", s.id, s.kind.Name)
-		}
+	if err := p.broken(); err != nil {
+		return err
 	}
 	if progress != nil {
 		progress(1)

@@ -15,38 +15,47 @@ type TailFigure struct {
 	Left float64 `json:"left" required:"true"`
 }
 
-// endStep measures a row behind its fader where a passage ends.
-type endStep struct {
-	passage, row      string
-	buf               pair
-	lag               int
-	begin, end, until int64 // song frames
-	atEnd, left       float64
-	heard             bool // it has been played as far as what is left
+// TailMeter measures what is left of a row where a passage ends.
+type TailMeter struct {
+	Begin, End, Until int64   // song frames: what is measured before the end, and as far as what after it
+	AtEnd, Left       float64 // peaks, as factors
+	Heard             bool    // the row has been played as far as what is left
 }
 
 // endSeconds is for how long after the end at most what is left is measured.
 const endSeconds = 4
 
-// endOf is where to measure a row of a passage.
-func endOf(doc *project.Project, clock *project.Clock, x *project.Passage, row string) endStep {
+// NewTailMeter is for a row of a passage.
+func NewTailMeter(doc *project.Project, clock *project.Clock, x *project.Passage, row string) TailMeter {
 	end, rate := clock.Frame(x.To), int64(doc.SampleRate)
 	until := end + endSeconds*rate
 	if f, ok := doc.NextSound(row, end, clock); ok {
 		until = min(until, f)
 	}
-	return endStep{passage: x.ID, row: row, begin: end - rate/50, end: end, until: until}
+	return TailMeter{Begin: end - rate/50, End: end, Until: until}
+}
+
+// Hear takes what the row gives from a song frame on.
+func (m *TailMeter) Hear(frame int64, l, r []float64) {
+	switch {
+	case frame >= m.Begin && frame < m.End:
+		m.AtEnd = max(m.AtEnd, dsp.Peak(l, r))
+	case frame >= m.End+gateFrames && frame < m.Until: // what is switched off is gone by then
+		m.Left, m.Heard = max(m.Left, dsp.Peak(l, r)), true
+	}
+}
+
+// endStep measures a row behind its fader where a passage ends.
+type endStep struct {
+	TailMeter
+	passage, row string
+	buf          pair
+	lag          int
 }
 
 func (s *endStep) run(c *cursor, n int) {
-	if !c.rolling {
-		return
-	}
-	switch f := c.songFrame(s.lag, 0); {
-	case f >= s.begin && f < s.end:
-		s.atEnd = max(s.atEnd, dsp.Peak(s.buf.l[:n], s.buf.r[:n]))
-	case f >= s.end+gateFrames && f < s.until: // what is switched off is gone by then
-		s.left, s.heard = max(s.left, dsp.Peak(s.buf.l[:n], s.buf.r[:n])), true
+	if c.rolling {
+		s.Hear(c.songFrame(s.lag, 0), s.buf.l[:n], s.buf.r[:n])
 	}
 }
 
@@ -55,10 +64,9 @@ func (c *compiler) passageEnds(row string, buf pair, lag int) (steps []step) {
 	for _, x := range c.doc.Passages {
 		for _, id := range x.Rows {
 			if id == row && !x.Off {
-				s := endOf(c.doc, c.clock, x, row)
-				s.buf, s.lag = buf, lag
-				c.plan.passageEnds = append(c.plan.passageEnds, &s)
-				steps = append(steps, &s)
+				s := &endStep{NewTailMeter(c.doc, c.clock, x, row), x.ID, row, buf, lag}
+				c.plan.passageEnds = append(c.plan.passageEnds, s)
+				steps = append(steps, s)
 			}
 		}
 	}
@@ -68,8 +76,8 @@ func (c *compiler) passageEnds(row string, buf pair, lag int) (steps []step) {
 func (p *plan) tails() []TailFigure {
 	out := []TailFigure{}
 	for _, s := range p.passageEnds {
-		if s.heard {
-			out = append(out, TailFigure{s.passage, s.row, dsp.Decibels(s.atEnd), dsp.Decibels(s.left)})
+		if s.Heard {
+			out = append(out, TailFigure{s.passage, s.row, dsp.Decibels(s.AtEnd), dsp.Decibels(s.Left)})
 		}
 	}
 	return out

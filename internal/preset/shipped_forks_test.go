@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/engine"
+	"shoal/internal/engine/figures"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
@@ -23,7 +24,7 @@ func TestShippedForksKeepTheLevel(t *testing.T) {
 			count++
 			doc, ch := document(t)
 			ch.Chain.Nodes = []*project.Node{n}
-			f, err := engine.Figures(t.Context(), doc, pages.New(0), n.Fork.ID, nil)
+			f, err := figures.OfFork(t.Context(), doc, pages.New(0), n.Fork.ID, nil)
 			require.NoError(t, err, p.Name)
 			t.Logf("%-24s %+5.1f dB, cancels %4.1f dB at %5.0f Hz, %4d frames late", p.Name, f.Gain, f.Cancel, f.At, f.Latency)
 			assert.InDelta(t, 0, f.Gain, 4.5, p.Name)

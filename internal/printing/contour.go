@@ -4,7 +4,7 @@ import (
 	"context"
 
 	"shoal/internal/audiofile"
-	"shoal/internal/engine"
+	"shoal/internal/engine/figures"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
@@ -17,8 +17,8 @@ func Contour(
 	lib *pages.Library,
 	passage string,
 	progress func(float64),
-) (*engine.Contour, error) {
-	return gently(func() (*engine.Contour, error) {
-		return engine.ContourOf(ctx, doc, lib, passage, Pages(folder, lib), progress)
+) (*figures.Contour, error) {
+	return gently(func() (*figures.Contour, error) {
+		return figures.OfPassage(ctx, doc, lib, passage, Pages(folder, lib), progress)
 	})
 }

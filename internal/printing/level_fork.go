@@ -6,7 +6,7 @@ import (
 	"math"
 
 	"shoal/internal/audiofile"
-	"shoal/internal/engine"
+	"shoal/internal/engine/figures"
 	"shoal/internal/engine/pages"
 	"shoal/internal/param"
 	"shoal/internal/project"
@@ -42,14 +42,14 @@ func levelFork(
 	progress func(float64),
 ) ([]project.Change, error) {
 	left := 1.0 // how many looks it takes is not known: each is half of what is left, where there may be more
-	weigh := func(d *project.Project) (*engine.Weights, error) {
+	weigh := func(d *project.Project) (*figures.Weights, error) {
 		lib, before := pages.New(offlinePages), left
 		if what == LevelOutput {
 			left /= 2
 		} else {
 			left = 0
 		}
-		return engine.Weigh(ctx, d, lib, fork, from, to, Pages(folder, lib), func(part float64) {
+		return figures.Weigh(ctx, d, lib, fork, from, to, Pages(folder, lib), func(part float64) {
 			if progress != nil {
 				progress(1 - before + part*(before-left))
 			}
@@ -79,7 +79,7 @@ func levelFork(
 const silent = -80.0
 
 // equal brings all paths that are heard to one loudness, at which their powers add up as before.
-func equal(f *project.Fork, w *engine.Weights) ([]project.Change, error) {
+func equal(f *project.Fork, w *figures.Weights) ([]project.Change, error) {
 	power, count := 0.0, 0
 	for _, p := range f.Paths {
 		if l := w.Paths[p.ID]; !p.Mute && l > silent {
@@ -106,8 +106,8 @@ func equal(f *project.Fork, w *engine.Weights) ([]project.Change, error) {
 func keepLevel(
 	doc *project.Project,
 	f *project.Fork,
-	w *engine.Weights,
-	weigh func(*project.Project) (*engine.Weights, error),
+	w *figures.Weights,
+	weigh func(*project.Project) (*figures.Weights, error),
 ) ([]project.Change, error) {
 	if w.Out < silent {
 		return nil, fmt.Errorf("nothing comes out of %s in this range: its paths are muted or down", f.Title())

@@ -4,7 +4,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/effect"
-	"shoal/internal/engine"
+	"shoal/internal/engine/figures"
 	"shoal/internal/param"
 	"shoal/internal/passage"
 	"shoal/internal/preset"
@@ -201,7 +201,7 @@ func table() []route {
 			"What a fork does as a whole: response, shares, and where paths cancel.",
 			(*Server).forkFigures,
 			inFork{},
-			engine.ForkFigures{},
+			figures.Fork{},
 		},
 		{"POST", "/api/projects/:id/forks/:fork/level",
 			"Level the paths of a fork, or its output, by what is heard in a range.", (*Server).levelFork, struct {
@@ -216,7 +216,7 @@ func table() []route {
 		{"GET", "/api/projects/:id/passages/:passage", "What a passage does to the level of its rows.", (*Server).passageContour, struct {
 			inProject
 			Passage string `path:"passage"`
-		}{}, engine.Contour{}},
+		}{}, figures.Contour{}},
 		{"GET", "/api/projects/:id/presets", "The changes that put a preset on a stage, a chain or a row.", (*Server).takePreset, struct {
 			inProject
 			Preset string `query:"preset"`

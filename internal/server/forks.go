@@ -5,7 +5,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"shoal/internal/engine"
+	"shoal/internal/engine/figures"
 	"shoal/internal/engine/pages"
 	"shoal/internal/printing"
 	"shoal/internal/project"
@@ -22,7 +22,7 @@ func (s *Server) forkFigures(c *gin.Context) {
 		return
 	}
 	lib := pages.New(forkPages)
-	f, err := engine.Figures(c.Request.Context(), doc, lib, c.Param("fork"), printing.Pages(s.folder, lib))
+	f, err := figures.OfFork(c.Request.Context(), doc, lib, c.Param("fork"), printing.Pages(s.folder, lib))
 	if err != nil {
 		fail(c, refuse(err))
 		return

@@ -14,7 +14,7 @@ import (
 	"github.com/coder/websocket"
 	"github.com/stretchr/testify/require"
 
-	"shoal/internal/engine"
+	"shoal/internal/engine/figures"
 	"shoal/internal/engine/pages"
 	"shoal/internal/passage"
 	"shoal/internal/printing"
@@ -202,7 +202,7 @@ func TestAPassageIsMadeAndItsContourDrawn(t *testing.T) {
 	p := d.open(id)
 	require.Len(t, p.Channels[0].Chain.Nodes, 1)
 	require.Equal(t, "spindown", p.Channels[0].Chain.Nodes[0].Stage.Effect)
-	var c engine.Contour
+	var c figures.Contour
 	d.ask("GET", "/api/projects/"+id+"/passages/x", nil, &c)
 	require.NotEmpty(t, c.Rows)
 	d.refused(

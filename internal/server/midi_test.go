@@ -5,7 +5,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"shoal/internal/engine"
+	"shoal/internal/engine/figures"
 	"shoal/internal/project"
 )
 
@@ -43,7 +43,7 @@ func TestAForkIsLookedAtAndLevelled(t *testing.T) {
 	id, track := d.begin()
 	n := project.Forked(project.Copies, "Twins", project.NewPath("one"), project.NewPath("two").At(-9))
 	d.change(id, &project.AddNode{Owner: track.ID, Node: n})
-	var f engine.ForkFigures
+	var f figures.Fork
 	d.ask("GET", "/api/projects/"+id+"/forks/"+n.Fork.ID, nil, &f)
 	require.InDelta(t, 2.7, f.Gain, 0.2)
 	require.Len(t, f.Each, 2)

@@ -1,7 +1,6 @@
-package engine
+package figures
 
 import (
-	"context"
 	"math"
 	"testing"
 
@@ -11,17 +10,14 @@ import (
 	"shoal/internal/project"
 )
 
-func figuresOf(t *testing.T, n *project.Node) *ForkFigures {
-	s := newSong(t)
-	a := s.track("a", noise(100, 1))
-	a.Chain.Nodes = []*project.Node{n}
-	require.NoError(t, s.doc.Validate(EffectInfo))
-	f, err := Figures(context.Background(), s.doc, s.lib, n.Fork.ID, nil)
+func figuresOf(t *testing.T, n *project.Node) *Fork {
+	doc, lib := row(t, sine(100, 1), n)
+	f, err := OfFork(t.Context(), doc, lib, n.Fork.ID, nil)
 	require.NoError(t, err)
 	return f
 }
 
-func near(f *ForkFigures, hz float64) int {
+func near(f *Fork, hz float64) int {
 	best := 0
 	for i, x := range f.Hz {
 		if math.Abs(math.Log(x/hz)) < math.Abs(math.Log(f.Hz[best]/hz)) {
@@ -32,7 +28,7 @@ func near(f *ForkFigures, hz float64) int {
 }
 
 func TestFiguresOfCopies(t *testing.T) {
-	f := figuresOf(t, forked(project.Copies, project.NewPath("one"), project.NewPath("two")))
+	f := figuresOf(t, project.Forked(project.Copies, "", project.NewPath("one"), project.NewPath("two")))
 	assert.False(t, f.Measured)
 	assert.InDelta(t, 6.02, f.Gain, 0.01)
 	for i := range f.Hz {
@@ -44,8 +40,9 @@ func TestFiguresOfCopies(t *testing.T) {
 }
 
 func TestFiguresOfBands(t *testing.T) {
-	n := forked(
+	n := project.Forked(
 		project.Bands,
+		"",
 		project.NewPath("low"),
 		project.NewPath("mids", stage("equaliser", map[string]float64{"gain3": 6})),
 		project.NewPath("high"),
@@ -65,7 +62,7 @@ func TestFiguresFindWherePathsCancel(t *testing.T) {
 		stage("limiter", nil),
 	)
 	two.Invert = true
-	n := forked(project.Copies, project.NewPath("dry"), two)
+	n := project.Forked(project.Copies, "", project.NewPath("dry"), two)
 	f := figuresOf(t, n)
 	assert.True(t, f.Measured, "a limiter is not linear")
 	assert.Greater(t, f.Cancel, 15.0)
@@ -75,7 +72,7 @@ func TestFiguresFindWherePathsCancel(t *testing.T) {
 }
 
 func TestFiguresOfWhatIsLate(t *testing.T) {
-	n := forked(project.Bands)
+	n := project.Forked(project.Bands, "")
 	n.Fork.Linear = true
 	n.Fork.Paths[1].Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"gain": -6})}
 	f := figuresOf(t, n)

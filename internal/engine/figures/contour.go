@@ -1,4 +1,4 @@
-package engine
+package figures
 
 import (
 	"context"
@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
@@ -53,25 +54,24 @@ const (
 	contourSettle = 3 // seconds that are rendered before the first figure, for what rings
 )
 
-// contourStep gathers a row's levels.
-type contourStep struct {
-	endStep
+// levels gathers those of a row.
+type levels struct {
+	engine.TailMeter
 	from, to int64 // of the figures
 	power    []float64
 	count    []int
 }
 
-func (s *contourStep) run(c *cursor, n int) {
-	s.endStep.run(c, n)
-	f := c.songFrame(s.lag, 0)
-	if f >= s.from && f < s.to {
-		i := int((f - s.from) * int64(len(s.power)) / (s.to - s.from))
-		s.power[i] += mean(s.buf.l[:n], s.buf.r[:n])
-		s.count[i] += 2 * n
+func (s *levels) hear(frame int64, l, r []float64) {
+	s.Hear(frame, l, r)
+	if frame >= s.from && frame < s.to {
+		i := int((frame - s.from) * int64(len(s.power)) / (s.to - s.from))
+		s.power[i] += power(l, r)
+		s.count[i] += 2 * len(l)
 	}
 }
 
-func (s *contourStep) figures() []float64 {
+func (s *levels) figures() []float64 {
 	out := make([]float64, len(s.power))
 	for i, p := range s.power {
 		out[i] = max(dsp.Off, 10*math.Log10(p/float64(max(1, s.count[i]))+1e-12))
@@ -79,8 +79,15 @@ func (s *contourStep) figures() []float64 {
 	return out
 }
 
-// ContourOf renders the rows of a passage. progress, if not nil, is told the part done.
-func ContourOf(ctx context.Context, doc *project.Project, lib *pages.Library, id string, load Loader, progress func(float64)) (*Contour, error) {
+// OfPassage renders the rows of a passage. progress, if not nil, is told the part done.
+func OfPassage(
+	ctx context.Context,
+	doc *project.Project,
+	lib *pages.Library,
+	id string,
+	load engine.Loader,
+	progress func(float64),
+) (*Contour, error) {
 	x, ok := doc.PassageByID(id)
 	if !ok {
 		return nil, errNoPassage
@@ -94,7 +101,7 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *pages.Library, id
 	if len(x.Rows) == 0 {
 		return out, nil
 	}
-	with, err := contours(ctx, doc, lib, x, out, load, PartOf(progress, 0, 2))
+	with, err := contours(ctx, doc, lib, x, out, load, engine.PartOf(progress, 0, 2))
 	if err != nil {
 		return nil, err
 	}
@@ -103,7 +110,7 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *pages.Library, id
 	turned := *x
 	turned.Off = !x.Off
 	other.Passages[slices.Index(doc.Passages, x)] = &turned
-	without, err := contours(ctx, &other, lib, x, out, load, PartOf(progress, 1, 2))
+	without, err := contours(ctx, &other, lib, x, out, load, engine.PartOf(progress, 1, 2))
 	if err != nil {
 		return nil, err
 	}
@@ -113,7 +120,7 @@ func ContourOf(ctx context.Context, doc *project.Project, lib *pages.Library, id
 	for i, row := range x.Rows {
 		s := with[i]
 		out.Rows = append(out.Rows, RowContour{Row: row, With: s.figures(), Without: without[i].figures(),
-			End: dsp.Decibels(s.atEnd), Left: dsp.Decibels(s.left), Until: s.until})
+			End: dsp.Decibels(s.AtEnd), Left: dsp.Decibels(s.Left), Until: s.Until})
 	}
 	if len(out.Rows) > 1 {
 		out.Rows = append([]RowContour{together(out.Rows)}, out.Rows...)
@@ -153,49 +160,25 @@ func contours(
 	lib *pages.Library,
 	x *project.Passage,
 	o *Contour,
-	load Loader,
+	load engine.Loader,
 	progress func(float64),
-) ([]*contourStep, error) {
-	p, err := ready(ctx, doc, lib, &capture{rows: x.Rows}, load)
-	if err != nil {
-		return nil, err
-	}
-	rate := int64(doc.SampleRate)
-	var steps []*contourStep
-	last := o.To
-	for i, row := range x.Rows {
-		s := &contourStep{
-			endStep: endOf(doc, p.clock, x, row),
-			from:    o.From,
-			to:      o.To,
-			power:   make([]float64, contourPoints),
-			count:   make([]int, contourPoints),
+) ([]*levels, error) {
+	var rows []*levels
+	var ears []engine.Ear
+	clock, last := doc.Clock(), o.To
+	for _, row := range x.Rows {
+		s := &levels{
+			TailMeter: engine.NewTailMeter(doc, clock, x, row),
+			from:      o.From,
+			to:        o.To,
+			power:     make([]float64, contourPoints),
+			count:     make([]int, contourPoints),
 		}
-		s.buf, s.lag = p.ends[i].buf, p.ends[i].lag
-		last = max(last, s.until)
-		steps = append(steps, s)
-		p.steps = append(p.steps, s)
+		last = max(last, s.Until)
+		rows = append(rows, s)
+		ears = append(ears, engine.Ear{At: engine.Place{Row: row}, Hear: s.hear})
 	}
-	for _, pl := range p.players {
-		pl.roll.Set(1)
-	}
-	begin, end := max(0, o.From-contourSettle*rate), last+int64(p.latency)
-	p.cursor.frame = begin
-	p.cursor.rolling, p.cursor.jumped = true, true
-	for i := 0; p.cursor.frame < end; i++ {
-		if i%64 == 0 {
-			if ctx.Err() != nil {
-				return nil, ctx.Err()
-			}
-			if progress != nil {
-				progress(float64(p.cursor.frame-begin) / float64(end-begin))
-			}
-		}
-		n := p.room(Block)
-		if err := fetch(ctx, p, n, load); err != nil {
-			return nil, err
-		}
-		p.run(n)
-	}
-	return steps, nil
+	stretch := engine.Stretch{Rows: x.Rows, From: max(0, o.From-contourSettle*int64(doc.SampleRate)), To: last}
+	_, err := engine.Overhear(ctx, doc, lib, stretch, ears, load, progress)
+	return rows, err
 }

@@ -1,10 +1,11 @@
-package engine
+package figures
 
 import (
 	"context"
 	"math"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
@@ -16,29 +17,26 @@ type Weights struct {
 	Paths map[string]float64 // behind level and mute
 }
 
-// weighStep measures the loudness of a buffer over a range of its own song frames.
-type weighStep struct {
-	buf      pair
-	lag      int
+// scale measures the loudness of what passes over a range of song frames.
+type scale struct {
 	from, to int64
 	loud     *dsp.Loudness
 	power    float64
 	frames   int64
 }
 
-func (s *weighStep) run(c *cursor, n int) {
-	if at := c.songFrame(s.lag, 0); at < s.from || at >= s.to {
+func (s *scale) hear(frame int64, l, r []float64) {
+	if frame < s.from || frame >= s.to {
 		return
 	}
-	l, r := s.buf.l[:n], s.buf.r[:n]
 	s.loud.Feed(l, r)
-	s.power += mean(l, r)
-	s.frames += int64(n)
+	s.power += power(l, r)
+	s.frames += int64(len(l))
 }
 
 // lufs is the integrated loudness, or where the range is too short or too soft for that, the
 // mean level.
-func (s *weighStep) lufs() float64 {
+func (s *scale) lufs() float64 {
 	if v := s.loud.Integrated(); v > -70 {
 		return v
 	}
@@ -53,7 +51,7 @@ func Weigh(
 	lib *pages.Library,
 	fork string,
 	from, to int64,
-	load Loader,
+	load engine.Loader,
 	progress func(float64),
 ) (*Weights, error) {
 	f, ch, ok := doc.ForkByID(fork)
@@ -61,43 +59,19 @@ func Weigh(
 		return nil, errGone
 	}
 	doc = heardIn(doc, ch, fork)
-	job, rate := Job{Channel: ch.ID, From: from, To: to}, float64(doc.SampleRate)
-	var in, out *weighStep
-	paths := map[string]*weighStep{}
-	with := func(p *plan) {
-		weigh := func(buf pair, lag int) *weighStep {
-			return &weighStep{buf: buf, lag: lag, from: from, to: to, loud: dsp.NewLoudness(rate, true)}
-		}
-		var steps []step
-		for _, s := range p.steps {
-			switch s := s.(type) {
-			case *joinStep:
-				if s.id == fork {
-					in, out = weigh(s.buf, s.lag-s.dry.l.Frames()), weigh(s.buf, s.lag)
-					steps = append(steps, in, s, out)
-					continue
-				}
-			case *pathStep:
-				for _, x := range f.Paths {
-					if x.ID == s.id {
-						paths[x.ID] = weigh(s.buf, s.lag)
-						steps = append(steps, s, paths[x.ID])
-					}
-				}
-				if paths[s.id] != nil {
-					continue
-				}
-			}
-			steps = append(steps, s)
-		}
-		p.steps = steps
+	var ears []engine.Ear
+	weigh := func(at engine.Place) *scale {
+		s := &scale{from: from, to: to, loud: dsp.NewLoudness(float64(doc.SampleRate), true)}
+		ears = append(ears, engine.Ear{At: at, Hear: s.hear})
+		return s
 	}
-	err := offline(ctx, doc, lib, job, load, func(_, _ []float64) error { return nil }, progress, false, with)
-	if err != nil {
+	in, out := weigh(engine.Place{IntoFork: fork}), weigh(engine.Place{OutOf: fork})
+	paths := map[string]*scale{}
+	for _, x := range f.Paths {
+		paths[x.ID] = weigh(engine.Place{Path: x.ID})
+	}
+	if _, err := engine.Overhear(ctx, doc, lib, engine.Stretch{Row: ch.ID, To: to}, ears, load, progress); err != nil {
 		return nil, err
-	}
-	if in == nil {
-		return nil, errGone
 	}
 	w := &Weights{In: in.lufs(), Out: out.lufs(), Paths: map[string]float64{}}
 	for id, s := range paths {

@@ -1,4 +1,4 @@
-package engine
+package figures
 
 import (
 	"context"
@@ -6,14 +6,15 @@ import (
 
 	"shoal/internal/dsp"
 	"shoal/internal/effect"
+	"shoal/internal/engine"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
 )
 
-// ForkFigures is what a fork does as a whole, found by sending a test signal through a copy of
+// Fork is what a fork does as a whole, found by sending a test signal through a copy of
 // it: an impulse into each side where all that stands on its paths is linear, else noise. Sides
 // are taken as unrelated, and powers of both are added.
-type ForkFigures struct {
+type Fork struct {
 	Hz   []float64 `json:"hz" required:"true"`
 	Sum  []float64 `json:"sum" required:"true"` // dB at each Hz, from the fork's input to its output
 	Each []PathSum `json:"each" required:"true"`
@@ -37,30 +38,29 @@ type PathSum struct {
 }
 
 const (
-	figureSize   = 1 << 15
 	figurePoints = 120
 	figureFloor  = -96.0
 )
 
-// Figures sends a test signal through a copy of a fork. It takes as long as a second of the fork's
+// OfFork sends a test signal through a copy of a fork. It takes as long as a second of the fork's
 // sound takes to make, and more.
-func Figures(ctx context.Context, doc *project.Project, lib *pages.Library, fork string, load Loader) (*ForkFigures, error) {
+func OfFork(ctx context.Context, doc *project.Project, lib *pages.Library, fork string, load engine.Loader) (*Fork, error) {
 	f, _, ok := doc.ForkByID(fork)
 	if !ok {
 		return nil, errGone
 	}
 	t := newAssay(doc, f)
-	out := &ForkFigures{Measured: !linear(f)}
+	out := &Fork{Measured: !linear(f)}
 	rate := float64(doc.SampleRate)
 	hz, edges := figureBands(rate)
 	out.Hz = hz
-	fft := dsp.NewFFT(figureSize)
+	fft := dsp.NewFFT(assaySize)
 	var in, sum []float64
 	each := make([][]float64, len(f.Paths))
 	signals := []func(side int, i int64) float64{impulse(0), impulse(1)}
-	settle := 0
+	settle := int64(0)
 	if out.Measured {
-		signals, settle = signals[:0], int(rate/2)
+		signals, settle = signals[:0], int64(rate/2)
 		signals = append(signals, pink())
 	}
 	for _, s := range signals {
@@ -69,10 +69,10 @@ func Figures(ctx context.Context, doc *project.Project, lib *pages.Library, fork
 			return nil, err
 		}
 		out.Latency = tape.latency
-		in = addPower(fft, in, tape.in, edges)
-		sum = addPower(fft, sum, tape.out, edges)
+		in = addPower(fft, in, tape.in.sides, edges)
+		sum = addPower(fft, sum, tape.out.sides, edges)
 		for k := range each {
-			each[k] = addPower(fft, each[k], tape.paths[k], edges)
+			each[k] = addPower(fft, each[k], tape.paths[k].sides, edges)
 		}
 	}
 	ratio := func(p []float64) []float64 {
@@ -106,7 +106,7 @@ func Figures(ctx context.Context, doc *project.Project, lib *pages.Library, fork
 }
 
 // cancelling looks for where paths take each other away.
-func (o *ForkFigures) cancelling(f *project.Fork) {
+func (o *Fork) cancelling(f *project.Fork) {
 	wet := f.Mix / 100
 	if f.Bypass || f.MixLaw != "blend" || wet < 1 { // the dry signal fills what is missing
 		return
@@ -142,7 +142,7 @@ func linear(f *project.Fork) bool {
 // impulse stands far enough from the beginning for what linear phase lets sound before it.
 func impulse(side int) func(int, int64) float64 {
 	return func(s int, i int64) float64 {
-		if s == side && i == figureSize/4 {
+		if s == side && i == assaySize/4 {
 			return 1
 		}
 		return 0
@@ -173,7 +173,7 @@ func figureBands(rate float64) (hz, edges []float64) {
 		hz = append(hz, 20*math.Pow(1000, float64(i)/(figurePoints-1)))
 	}
 	for i := range figurePoints + 1 {
-		edges = append(edges, 20*math.Pow(1000, (float64(i)-0.5)/(figurePoints-1))/rate*figureSize)
+		edges = append(edges, 20*math.Pow(1000, (float64(i)-0.5)/(figurePoints-1))/rate*assaySize)
 	}
 	return hz, edges
 }
@@ -183,7 +183,7 @@ func addPower(fft *dsp.FFT, to []float64, sides [2][]float64, edges []float64) [
 	if to == nil {
 		to = make([]float64, len(edges)-1)
 	}
-	bins := make([]complex128, figureSize/2+1)
+	bins := make([]complex128, assaySize/2+1)
 	for _, x := range sides {
 		fft.Coefficients(bins, x)
 		for k := range to {
