@@ -170,116 +170,157 @@ func (s *segments) target(pc int64) (int, bool) {
 	return toSegment(s.table[pc]), true
 }
 
+// segment is what is read of one while its end has not come.
+type segment struct {
+	*segments
+	k     int
+	base  int // labels around it
+	code  []byte
+	depth int
+	held  []instr // may be the beginning of a jump
+	dead  bool
+	after bool // the last thing was a call that can be resumed after
+}
+
+// read reads the segment k to its end.
 func (s *segments) read(k int) bool {
 	s.begins[k] = len(s.g.blocks)
-	base := s.unwind + 1 + s.count - 1 - k // labels around it
-	var (
-		code  []byte
-		depth int
-		held  []instr // may be the beginning of a jump
-		dead  bool
-		after bool // the last thing was a call that can be resumed after
-	)
-	add := func(b block) {
-		b.code = code
-		s.g.blocks = append(s.g.blocks, b)
-		code = nil
-	}
-	keep := func(i instr) { code = append(code, s.r.b[i.from:i.to]...) }
-	flush := func() {
-		for _, h := range held {
-			keep(h)
-		}
-		held = held[:0]
-	}
+	x := &segment{segments: s, k: k, base: s.unwind + 1 + s.count - 1 - k}
 	for {
 		i := next(s.r)
-		if i.op == opEnd && depth == 0 {
-			if dead {
-				return true
-			}
-			flush()
-			if after && !s.stops() {
-				s.g.resumable = true
-			}
-			if k == s.count-1 { // the end of the loop: nothing comes here
-				code = append(code, opUnreachable)
-				add(block{end: leaves})
-			} else {
-				add(block{end: goesTo, next: toSegment(k + 1)})
-			}
-			return true
-		}
-		if dead {
-			switch i.op {
-			case opBlock, opLoop, opIf:
-				depth++
-			case opEnd:
-				depth--
-			}
-			continue
-		}
-		after = false
 		switch {
-		case i.op == opIf && depth == 0:
-			flush()
-			held = append(held, i)
-			depth++
-		case i.op == opI32Const && (len(held) == 0 && depth == 0 || len(held) == 1 && held[0].op == opIf):
-			held = append(held, i)
-		case i.op == opI32Const && len(held) > 0 && held[len(held)-1].op == opI32Const && depth == 0:
-			flush()
-			held = append(held, i)
-		case i.op == opLocalSet && i.n == pcB && len(held) > 0 && held[len(held)-1].op == opI32Const:
-			held = append(held, i)
-		case i.op == opBr || i.op == opBrIf:
-			label := base + depth - 1 - int(i.n)
-			switch {
-			case int(i.n) < depth: // within what is kept as it is
-				flush()
-				keep(i)
-			case s.unwind == 1 && label == 0 && i.op == opBrIf:
-				flush()
-				code = append(code, opIf, voidType, opI32Const, 1, opReturn, opEnd)
-				after = depth == 0
-			case label == s.unwind && i.op == opBr && len(held) >= 2 && held[len(held)-1].op == opLocalSet:
-				to, ok := s.target(held[len(held)-2].n)
-				if !ok {
-					return false
-				}
-				if held[0].op != opIf {
-					held = held[:0]
-					add(block{end: goesTo, next: to})
-					dead = true
-					break
-				}
-				if next(s.r).op != opEnd {
-					return false
-				}
-				held = held[:0]
-				depth--
-				add(block{end: chooses, other: to, next: len(s.g.blocks) + 1})
-			default:
-				return false
-			}
-		case i.op == opBrTable:
-			return false
+		case i.op == opEnd && x.depth == 0:
+			x.close()
+			return true
+		case x.dead:
+			x.deeper(i.op)
 		default:
-			flush()
-			keep(i)
-			switch i.op {
-			case opBlock, opLoop, opIf:
-				depth++
-			case opEnd:
-				depth--
-			case opReturn, opUnreachable:
-				if depth == 0 {
-					add(block{end: leaves})
-					dead = true
-				}
+			x.after = false
+			if !x.take(i) {
+				return false
 			}
 		}
 	}
+}
+
+// add ends a block with what was read.
+func (x *segment) add(b block) {
+	b.code = x.code
+	x.g.blocks = append(x.g.blocks, b)
+	x.code = nil
+}
+
+func (x *segment) keep(i instr) { x.code = append(x.code, x.r.b[i.from:i.to]...) }
+
+// flush keeps what was held: it was no jump.
+func (x *segment) flush() {
+	for _, h := range x.held {
+		x.keep(h)
+	}
+	x.held = x.held[:0]
+}
+
+// deeper follows what opens and closes within the segment.
+func (x *segment) deeper(op byte) {
+	switch op {
+	case opBlock, opLoop, opIf:
+		x.depth++
+	case opEnd:
+		x.depth--
+	}
+}
+
+// close ends the segment: what follows it goes on with the next.
+func (x *segment) close() {
+	if x.dead {
+		return
+	}
+	x.flush()
+	if x.after && !x.stops() {
+		x.g.resumable = true
+	}
+	if x.k == x.count-1 { // the end of the loop: nothing comes here
+		x.code = append(x.code, opUnreachable)
+		x.add(block{end: leaves})
+	} else {
+		x.add(block{end: goesTo, next: toSegment(x.k + 1)})
+	}
+}
+
+// take reads an instruction that can be reached. It says no to what is unexpected.
+func (x *segment) take(i instr) bool {
+	last := func() byte { // of what is held
+		if len(x.held) == 0 {
+			return 0
+		}
+		return x.held[len(x.held)-1].op
+	}
+	switch {
+	case i.op == opIf && x.depth == 0:
+		x.flush()
+		x.held = append(x.held, i)
+		x.depth++
+	case i.op == opI32Const && (len(x.held) == 0 && x.depth == 0 || len(x.held) == 1 && last() == opIf):
+		x.held = append(x.held, i)
+	case i.op == opI32Const && last() == opI32Const && x.depth == 0:
+		x.flush()
+		x.held = append(x.held, i)
+	case i.op == opLocalSet && i.n == pcB && last() == opI32Const:
+		x.held = append(x.held, i)
+	case i.op == opBr || i.op == opBrIf:
+		return x.jump(i)
+	case i.op == opBrTable:
+		return false
+	default:
+		x.flush()
+		x.keep(i)
+		x.deeper(i.op)
+		if (i.op == opReturn || i.op == opUnreachable) && x.depth == 0 {
+			x.add(block{end: leaves})
+			x.dead = true
+		}
+	}
+	return true
+}
+
+// jump reads a branch: within what is kept as it is, out to unwind, or to another segment.
+func (x *segment) jump(i instr) bool {
+	label := x.base + x.depth - 1 - int(i.n)
+	switch {
+	case int(i.n) < x.depth:
+		x.flush()
+		x.keep(i)
+		return true
+	case x.unwind == 1 && label == 0 && i.op == opBrIf:
+		x.flush()
+		x.code = append(x.code, opIf, voidType, opI32Const, 1, opReturn, opEnd)
+		x.after = x.depth == 0
+		return true
+	case label == x.unwind && i.op == opBr && len(x.held) >= 2 && x.held[len(x.held)-1].op == opLocalSet:
+		return x.jumpTo(x.held[len(x.held)-2].n)
+	}
+	return false
+}
+
+// jumpTo ends a block with a jump to where a PC_B goes on, which an if may stand before.
+func (x *segment) jumpTo(pc int64) bool {
+	to, ok := x.target(pc)
+	if !ok {
+		return false
+	}
+	chosen := x.held[0].op == opIf
+	if chosen && next(x.r).op != opEnd {
+		return false
+	}
+	x.held = x.held[:0]
+	if !chosen {
+		x.add(block{end: goesTo, next: to})
+		x.dead = true
+		return true
+	}
+	x.depth--
+	x.add(block{end: chooses, other: to, next: len(x.g.blocks) + 1})
+	return true
 }
 
 // stops reports whether the next segment cannot be passed: it follows a call that

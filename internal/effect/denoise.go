@@ -112,22 +112,9 @@ func newHush(rate float64) *hush {
 		h.spec[side] = make([]complex128, bins)
 	}
 	h.mean, h.sums = make([]float64, bins), make([]float64, bins+1)
-	h.power, h.smooth, h.gain, h.floor, h.part = make(
-		[]float64,
-		bins,
-	), make(
-		[]float64,
-		bins,
-	), make(
-		[]float64,
-		bins,
-	), make(
-		[]float64,
-		bins,
-	), make(
-		[]float64,
-		bins,
-	)
+	for _, at := range []*[]float64{&h.power, &h.smooth, &h.gain, &h.floor, &h.part} {
+		*at = make([]float64, bins)
+	}
 	h.band = make([]int, bins)
 	for i := range h.band {
 		f := max(40, float64(i)*rate/float64(n))
@@ -166,15 +153,32 @@ func (h *hush) Process(s *Span) {
 func (h *hush) turn(v [3 + noiseBands]float64) {
 	if v != h.last {
 		h.last = v
-		for i := range h.floor {
-			b := 3 + h.band[i]
-			db := v[b] + (v[b+1]-v[b])*h.part[i]
-			h.floor[i] = 0
-			if db > -119 {
-				h.floor[i] = dsp.Exp((db + v[1]) * (math.Ln10 / 10))
-			}
+		h.threshold(v)
+	}
+	seconds := float64(h.hop) / h.rate
+	h.look(seconds)
+	if h.turns++; h.turns%4 == 0 {
+		h.learn()
+	}
+	h.decide(dsp.Gain(-v[0]), dsp.Exp(-seconds/(v[2]/1000)))
+	h.fresh = true
+	h.sound()
+}
+
+// threshold puts the profile, and how far above it the line is drawn, on the bins.
+func (h *hush) threshold(v [3 + noiseBands]float64) {
+	for i := range h.floor {
+		b := 3 + h.band[i]
+		db := v[b] + (v[b+1]-v[b])*h.part[i]
+		h.floor[i] = 0
+		if db > -119 {
+			h.floor[i] = dsp.Exp((db + v[1]) * (math.Ln10 / 10))
 		}
 	}
+}
+
+// look takes the spectra of the newest frame and smooths their power over neighbours and time.
+func (h *hush) look(seconds float64) {
 	n := h.size
 	for side := range h.in {
 		k := copy(h.wave, h.in[side][h.at:])
@@ -185,19 +189,15 @@ func (h *hush) turn(v [3 + noiseBands]float64) {
 		h.fft.Coefficients(h.spec[side], h.wave)
 	}
 	scale := 4 / float64(n) / float64(n) * 2 // so that a band of noise reads as its level
-	seconds := float64(h.hop) / h.rate
 	keep := dsp.Exp(-seconds / 0.04)
 	if !h.fresh {
 		keep = 0
 	}
+	h.sums[0] = 0
 	for i := range h.power {
 		a, b := h.spec[0][i], h.spec[1][i]
 		p := max(real(a)*real(a)+imag(a)*imag(a), real(b)*real(b)+imag(b)*imag(b)) * scale
-		h.power[i] = p
-	}
-	h.sums[0] = 0
-	for i, p := range h.power {
-		h.sums[i+1] = h.sums[i] + p
+		h.power[i], h.sums[i+1] = p, h.sums[i]+p
 	}
 	for i := range h.smooth {
 		lo, hi := max(0, i-3), min(len(h.power), i+4)
@@ -205,11 +205,10 @@ func (h *hush) turn(v [3 + noiseBands]float64) {
 		h.mean[i] = dsp.Flush(now + (h.mean[i]-now)*keep)
 		h.smooth[i] = min(h.mean[i], 2*now) // what has just ended must not keep it open
 	}
-	if h.turns++; h.turns%4 == 0 {
-		h.learn()
-	}
-	down := dsp.Gain(-v[0])
-	release := dsp.Exp(-seconds / (v[2] / 1000))
+}
+
+// decide finds each bin's gain: down below the threshold, 1 from 6 dB above it on, let go of slowly.
+func (h *hush) decide(down, release float64) {
 	sumGain, sumPower := 0.0, 1e-20
 	for i := range h.gain {
 		g := 1.0
@@ -230,7 +229,11 @@ func (h *hush) turn(v [3 + noiseBands]float64) {
 		sumPower += h.power[i]
 	}
 	h.least = min(h.least, math.Sqrt((sumGain+1e-20)/sumPower))
-	h.fresh = true
+}
+
+// sound turns the spectra back, each bin with its gain, and adds them to what comes out.
+func (h *hush) sound() {
+	n := h.size
 	norm := 0.5 / float64(n) // four windows squared overlap to 2
 	for side := range h.in {
 		for i, g := range h.gain {

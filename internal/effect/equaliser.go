@@ -63,8 +63,6 @@ var equaliser = Kind{
 }
 
 func eqParams() []param.Param {
-	shapes := []string{"bell", "low shelf", "high shelf", "low cut", "high cut", "notch", "band pass"}
-	slopes := []string{"6", "12", "18", "24", "36", "48"}
 	start := [eqBands]struct{ shape, freq, on float64 }{
 		{eqLowCut, 30, 0}, {eqLowShelf, 110, 1}, {eqBell, 300, 1}, {eqBell, 800, 1},
 		{eqBell, 2000, 1}, {eqBell, 4500, 0}, {eqHighShelf, 8000, 1}, {eqHighCut, 16000, 0},
@@ -72,79 +70,76 @@ func eqParams() []param.Param {
 	var ps []param.Param
 	for b := range eqBands {
 		n, g, d := fmt.Sprint(b+1), fmt.Sprintf("Band %d", b+1), start[b]
-		ps = append(
-			ps,
-			param.Param{Name: "on" + n, Group: g, Label: "On", Says: "Whether the band works.", Max: 1, Default: d.on, Taper: param.Switch},
-			param.Param{
-				Name:    "shape" + n,
-				Group:   g,
-				Label:   "Shape",
-				Says:    "What the band does around its frequency.",
-				Max:     float64(len(shapes) - 1),
-				Default: d.shape,
-				Taper:   param.Choice,
-				Choices: shapes,
-			},
-			param.Param{
-				Name:    "freq" + n,
-				Group:   g,
-				Label:   "Frequency",
-				Unit:    "Hz",
-				Says:    "Where the band works.",
-				Min:     16,
-				Max:     20000,
-				Default: d.freq,
-				Taper:   param.Log,
-				Step:    2,
-				Digits:  0,
-			},
-			param.Param{
-				Name:   "gain" + n,
-				Group:  g,
-				Label:  "Gain",
-				Unit:   "dB",
-				Says:   "How much the band raises or lowers.",
-				Min:    -24,
-				Max:    24,
-				Taper:  param.Linear,
-				Step:   0.5,
-				Digits: 1,
-			}.Only(
-				"shape"+n,
-				eqBell,
-				eqLowShelf,
-				eqHighShelf,
-			),
-			param.Param{
-				Name:    "q" + n,
-				Group:   g,
-				Label:   "Q",
-				Says:    "How narrow the band is; for shelves, how steep.",
-				Min:     0.3,
-				Max:     20,
-				Default: math.Sqrt2 / 2,
-				Taper:   param.Log,
-				Step:    5,
-				Digits:  2,
-			},
-			param.Param{
-				Name:    "slope" + n,
-				Group:   g,
-				Label:   "Slope",
-				Unit:    "dB/oct",
-				Says:    "How fast a low or high cut falls.",
-				Max:     float64(len(slopes) - 1),
-				Default: 1,
-				Taper:   param.Choice,
-				Choices: slopes,
-			}.Only(
-				"shape"+n,
-				eqLowCut,
-				eqHighCut,
-			),
-		)
+		ps = append(ps, eqBandParams(n, g, d.on, d.shape, d.freq)...)
 	}
 	return ps
+}
+
+// eqBandParams are those of one band: its number, its group, and what it begins with.
+func eqBandParams(n, g string, on, shape, freq float64) []param.Param {
+	shapes := []string{"bell", "low shelf", "high shelf", "low cut", "high cut", "notch", "band pass"}
+	slopes := []string{"6", "12", "18", "24", "36", "48"}
+	return []param.Param{
+		{Name: "on" + n, Group: g, Label: "On", Says: "Whether the band works.", Max: 1, Default: on, Taper: param.Switch},
+		{
+			Name:    "shape" + n,
+			Group:   g,
+			Label:   "Shape",
+			Says:    "What the band does around its frequency.",
+			Max:     float64(len(shapes) - 1),
+			Default: shape,
+			Taper:   param.Choice,
+			Choices: shapes,
+		},
+		{
+			Name:    "freq" + n,
+			Group:   g,
+			Label:   "Frequency",
+			Unit:    "Hz",
+			Says:    "Where the band works.",
+			Min:     16,
+			Max:     20000,
+			Default: freq,
+			Taper:   param.Log,
+			Step:    2,
+			Digits:  0,
+		},
+		param.Param{
+			Name:   "gain" + n,
+			Group:  g,
+			Label:  "Gain",
+			Unit:   "dB",
+			Says:   "How much the band raises or lowers.",
+			Min:    -24,
+			Max:    24,
+			Taper:  param.Linear,
+			Step:   0.5,
+			Digits: 1,
+		}.Only("shape"+n, eqBell, eqLowShelf, eqHighShelf),
+		{
+			Name:    "q" + n,
+			Group:   g,
+			Label:   "Q",
+			Says:    "How narrow the band is; for shelves, how steep.",
+			Min:     0.3,
+			Max:     20,
+			Default: math.Sqrt2 / 2,
+			Taper:   param.Log,
+			Step:    5,
+			Digits:  2,
+		},
+		param.Param{
+			Name:    "slope" + n,
+			Group:   g,
+			Label:   "Slope",
+			Unit:    "dB/oct",
+			Says:    "How fast a low or high cut falls.",
+			Max:     float64(len(slopes) - 1),
+			Default: 1,
+			Taper:   param.Choice,
+			Choices: slopes,
+		}.Only("shape"+n, eqLowCut, eqHighCut),
+	}
 }
 
 // eqSetting is one band's values at one moment.

@@ -1,0 +1,190 @@
+package server
+
+import (
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"shoal/internal/effect"
+	"shoal/internal/engine/figures"
+	"shoal/internal/passage"
+	"shoal/internal/preset"
+	"shoal/internal/printing"
+	"shoal/internal/store"
+)
+
+// table lists every operation.
+func table() []route {
+	return slices.Concat(about(), ofProjects(), ofChanges(), ofSound(), ofMeasures(), ofPresets())
+}
+
+// about are the operations of Shoal itself and of people.
+func about() []route {
+	return []route{
+		{"GET", "/api/health", "Whether the server works.", (*Server).health, nil, Health{}},
+		{"GET", "/api/openapi.json", "This description.", (*Server).openapi, nil, nil},
+		{
+			"GET",
+			"/api/effects",
+			"Every effect with its parameters, and behind them the older sounds that stages may still have.",
+			(*Server).effects,
+			nil,
+			[]effect.Info{},
+		},
+		{"GET", "/api/params",
+			"The parameters that rows, sends, stages and paths have besides their effects'.", (*Server).params, nil, Params{}},
+		{"GET", "/api/me", "Who is asking.", (*Server).me, nil, store.Person{}},
+		{"PUT", "/api/me", "Give or change one's name.", (*Server).setMe, NewName{}, store.Person{}},
+	}
+}
+
+// ofProjects are the operations of projects as wholes.
+func ofProjects() []route {
+	return []route{
+		{"GET", "/api/projects", "All projects, also those in the bin.", (*Server).projects, nil, []store.Summary{}},
+		{"POST", "/api/projects", "Make an empty project.", (*Server).newProject, NewProject{}, store.Summary{}},
+		{"POST", "/api/bundles", "Import a bundle: the body is the zip file.", (*Server).importBundle, nil, store.Summary{}},
+		{"GET", "/api/projects/:id", "A project's newest revision.", (*Server).project, struct {
+			inProject
+			// Differs says that a window's document was another at that revision: it is written to the log.
+			Differs int64 `query:"differs"`
+		}{}, Opened{}},
+		{"POST", "/api/projects/:id/copies", "Duplicate a project.", (*Server).copyProject, inProject{}, store.Summary{}},
+		{"DELETE", "/api/projects/:id", "Put a project in the bin.", (*Server).bin, inProject{}, nil},
+		{"POST", "/api/projects/:id/restore", "Take a project out of the bin.", (*Server).restore, inProject{}, nil},
+		{"GET", "/api/projects/:id/midi",
+			"Export tempo, meter and sections as a standard MIDI file.", (*Server).exportMIDI, inProject{}, nil},
+		{
+			"POST",
+			"/api/projects/:id/midi",
+			"Take tempo, meter and sections from a standard MIDI file: the body is the file.",
+			(*Server).importMIDI,
+			inProject{},
+			Revised{},
+		},
+		{"GET", "/api/projects/:id/bundle", "Export a project as a bundle.", (*Server).exportBundle, inProject{}, nil},
+	}
+}
+
+// ofChanges are the operations of changes and the logbook.
+func ofChanges() []route {
+	return []route{
+		{"POST", "/api/projects/:id/changes", "Change a project.", (*Server).change, struct {
+			inProject
+			Batch
+		}{}, Revised{}},
+		{"GET", "/api/projects/:id/changes", "Changes after a revision.", (*Server).missed, struct {
+			inProject
+			Since int64 `query:"since"`
+		}{}, Missed{}},
+		{"GET", "/api/projects/:id/logbook", "The newest changes.", (*Server).logbook, inProject{}, []Logged{}},
+		{"POST", "/api/projects/:id/undo", "Undo one's own last change.", (*Server).undo, inProject{}, Revised{}},
+		{"POST", "/api/projects/:id/redo", "Redo one's own last undone change.", (*Server).redo, inProject{}, Revised{}},
+		{"GET", "/api/projects/:id/live", "The live connection (WebSocket).", (*Server).live, inProject{}, Message{}},
+	}
+}
+
+// ofSound are the operations of sound that comes in and goes out.
+func ofSound() []route {
+	return []route{
+		{"POST", "/api/projects/:id/audio", "Import a sound file as a new track: the body is the file.", (*Server).importAudio, struct {
+			inProject
+			Name  string `query:"name"`
+			Start int64  `query:"start"`
+			Index int    `query:"index"`
+		}{}, Revised{}},
+		{"GET", "/api/projects/:id/prints", "The newest prints.", (*Server).listPrints, inProject{}, []printing.Status{}},
+		{"POST", "/api/projects/:id/prints", "Print to a track or export to a file.", (*Server).addPrint, struct {
+			inProject
+			printing.Spec
+		}{}, printing.Status{}},
+		{"DELETE", "/api/prints/:print", "Cancel a print.", (*Server).cancelPrint, struct {
+			Print string `path:"print"`
+		}{}, nil},
+		{"GET", "/api/prints/:print/file", "Fetch an exported file.", (*Server).printFile, struct {
+			Print string `path:"print"`
+		}{}, nil},
+		{"POST", "/api/projects/:id/sounds",
+			"Load a sound file for a stage that uses one, such as an impulse response: the body is the file.", (*Server).loadSound, struct {
+				inProject
+				Name  string `query:"name"`
+				Stage string `query:"stage"`
+			}{}, Revised{}},
+		{"GET", "/api/audio/:hash/pcm/:page", "A page of samples: float32, one channel after the other.", (*Server).page, struct {
+			Hash string `path:"hash"`
+			Page int    `path:"page"`
+		}{}, nil},
+		{"GET", "/api/audio/:hash/overview", "Peak and RMS of every 512 frames, as 255·√value.", (*Server).overview, struct {
+			Hash string `path:"hash"`
+		}{}, nil},
+	}
+}
+
+// ofMeasures are the operations of what is measured and made by measuring.
+func ofMeasures() []route {
+	return []route{
+		{"POST", "/api/projects/:id/trials", "Compare the trials of a row in figures.", (*Server).compare, struct {
+			inProject
+			CompareSpec
+		}{}, printing.Comparison{}},
+		{
+			"GET",
+			"/api/projects/:id/forks/:fork",
+			"What a fork does as a whole: response, shares, and where paths cancel.",
+			(*Server).forkFigures,
+			inFork{},
+			figures.Fork{},
+		},
+		{"POST", "/api/projects/:id/forks/:fork/level",
+			"Level the paths of a fork, or its output, by what is heard in a range.", (*Server).levelFork, struct {
+				inFork
+				LevelSpec
+			}{}, Revised{}},
+		{"GET", "/api/passages", "The kinds of passages.", (*Server).passageKinds, nil, []passage.Kind{}},
+		{"POST", "/api/projects/:id/passages", "Make a passage, with the stages that it needs.", (*Server).makePassage, struct {
+			inProject
+			passage.Spec
+		}{}, Revised{}},
+		{"GET", "/api/projects/:id/passages/:passage", "What a passage does to the level of its rows.", (*Server).passageContour, struct {
+			inProject
+			Passage string `path:"passage"`
+		}{}, figures.Contour{}},
+	}
+}
+
+// ofPresets are the operations of presets.
+func ofPresets() []route {
+	return []route{
+		{"GET", "/api/projects/:id/presets", "The changes that put a preset on a stage, a chain or a row.", (*Server).takePreset, struct {
+			inProject
+			Preset string `query:"preset"`
+			Target string `query:"target"`
+			// Rows, with commas between, ask for a new return with the preset on it and sends from
+			// them; Target is then the return's id.
+			Rows string `query:"rows"`
+		}{}, Taken{}},
+		{"GET", "/api/presets", "All presets, those that come with Shoal first.", (*Server).presets, nil, []preset.Preset{}},
+		{"POST", "/api/presets", "Save what stands in a project as a preset.", (*Server).savePreset, NewPreset{}, preset.Preset{}},
+		{"PUT", "/api/presets/:preset", "Rename a preset.", (*Server).setPreset, struct {
+			Preset string `path:"preset"`
+			PresetWords
+		}{}, preset.Preset{}},
+		{"DELETE", "/api/presets/:preset", "Delete a preset; it can be taken back.", (*Server).binPreset, struct {
+			Preset string `path:"preset"`
+		}{}, nil},
+		{"POST", "/api/presets/:preset/restore", "Take a deleted preset back.", (*Server).restorePreset, struct {
+			Preset string `path:"preset"`
+		}{}, nil},
+		{"GET", "/api/preset-files", "Export presets as a file, choices by their names.", (*Server).exportPresets, struct {
+			IDs  string `query:"ids"` // with commas between
+			Name string `query:"name"`
+		}{}, nil},
+		{"POST", "/api/preset-files", "Import a file of presets.", (*Server).importPresets, PresetFile{}, []preset.Preset{}},
+	}
+}
+
+func (s *Server) routes() {
+	for _, r := range table() {
+		s.http.Handle(r.method, r.path, func(c *gin.Context) { r.handle(s, c) })
+	}
+}
