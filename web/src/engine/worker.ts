@@ -388,6 +388,69 @@ function show() {
   tellTransport()
 }
 
+/** Begins once what comes first is there, unless something else was asked for meanwhile. */
+function play() {
+  pages.forget()
+  tellTransport(STATE.waiting)
+  const mine = ++starting
+  void fetchAhead(2).then(() => {
+    if (mine !== starting) return
+    engine.play()
+    prime = target
+    wake()
+  })
+}
+
+function stop() {
+  starting++
+  engine.stop()
+  tellTransport()
+  drop()
+  wake()
+}
+
+function locate(frame: number, grid: number) {
+  engine.locate(frame, grid)
+  void fetchAhead()
+  if (engine.state() === STATE.stopped) return show()
+  drop() // play what fades out, not what was queued before it
+  wake()
+}
+
+type Do<K extends ToWorker['do']> = ToWorker & { do: K }
+type Later = Exclude<ToWorker['do'], 'start' | 'drain' | 'document' | 'revision' | 'buffer' | 'ask'>
+
+/** What is done at once when the engine is there. */
+const at: { [K in Later]: (m: Do<K>) => void } = {
+  play,
+  stop,
+  locate: (m) => locate(m.frame, m.grid),
+  loop: (m) => engine.loop(m.from, m.to),
+  anyway: (m) => {
+    engine.anyway(m.on ? 1 : 0)
+    tellTransport()
+  },
+  atEnd: (m) => engine.atEnd(m.on ? 1 : 0),
+  fault: () => engine.fault(),
+  measureAgain: () => engine.measureAgain(),
+  hear: (m) => engine.hear(write(JSON.stringify(m.hearing))),
+  take: (m) => engine.take(write(`${m.owner}\n${m.name}`), m.on ? 1 : 0),
+  move: (m) => engine.move(write(`${m.owner}\n${m.name}`), m.value),
+  try: (m) => {
+    reply(m.ticket, engine.try(write(m.json)))
+    tellLayout()
+  },
+  listen: (m) => {
+    if (engine.listen(write(JSON.stringify(m.point))) !== 0) say({ say: 'trouble', text: text() })
+  },
+  trial: (m) => engine.trial(write(m.json)),
+  rms: (m) => engine.rms(m.on ? 1 : 0),
+  watch: (m) => {
+    watching = m.stage !== ''
+    engine.watch(write(m.stage))
+  },
+}
+
 onmessage = (e: MessageEvent<ToWorker>) => {
   const m = e.data
   if (m.do === 'start') {
@@ -407,76 +470,5 @@ onmessage = (e: MessageEvent<ToWorker>) => {
   if (!loaded) return
   if (m.do === 'ask') return inTurn(() => answer(m))
   turns.catchUp()
-  switch (m.do) {
-    case 'play': {
-      pages.forget()
-      tellTransport(STATE.waiting)
-      const mine = ++starting
-      void fetchAhead(2).then(() => {
-        if (mine !== starting) return
-        engine.play()
-        prime = target
-        wake()
-      })
-      break
-    }
-    case 'stop':
-      starting++
-      engine.stop()
-      tellTransport()
-      drop()
-      wake()
-      break
-    case 'locate':
-      engine.locate(m.frame, m.grid)
-      void fetchAhead()
-      if (engine.state() !== STATE.stopped) {
-        // play what fades out, not what was queued before it
-        drop()
-        wake()
-      } else show()
-      break
-    case 'loop':
-      engine.loop(m.from, m.to)
-      break
-    case 'anyway':
-      engine.anyway(m.on ? 1 : 0)
-      tellTransport()
-      break
-    case 'atEnd':
-      engine.atEnd(m.on ? 1 : 0)
-      break
-    case 'fault':
-      engine.fault()
-      break
-    case 'measureAgain':
-      engine.measureAgain()
-      break
-    case 'hear':
-      engine.hear(write(JSON.stringify(m.hearing)))
-      break
-    case 'take':
-      engine.take(write(`${m.owner}\n${m.name}`), m.on ? 1 : 0)
-      break
-    case 'move':
-      engine.move(write(`${m.owner}\n${m.name}`), m.value)
-      break
-    case 'try':
-      reply(m.ticket, engine.try(write(m.json)))
-      tellLayout()
-      break
-    case 'listen':
-      if (engine.listen(write(JSON.stringify(m.point))) !== 0) say({ say: 'trouble', text: text() })
-      break
-    case 'trial':
-      engine.trial(write(m.json))
-      break
-    case 'rms':
-      engine.rms(m.on ? 1 : 0)
-      break
-    case 'watch':
-      watching = m.stage !== ''
-      engine.watch(write(m.stage))
-      break
-  }
+  ;(at[m.do] as (m: ToWorker) => void)(m)
 }
