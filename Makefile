@@ -19,7 +19,9 @@ demo-fresh: build
 	rm -rf $(DATA)
 	bin/shoal demo --addr $(ADDR) --data $(DATA)
 
-build: bin/shoal
+# npm, the engine and its description do not wait for one another
+build:
+	@$(MAKE) --no-print-directory -j3 bin/shoal
 
 web/node_modules/.done: web/package.json web/package-lock.json
 	cd web && npm ci --no-audit --no-fund
@@ -62,7 +64,7 @@ clean:
 	find $(SITE) -mindepth 1 -not -name README -delete
 
 # Tests: the whole thing, in the order in which failures are cheapest.
-test: lint test-go test-web test-e2e
+test: build lint test-go test-web test-e2e
 
 lint: generate build/site e2e/node_modules/.done
 	@test -z "$$(gofmt -l cmd internal)" || { gofmt -l cmd internal; echo 'gofmt these files'; exit 1; }
