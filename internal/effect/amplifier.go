@@ -16,6 +16,7 @@ var amplifier = Kind{
 		ID: "amplifier", Version: 1, Name: "Amplifier", Family: "Colour", Mix: 100, MixLaw: "blend",
 		Says:     "Drives the signal through an amplifier with tone controls and a cabinet.",
 		Synonyms: []string{"amp", "cabinet", "speaker", "guitar", "overdrive", "horn", "radio"},
+		Plumbs:   []Plumb{{Param: "drive"}, {Param: "level"}},
 		Params: []param.Param{
 			{Name: "drive", Label: "Drive", Unit: "dB", Says: "How hard it is pushed.",
 				Min: -6, Max: 48, Default: 12, Taper: param.Linear, Step: 0.5, Digits: 1},

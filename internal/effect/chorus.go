@@ -16,6 +16,7 @@ var chorus = Kind{
 	Info: Info{
 		ID: "chorus", Version: 1, Name: "Chorus", Family: "Movement", Mix: 55, MixLaw: "add",
 		Says:     "Adds moving copies, so that one sounds like several.",
+		Plumbs:   []Plumb{{Param: "depth"}, {Param: "mix"}},
 		Synonyms: []string{"ensemble", "thicken", "wide", "many", "unison", "shimmer"},
 		Params: append([]param.Param{
 			{Name: "voices", Label: "Voices", Says: "How many copies there are.",

@@ -25,6 +25,7 @@ var convolver = Kind{
 	Info: Info{
 		ID: "convolver", Version: 1, Name: "Convolver", Family: "Space", Mix: 25, MixLaw: "add",
 		Says:     "Plays the sound in a place or thing, from its impulse response.",
+		Plumbs:   []Plumb{{Param: "length"}, {Param: "mix"}},
 		Synonyms: []string{"impulse response", "ir", "space", "reverb", "room", "cabinet", "body", "resonance"},
 		Sound:    "impulse response",
 		Params: []param.Param{

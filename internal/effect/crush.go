@@ -15,6 +15,7 @@ var crush = Kind{
 	Info: Info{
 		ID: "crush", Version: 1, Name: "Bit and rate reduction", Family: "Colour", Mix: 100, MixLaw: "blend",
 		Says:     "Takes away resolution: fewer bits, a slower clock, the grit that follows.",
+		Plumbs:   []Plumb{{Param: "bits"}, {Param: "rate"}},
 		Synonyms: []string{"bitcrusher", "lo-fi", "sample rate", "digital", "decimate", "grit", "alias"},
 		Params: []param.Param{
 			{Name: "bits", Label: "Bits", Unit: "", Says: "How finely levels are told apart.",

@@ -16,6 +16,7 @@ var deesser = Kind{
 	Info: Info{
 		ID: "deesser", Version: 1, Name: "De-esser", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Softens sharp s and t sounds, and leaves the rest of the voice alone.",
+		Plumbs:   []Plumb{{Param: "threshold"}, {Param: "range"}},
 		Synonyms: []string{"sibilance", "ess", "harsh", "dynamic equaliser", "sharp", "voice"},
 		Live:     []string{"in", "out", "reduction"},
 		Params: []param.Param{

@@ -23,6 +23,7 @@ var delay = Kind{
 	Info: Info{
 		ID: "delay", Version: 1, Name: "Delay", Family: "Time", Mix: 25, MixLaw: "add", Keyed: true,
 		Says:     "Repeats the signal after a time, again and again, softer each time.",
+		Plumbs:   []Plumb{{Param: "note"}, {Param: "time"}, {Param: "feedback"}},
 		Synonyms: []string{"echo", "repeat", "ping pong", "slap", "bounce"},
 		Params: []param.Param{
 			{Name: "sync", Label: "Time in", Says: "Whether the time is a note length, which follows the tempo, or milliseconds.",
@@ -42,6 +43,7 @@ var delay = Kind{
 			{Name: "width", Label: "Width", Unit: "%", Says: "How far apart the echoes of left and right are.",
 				Min: 0, Max: 100, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
 			{
+				Sheet:   "Further",
 				Name:    "change",
 				Label:   "Change of time",
 				Says:    "How a new time is reached: gliding, which bends the pitch, or by a cross-fade.",
@@ -50,13 +52,13 @@ var delay = Kind{
 				Taper:   param.Choice,
 				Choices: []string{"glide", "cross-fade"},
 			},
-			{Name: "pan", Label: "Input pan", Unit: "", Says: "From where the signal goes in, between left and right.",
+			{Sheet: "Further", Name: "pan", Label: "Input pan", Unit: "", Says: "From where the signal goes in, between left and right.",
 				Min: -1, Max: 1, Taper: param.Linear, Step: 0.05, Digits: 2},
 			{Name: "damping", Label: "Damping", Unit: "%", Says: "How much duller each echo is than the one before.",
 				Min: 0, Max: 100, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "duck", Label: "Duck", Unit: "dB", Says: "How far the echoes step back while the signal, or the key, is there.",
+			{Sheet: "Further", Name: "duck", Label: "Duck", Unit: "dB", Says: "How far the echoes step back while the signal, or the key, is there.",
 				Min: 0, Max: 24, Taper: param.Linear, Step: 0.5, Digits: 1},
-			{Name: "duckrelease", Label: "Duck release", Unit: "ms", Says: "How fast they come forward again.",
+			{Sheet: "Further", Name: "duckrelease", Label: "Duck release", Unit: "ms", Says: "How fast they come forward again.",
 				Min: 20, Max: 2000, Default: 250, Taper: param.Log, Step: 3, Digits: 0},
 		},
 	},

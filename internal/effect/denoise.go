@@ -25,6 +25,7 @@ var denoise = Kind{
 	Info: Info{
 		ID: "denoise", Version: 1, Name: "Noise reducer", Family: "Repair", Mix: 100, MixLaw: "blend",
 		Says:     "Turns down steady noise that it has learnt, between and under the sound.",
+		Plumbs:   []Plumb{{Param: "amount"}, {Param: "threshold"}},
 		Synonyms: []string{"noise reduction", "hiss", "hum", "denoiser", "clean", "restore", "broadband"},
 		Live:     []string{"in", "out", "reduction"},
 		Learns:   "Learn the noise from what plays now",

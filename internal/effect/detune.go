@@ -61,6 +61,7 @@ var detune = Kind{
 		ID: "detune", Version: 1, Name: "Detune", Family: "Pitch", Mix: 100, MixLaw: "blend",
 		Says:     "Puts left and right a few cents out of tune.",
 		Synonyms: []string{"pitch", "cents", "thicken", "wide", "tune"},
+		Plumbs:   []Plumb{{Param: "left"}, {Param: "right"}},
 		Params: []param.Param{
 			{Name: "left", Label: "Left", Unit: "cents", Says: "How far the left side is tuned up or down.",
 				Min: -100, Max: 100, Default: -8, Taper: param.Linear, Step: 1, Digits: 1},

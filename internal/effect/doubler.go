@@ -17,6 +17,7 @@ var doubler = Kind{
 		ID: "doubler", Version: 1, Name: "Doubler", Family: "Pitch", Mix: 50, MixLaw: "add",
 		Says:     "Adds second takes that are never quite together with the first.",
 		Synonyms: []string{"double", "unison", "second take", "thicken", "wide"},
+		Plumbs:   []Plumb{{Param: "wander"}, {Param: "mix"}},
 		Params: []param.Param{
 			{Name: "voices", Label: "Takes", Says: "How many takes are added.",
 				Min: 1, Max: doublerVoices, Default: 2, Taper: param.Linear, Step: 1, Digits: 0},

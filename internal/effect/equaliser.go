@@ -39,6 +39,7 @@ var equaliser = Kind{
 		Mix:     100,
 		MixLaw:  "blend",
 		Says:    "Raises and lowers parts of the spectrum with up to eight bands.",
+		Plumbs:  []Plumb{{Param: "gain3", Named: "freq3"}, {Param: "gain5", Named: "freq5"}},
 		Synonyms: []string{
 			"eq",
 			"equalizer",

@@ -16,6 +16,7 @@ var flanger = Kind{
 		ID: "flanger", Version: 1, Name: "Flanger", Family: "Movement", Mix: 70, MixLaw: "blend",
 		Says:     "Sends a moving comb through the sound, hollow or ringing.",
 		Synonyms: []string{"jet", "comb", "swoosh", "whoosh", "metallic", "through"},
+		Plumbs:   []Plumb{{Param: "depth"}, {Param: "feedback"}},
 		Params: append([]param.Param{
 			{Name: "delay", Label: "Delay", Unit: "ms", Says: "The shortest time between sound and copy.",
 				Min: 0.1, Max: 10, Default: 0.6, Taper: param.Log, Step: 3, Digits: 2},

@@ -19,6 +19,7 @@ var gate = Kind{
 		ID: "gate", Version: 1, Name: "Gate", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Turns down what lies below a threshold: spill, hum, the space between.",
 		Synonyms: []string{"expander", "noise gate", "duck noise", "silence", "spill", "clean"},
+		Plumbs:   []Plumb{{Param: "threshold"}, {Param: "release"}},
 		Live:     []string{"in", "out", "reduction"},
 		Params: []param.Param{
 			{Name: "threshold", Label: "Threshold", Unit: "dB", Says: "It opens at this level.",
@@ -35,11 +36,12 @@ var gate = Kind{
 				Min: 0, Max: 1000, Default: 60, Taper: param.Linear, Step: 5, Digits: 0},
 			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it closes: 63 % of the way in this time.",
 				Min: 5, Max: 3000, Default: 140, Taper: param.Log, Step: 5, Digits: 0},
-			{Name: "keylow", Label: "Key low cut", Unit: "Hz", Says: "What it does not listen to at the bottom. At 20 Hz it is out.",
+			{Sheet: "Key", Name: "keylow", Label: "Key low cut", Unit: "Hz", Says: "What it does not listen to at the bottom. At 20 Hz it is out.",
 				Min: 20, Max: 4000, Default: 20, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "keyhigh", Label: "Key high cut", Unit: "Hz", Says: "What it does not listen to at the top. At 20 kHz it is out.",
+			{Sheet: "Key", Name: "keyhigh", Label: "Key high cut", Unit: "Hz", Says: "What it does not listen to at the top. At 20 kHz it is out.",
 				Min: 200, Max: 20000, Default: 20000, Taper: param.Log, Step: 3, Digits: 0},
 			{
+				Sheet:      "Key",
 				Name:       "ahead",
 				Label:      "Look-ahead",
 				Unit:       "ms",

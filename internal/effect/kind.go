@@ -44,15 +44,24 @@ type Info struct {
 	Says     string        `json:"says" required:"true"`
 	Synonyms []string      `json:"synonyms" required:"true"`
 	Params   []param.Param `json:"params" required:"true"`
-	Mix      float64       `json:"mix" required:"true"` // percent it is inserted with
-	MixLaw   string        `json:"mixLaw" required:"true" enum:"blend,add"`
-	Live     []string      `json:"live"` // names of the figures its processor reports
+	// Plumbs are what is most telling about it, first things first: the first two that matter hang under a stage.
+	Plumbs []Plumb  `json:"plumbs" required:"true"`
+	Mix    float64  `json:"mix" required:"true"` // percent it is inserted with
+	MixLaw string   `json:"mixLaw" required:"true" enum:"blend,add"`
+	Live   []string `json:"live"` // names of the figures its processor reports
 	// Sound says what a sound of the project can serve as, such as an impulse response; Learns
 	// says what it can work out from what it hears. Empty: neither.
 	Sound  string `json:"sound,omitempty"`
 	Learns string `json:"learns,omitempty"`
 	// Keyed says that another signal can drive it.
 	Keyed bool `json:"keyed" required:"true"`
+}
+
+// Plumb names a parameter that is most telling about an effect; "mix" is the stage's.
+type Plumb struct {
+	Param string `json:"param" required:"true"`
+	// Named is the parameter whose value names it, such as the frequency of a band's gain; empty: its label does.
+	Named string `json:"named,omitempty"`
 }
 
 // faded is how long a release with a time constant in seconds takes to be over for good.

@@ -139,6 +139,14 @@ func cycleParams(hz float64, noteIndex float64) []param.Param {
 	}
 }
 
+// onSheet puts parameters on a sheet of their effect's scales.
+func onSheet(sheet string, ps []param.Param) []param.Param {
+	for i := range ps {
+		ps[i].Sheet = sheet
+	}
+	return ps
+}
+
 // cycle reads those three: the speed in Hz, and the length in quarter notes or 0.
 func cycle(v []float64) (hz, quarters float64) {
 	if v[0] != 0 {

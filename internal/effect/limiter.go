@@ -20,6 +20,7 @@ var limiter = Kind{
 		ID: "limiter", Version: 1, Name: "Limiter", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Lets no sample pass its ceiling, and can push the signal up against it.",
 		Synonyms: []string{"ceiling", "brickwall", "peak", "loud", "maximise", "protect"},
+		Plumbs:   []Plumb{{Param: "input"}, {Param: "ceiling"}},
 		Live:     []string{"in", "out", "reduction"},
 		Params: []param.Param{
 			{Name: "input", Label: "Input", Unit: "dB", Says: "Gain before the ceiling.",

@@ -17,6 +17,7 @@ var phaser = Kind{
 	Info: Info{
 		ID: "phaser", Version: 1, Name: "Phaser", Family: "Movement", Mix: 70, MixLaw: "blend",
 		Says:     "Sends a few soft notches through the sound.",
+		Plumbs:   []Plumb{{Param: "depth"}, {Param: "rate"}, {Param: "note"}},
 		Synonyms: []string{"all pass", "notches", "swirl", "phase", "sweep"},
 		Params: append([]param.Param{
 			{Name: "stages", Label: "Filters", Says: "How many filters stand in a row; every two make a notch.",

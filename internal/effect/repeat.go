@@ -16,6 +16,7 @@ var repeat = Kind{
 		ID: "repeat", Version: 1, Name: "Repeat", Family: "Transition", Mix: 100, MixLaw: "blend",
 		Says:     "Catches a moment and repeats it until you let go.",
 		Synonyms: []string{"stutter", "loop", "glitch", "roll", "hold"},
+		Plumbs:   []Plumb{{Param: "note"}, {Param: "fall"}},
 		Params: []param.Param{
 			{Name: "hold", Label: "Repeat", Says: "Switch it on to catch what plays now and repeat it.", Max: 1, Taper: param.Switch},
 			{Name: "note", Label: "Length", Says: "How long the caught piece is.",

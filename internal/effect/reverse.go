@@ -16,6 +16,7 @@ var reverse = Kind{
 		ID: "reverse", Version: 1, Name: "Reverse", Family: "Transition", Mix: 100, MixLaw: "blend",
 		Says:     "Plays the sound backwards, piece by piece in step with the song.",
 		Synonyms: []string{"backwards", "reverse delay", "rewind", "inverse"},
+		Plumbs:   []Plumb{{Param: "note"}, {Param: "time"}, {Param: "soft"}},
 		Params: []param.Param{
 			{Name: "sync", Label: "Length in", Says: "Whether the length is a note length, which follows the tempo, or milliseconds.",
 				Max: 1, Taper: param.Choice, Choices: []string{"notes", "milliseconds"}},

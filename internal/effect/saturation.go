@@ -63,6 +63,7 @@ var saturation = Kind{
 		ID: "saturation", Version: 1, Name: "Saturation", Family: "Colour", Mix: 100, MixLaw: "blend",
 		Says:     "Adds harmonics by bending the wave: soft, warm, hard or folded.",
 		Synonyms: []string{"distortion", "overdrive", "warm", "tape", "tube", "clip", "dirt", "harmonics", "fuzz", "fold"},
+		Plumbs:   []Plumb{{Param: "drive"}, {Param: "mix"}},
 		Params: []param.Param{
 			{Name: "character", Label: "Character", Says: "Which curve bends the wave.",
 				Max: 3, Taper: param.Choice, Choices: []string{"tape-like", "tube-like", "hard clip", "fold"}},

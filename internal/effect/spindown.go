@@ -17,6 +17,7 @@ var spinDown = Kind{
 		ID: "spindown", Version: 1, Name: "Spin-down", Family: "Transition", Mix: 100, MixLaw: "blend",
 		Says:     "Slows the sound to a stop when you say so, and lets it come back.",
 		Synonyms: []string{"tape stop", "turntable", "brake", "slow down", "stop", "halt", "power off"},
+		Plumbs:   []Plumb{{Param: "note"}, {Param: "time"}, {Param: "dull"}},
 		Live:     []string{"speed"},
 		Params: []param.Param{
 			{Name: "stop", Label: "Stop", Says: "Switch it on to slow down and hold; off lets the sound come back.",

@@ -24,6 +24,7 @@ var taps = Kind{
 		ID: "taps", Version: 1, Name: "Taps", Family: "Time", Mix: 60, MixLaw: "add",
 		Says:     "Up to sixteen echoes, each with its own time, level and place.",
 		Synonyms: []string{"multi tap", "echo", "rhythm", "pattern", "cluster", "early reflections"},
+		Plumbs:   []Plumb{{Param: "mix"}},
 		Params:   tapParams(),
 	},
 	Linear: true,

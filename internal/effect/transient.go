@@ -16,6 +16,7 @@ var transient = Kind{
 	Info: Info{
 		ID: "transient", Version: 1, Name: "Transient shaper", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Makes beginnings harder or softer, and what rings on longer or shorter.",
+		Plumbs:   []Plumb{{Param: "attack"}, {Param: "sustain"}},
 		Synonyms: []string{"attack", "punch", "sustain", "snap", "soften", "drum", "envelope"},
 		Live:     []string{"attack", "sustain", "reduction"},
 		Params: []param.Param{

@@ -13,6 +13,7 @@ var tremolo = Kind{
 		ID: "tremolo", Version: 1, Name: "Tremolo", Family: "Movement", Mix: 100, MixLaw: "blend",
 		Says:     "Makes the level swing, or the sound wander from side to side.",
 		Synonyms: []string{"auto pan", "panner", "pulse", "chop", "wobble", "swing", "rotary"},
+		Plumbs:   []Plumb{{Param: "depth"}, {Param: "rate"}, {Param: "note"}},
 		Params: append([]param.Param{
 			{Name: "depth", Label: "Depth", Unit: "%", Says: "How far the level falls.",
 				Min: 0, Max: 100, Default: 45, Taper: param.Linear, Step: 1, Digits: 0},

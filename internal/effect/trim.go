@@ -13,6 +13,7 @@ var trim = Kind{
 		ID: "trim", Version: 1, Name: "Trim", Family: "Level", Mix: 100, MixLaw: "blend",
 		Says:     "Turns the signal up or down, flips it, swaps or sums its sides.",
 		Synonyms: []string{"gain", "volume", "level", "polarity", "phase", "invert", "mono", "swap", "dc"},
+		Plumbs:   []Plumb{{Param: "gain"}},
 		Params: []param.Param{
 			{Name: "gain", Label: "Gain", Unit: "dB", Says: "How much louder or softer.",
 				Min: -120, Max: 36, Default: 0, Taper: param.Level, Step: 0.5, Digits: 1},

@@ -19,6 +19,7 @@ func vibratoOf(version int) Kind {
 		Info: Info{
 			ID: "vibrato", Version: version, Name: "Vibrato", Family: "Movement", Mix: 100, MixLaw: "blend",
 			Says:     "Makes the pitch swing up and down.",
+			Plumbs:   []Plumb{{Param: "depth"}, {Param: "rate"}, {Param: "note"}},
 			Synonyms: []string{"pitch", "wow", "flutter", "warble", "unsteady", "tape"},
 			Params: append([]param.Param{
 				{Name: "depth", Label: "Depth", Unit: "cents", Says: "How far the pitch swings either way.",

@@ -15,6 +15,7 @@ var width = Kind{
 	Info: Info{
 		ID: "width", Version: 1, Name: "Width", Family: "Stereo", Mix: 100, MixLaw: "blend",
 		Says:     "Makes the stereo picture wider or narrower, bass and rest apart.",
+		Plumbs:   []Plumb{{Param: "width"}},
 		Synonyms: []string{"stereo", "mid side", "narrow", "wide", "mono bass", "image"},
 		Live:     []string{"correlation", "side"},
 		Params: []param.Param{

@@ -28,6 +28,7 @@ type Param struct {
 	Unit       string   `json:"unit" required:"true"`
 	Says       string   `json:"says" required:"true"`
 	Group      string   `json:"group,omitempty"`
+	Sheet      string   `json:"sheet,omitempty"` // of a long effect, the sheet of scales that it stands on; empty: the first
 	Min        float64  `json:"min" required:"true"`
 	Max        float64  `json:"max" required:"true"`
 	Default    float64  `json:"default" required:"true"`
@@ -50,6 +51,12 @@ type When struct {
 // Only returns the parameter as one that matters while another has one of the values.
 func (p Param) Only(name string, is ...float64) Param {
 	p.When = &When{name, is}
+	return p
+}
+
+// On returns the parameter as one that stands on a sheet of its effect's scales.
+func (p Param) On(sheet string) Param {
+	p.Sheet = sheet
 	return p
 }
 

@@ -92,7 +92,7 @@ function Strand({ path, channel, off, open }: { path: Path } & Drawn) {
         />
       ) : (
         <button
-          className="flex h-[24px] w-[76px] shrink-0 items-center gap-1 pl-1 text-left text-[12px]"
+          className="flex h-[24px] w-[76px] shrink-0 items-center gap-1 pl-1 text-left text-small"
           style={{ fontWeight: selected ? 700 : 400 }}
           aria-pressed={selected}
           aria-label={`Path ${path.name}${path.mute ? ', muted' : ''}${listened ? ', listened to' : ''}`}
@@ -101,20 +101,20 @@ function Strand({ path, channel, off, open }: { path: Path } & Drawn) {
           onDoubleClick={() => setView({ renaming: path.id })}
         >
           <span className={`truncate ${path.mute ? 'struck soft' : ''}`}>{path.name}</span>
-          {listened && <span className="soft shrink-0 text-[10px]">heard</span>}
+          {listened && <span className="soft shrink-0 text-small">heard</span>}
           <Wire grow />
         </button>
       )}
       {whole ? (
         <Nodes nodes={nodes} owner={path.id} channel={channel} off={off || path.chain.bypass} open={open} />
       ) : (
-        <span className="soft px-1 text-[11px] whitespace-nowrap">
+        <span className="soft px-1 text-small whitespace-nowrap">
           {nodes.length === 0 ? 'dry' : nodes.length === 1 ? '1 stage' : `${nodes.length} stages`}
         </span>
       )}
       <Wire grow />
       <span
-        className={`figure mr-1.5 w-[34px] shrink-0 text-right text-[11px] ${selected ? '' : 'soft'}`}
+        className={`figure mr-1.5 w-[34px] shrink-0 text-right text-small ${selected ? '' : 'soft'}`}
         title="Level of the path"
       >
         {strip && path.level !== 0 ? figure(strip.path, path.level) : ''}

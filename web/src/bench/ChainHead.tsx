@@ -25,9 +25,9 @@ export function ChainHead({ channel }: { channel: Channel }) {
   const target = { channel: channel.id, owner }
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
-      <h2 className="text-[15px] font-bold">{channel.name}</h2>
+      <h2 className="text-head font-bold">{channel.name}</h2>
       {!narrow && (
-        <span className="soft text-[12px]">
+        <span className="soft text-small">
           {channel.kind} · {channel.stereo ? 'stereo' : 'mono'}
           {cost > 0 && !blind ? ` · costs ${percent(share(cost, rate))}` : ''}
           {channel.printOf ? ` · printed from ${channel.printOf.name}` : ''}

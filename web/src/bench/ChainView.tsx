@@ -21,7 +21,7 @@ function Blind({ channel }: { channel: Channel }) {
   return (
     <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
       <ChainHead channel={channel} />
-      <p className="soft my-auto max-w-[460px] text-[13px]">
+      <p className="soft my-auto max-w-[460px] text-label">
         The alternatives of {channel.name} are compared blind: hear 1 and 2 ( Y for the next ), then choose.
         Only then is it said which is which.
       </p>

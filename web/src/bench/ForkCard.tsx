@@ -28,11 +28,11 @@ export function ForkCard({ fork, channel, owner, index, off }: Props) {
           onName={(name) => void setForkNode(fork, { name }, 'Rename')}
         />
       ) : (
-        <span className={`truncate text-[12px] font-semibold ${off ? 'struck soft' : ''}`} title={title}>
+        <span className={`truncate text-small font-semibold ${off ? 'struck soft' : ''}`} title={title}>
           {fork.name || 'Fork'}
         </span>
       )}
-      <span className="soft flex items-center gap-1 text-[10px] whitespace-nowrap">
+      <span className="soft flex items-center gap-1 text-small whitespace-nowrap">
         <ForkGlyph paths={fork.paths.length} />
         {kind}
       </span>

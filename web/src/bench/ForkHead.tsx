@@ -12,8 +12,8 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
   const lit = useView((v) => v.listening?.node === fork.id)
   return (
     <div className="mb-1.5 flex items-center gap-2">
-      <h2 className="truncate text-[15px] font-bold">{fork.name || 'Fork'}</h2>
-      <span className="soft truncate text-[12px]">
+      <h2 className="truncate text-head font-bold">{fork.name || 'Fork'}</h2>
+      <span className="soft truncate text-small">
         {kind} on {channel.name}
       </span>
       <span className="ml-auto flex shrink-0 items-center gap-1">

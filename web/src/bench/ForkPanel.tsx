@@ -94,7 +94,7 @@ function Divides({ fork }: { fork: Fork }) {
 /** What the picture shows, in a line; where paths take each other away, that. */
 function Says({ fork, figures, hint }: { fork: Fork; figures: ForkFigures | null; hint: string }) {
   const rate = useSession((s) => s.project!.sampleRate)
-  if (!figures) return <p className="soft mt-1 text-[11px]">Sending a test signal through a copy of it…</p>
+  if (!figures) return <p className="soft mt-1 text-small">Sending a test signal through a copy of it…</p>
   const late = figures.latency
     ? ` · ${((figures.latency / rate) * 1000).toFixed(1)} ms late, made up for`
     : ''
@@ -102,16 +102,16 @@ function Says({ fork, figures, hint }: { fork: Fork; figures: ForkFigures | null
   return (
     <>
       {figures.cancel > 3 ? (
-        <p className="mt-1 text-[11px] leading-[13px]" style={{ color: 'var(--caution)' }}>
+        <p className="mt-1 text-small leading-[13px]" style={{ color: 'var(--caution)' }}>
           Paths cancel: {figures.cancel.toFixed(0)} dB are lost at {hertz(figures.at)}.
         </p>
       ) : (
-        <p className="soft mt-1 text-[11px] leading-[13px]">
+        <p className="soft mt-1 text-small leading-[13px]">
           Thick: the whole, {gain}
           {late}
         </p>
       )}
-      <p className="soft line-clamp-2 text-[11px] leading-[13px]">
+      <p className="soft line-clamp-2 text-small leading-[13px]">
         {hint ||
           (figures.measured
             ? 'Measured with noise at −18 dBFS: something on a path is not linear.'

@@ -22,7 +22,7 @@ export function KeyMark(p: { stage: string; tap: Tap; live: Picture['live']; fra
       {p.live && !p.live.hidden && (
         <line ref={upright} y1={16} y2={p.height} stroke="var(--live)" strokeDasharray="3 2" opacity={0} />
       )}
-      <text x={4} y={11} fontSize={10} fill="var(--ink)" data-testid="key-mark">
+      <text x={4} y={11} fontSize={12} fill="var(--ink)" data-testid="key-mark">
         {`key: ${text}`}
       </text>
     </g>

@@ -13,7 +13,7 @@ export function LiveFigures({ stage, names }: { stage: string; names: string[] }
     })
   }, 'figure')
   return (
-    <div className="soft mt-1 flex gap-4 text-[11px]">
+    <div className="soft mt-1 flex gap-4 text-small">
       {names.map((n, i) => (
         <span key={n}>
           {n}{' '}

@@ -60,7 +60,7 @@ export function ReductionHistory({ stage, index }: { stage: string; index: numbe
         style={{ width: 74, height: 20, color: 'var(--deep)' }}
         aria-hidden
       />
-      <span ref={figure} className="figure w-[34px] text-right text-[11px]">
+      <span ref={figure} className="figure w-[34px] text-right text-small">
         0.0
       </span>
     </>

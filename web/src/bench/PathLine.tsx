@@ -16,7 +16,7 @@ export function PathLine({ path, channel, selected, part }: Props) {
     <div className="rounded-[3px]" style={{ background: selected ? 'var(--shoal-1)' : undefined }}>
       <div className="grid grid-cols-[56px_minmax(0,1fr)_auto] items-center gap-1.5 pl-1">
         <button
-          className="h-6 truncate text-left text-[12px]"
+          className="h-6 truncate text-left text-small"
           style={{ fontWeight: selected ? 700 : 400 }}
           aria-pressed={selected}
           title={`${path.name}${part === undefined ? '' : `: ${Math.round(part * 100)} % of the power of all paths`}`}

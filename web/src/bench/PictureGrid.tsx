@@ -5,7 +5,7 @@ import type { Frame } from './frame'
 export function PictureGrid({ p, f, w, h }: { p: Picture; f: Frame; w: number; h: number }) {
   const short = (v: number) => (p.x.unit === 'Hz' && v >= 1000 ? `${v / 1000}k` : String(v).replace('-', '−'))
   return (
-    <g stroke="var(--shoal-3)" strokeWidth={0.8} fontSize={9}>
+    <g stroke="var(--shoal-3)" strokeWidth={0.8} fontSize={12}>
       {p.x.ticks.map((t, i) => (
         <g key={`x${t}`}>
           <line x1={f.x(t)} x2={f.x(t)} y1={0} y2={h} />
@@ -30,7 +30,7 @@ export function PictureGrid({ p, f, w, h }: { p: Picture; f: Frame; w: number; h
         textAnchor="end"
         fill="var(--soft)"
         stroke="none"
-        fontSize={10}
+        fontSize={12}
         fontStyle="italic"
       >
         {p.y.unit ? `${p.y.label}, ${p.y.unit}` : p.y.label}

@@ -90,7 +90,7 @@ export function PictureView({
           />
         ))}
       </svg>
-      <p className="soft mt-1 line-clamp-2 text-[11px] leading-[13px]" title={p.says} style={{ width: W }}>
+      <p className="soft mt-1 line-clamp-2 text-small leading-[13px]" title={p.says} style={{ width: W }}>
         {hint || p.says}
       </p>
       {p.live ? (
@@ -105,7 +105,7 @@ export function PictureView({
 function Reduction({ stage, index }: { stage: string; index: number }) {
   return (
     <div className="mt-1 flex items-end gap-2">
-      <span className="soft text-[11px] whitespace-nowrap">reduction, last 4 s</span>
+      <span className="soft text-small whitespace-nowrap">reduction, last 4 s</span>
       <ReductionHistory stage={stage} index={index} />
     </div>
   )

@@ -52,7 +52,7 @@ export function Sends({ channel }: { channel: Channel }) {
           </div>
         )}
         {channel.kind === 'main' && (
-          <span className="soft text-[12px]">The main output is what is heard.</span>
+          <span className="soft text-small">The main output is what is heard.</span>
         )}
       </div>
     </div>

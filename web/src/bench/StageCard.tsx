@@ -43,7 +43,7 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
         />
       ) : (
         <span
-          className={`truncate font-semibold ${width < 100 ? 'text-[12px]' : 'text-[13px]'} ${hollow ? 'struck soft' : ''}`}
+          className={`truncate font-semibold ${width < 100 ? 'text-small' : 'text-label'} ${hollow ? 'struck soft' : ''}`}
           title={name}
         >
           {name}
@@ -52,7 +52,7 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
       <span className="flex items-end justify-between gap-1 overflow-hidden">
         <MiniPicture stage={stage} width={width > 100 ? 52 : 32} height={20} />
         <span
-          className="figure soft text-[11px] whitespace-nowrap"
+          className="figure soft text-small whitespace-nowrap"
           title={stage.mixLock ? 'The mix is locked' : undefined}
         >
           {stage.mix < 100 || stage.mixLaw === 'add'
@@ -60,7 +60,7 @@ export function StageCard({ stage, channel, owner, index, off, width }: Props) {
             : ''}
         </span>
       </span>
-      <span className="figure soft flex justify-between text-[10px]">
+      <span className="figure soft flex justify-between text-small">
         <span>
           {stage.actsOn === 'both' ? '' : stage.actsOn}
           {look.listened ? ' heard' : ''}

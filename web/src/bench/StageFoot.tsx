@@ -82,7 +82,7 @@ export function StageFoot({ stage, effect, name }: { stage: Stage; effect: Effec
 /** A stage keeps the sound that it was made with; here it gets the one that its effect has now. */
 function OlderSound({ stage, effect }: { stage: Stage; effect: EffectInfo }) {
   return (
-    <div className="flex items-center justify-between gap-2 text-[12px]">
+    <div className="flex items-center justify-between gap-2 text-small">
       <span className="soft">
         An older sound: {effect.version} of {effect.newest}
       </span>

@@ -18,10 +18,10 @@ export function StageHead({ stage, channel, effect, pinned }: Props) {
   const name = stageName(stage, effects)
   return (
     <div className="mb-1.5 flex items-center gap-2">
-      <h2 className="truncate text-[15px] font-bold" title={effect.says}>
+      <h2 className="truncate text-head font-bold" title={effect.says}>
         {name}
       </h2>
-      <span className="soft truncate text-[12px]">
+      <span className="soft truncate text-small">
         on {channel.name}
         {stage.name && stage.name !== effect.name ? ` · ${effect.name}` : ''}
       </span>

@@ -69,7 +69,7 @@ export function StagePanel({ stage, channel, pinned }: { stage: Stage; channel: 
             <StageFoot stage={stage} effect={effect} name={name} />
             {groups.length === 1 && (
               <details>
-                <summary className="soft cursor-pointer text-[12px]">{groups[0]}, value by value</summary>
+                <summary className="soft cursor-pointer text-small">{groups[0]}, value by value</summary>
                 {shown
                   .filter((p) => p.group)
                   .map((p) => (

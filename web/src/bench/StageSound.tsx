@@ -30,7 +30,7 @@ export function SoundLoader({ stage, what }: { stage: Stage; what: string }) {
     }
   }
   return (
-    <div className="flex items-center justify-between gap-2 text-[12px]">
+    <div className="flex items-center justify-between gap-2 text-small">
       <span className="soft truncate" title={loaded?.name}>
         {part !== null ? `Loading, ${Math.round(part * 100)} %` : (loaded?.name ?? `No ${what} from a file`)}
       </span>

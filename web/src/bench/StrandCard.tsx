@@ -31,13 +31,13 @@ export function StrandCard({ stage, channel, owner, index, off }: Props) {
           onName={(next) => void setStage(stage.id, { name: next }, 'Rename')}
         />
       ) : (
-        <span className={`truncate text-[12px] font-semibold ${hollow ? 'struck soft' : ''}`} title={name}>
+        <span className={`truncate text-small font-semibold ${hollow ? 'struck soft' : ''}`} title={name}>
           {name}
         </span>
       )}
       <span className="flex items-end justify-between">
         <MiniPicture stage={stage} width={40} height={13} />
-        <span className="figure soft text-[10px] leading-[11px]">
+        <span className="figure soft text-small leading-[11px]">
           {stage.actsOn === 'both' ? '' : `${stage.actsOn} `}
           {stage.mix < 100 || stage.mixLaw === 'add'
             ? `${stage.mixLaw === 'add' ? '+' : ''}${Math.round(stage.mix)}`

@@ -98,7 +98,7 @@ export function Board() {
       </div>
       {over && (
         <div
-          className="pointer-events-none absolute inset-0 z-30 grid place-items-center border-4 border-dashed text-lg"
+          className="pointer-events-none absolute inset-0 z-30 grid place-items-center border-4 border-dashed text-head"
           style={{
             borderColor: 'var(--deep)',
             background: 'color-mix(in srgb, var(--paper) 80%, transparent)',

@@ -9,7 +9,7 @@ export function BoardFoot({ hidden }: { hidden: number }) {
   const project = useSession((s) => s.project)!
   const { rows, showHidden } = useView()
   return (
-    <div className="flex items-center gap-3 px-3 py-1.5 text-[12px]">
+    <div className="flex items-center gap-3 px-3 py-1.5 text-small">
       <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('track')}>
         Add a track
       </button>

@@ -117,7 +117,7 @@ export function ClipView({
         role="img"
       />
       {isError && (
-        <span className="absolute inset-0 grid place-items-center text-[11px]">
+        <span className="absolute inset-0 grid place-items-center text-small">
           {clip.name}: the waveform cannot be drawn
         </span>
       )}

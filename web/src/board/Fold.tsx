@@ -25,7 +25,7 @@ export function Fold(p: { nodes: Node[]; first: number; channel: string; owner: 
       {(open) => (
         <button
           aria-expanded={open}
-          className="h-[24px] min-w-[24px] rounded-[2px] border px-1 text-[12px] whitespace-nowrap"
+          className="h-[24px] min-w-[24px] rounded-[2px] border px-1 text-small whitespace-nowrap"
           aria-label={`${p.nodes.length} more`}
           style={{ background: 'var(--card)', borderColor: 'var(--deep)' }}
         >

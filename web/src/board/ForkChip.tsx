@@ -30,7 +30,7 @@ export function ForkChip({ fork, channel, owner, index, chainOff }: Props) {
           data-fork={fork.id}
           aria-pressed={selected || together}
           aria-label={`${title}, ${fork.paths.length} paths${off ? ', bypassed' : ''}`}
-          className="flex h-[22px] items-center gap-1.5 rounded-[2px] border px-1.5 text-[12px] whitespace-nowrap"
+          className="flex h-[22px] items-center gap-1.5 rounded-[2px] border px-1.5 text-small whitespace-nowrap"
           style={{
             background: off ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',
             borderColor: selected ? 'var(--ink)' : 'var(--deep)',
@@ -62,7 +62,7 @@ function OpenPath({ path, channel, off }: { path: Path; channel: string; off: bo
   const hollow = off || path.chain.bypass
   return (
     <span
-      className="flex items-center gap-1 text-[12px] whitespace-nowrap"
+      className="flex items-center gap-1 text-small whitespace-nowrap"
       onDragOver={(e) => carried(e) && e.preventDefault()}
       onDrop={(e) => {
         const c = carried(e)
@@ -80,7 +80,7 @@ function OpenPath({ path, channel, off }: { path: Path; channel: string; off: bo
       >
         <span className={path.mute ? 'struck soft' : ''}>{path.name}</span>
       </button>
-      {path.chain.nodes.length === 0 && <span className="soft px-1 text-[11px]">dry</span>}
+      {path.chain.nodes.length === 0 && <span className="soft px-1 text-small">dry</span>}
       {path.chain.nodes.map((n, i) =>
         n.stage ? (
           <StageChip

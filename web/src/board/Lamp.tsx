@@ -14,7 +14,7 @@ export function Lamp({
 }) {
   return (
     <button
-      className="h-[16px] w-[20px] shrink-0 rounded-[2px] border text-[10px] font-bold"
+      className="h-[16px] w-[20px] shrink-0 rounded-[2px] border text-small font-bold"
       style={
         on
           ? { background: 'var(--ink)', color: 'var(--paper)', borderColor: 'var(--ink)' }

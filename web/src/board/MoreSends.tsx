@@ -13,7 +13,7 @@ export function MoreSends({ channel, sends }: { channel: Channel; sends: Send[] 
       {(open) => (
         <button
           aria-expanded={open}
-          className="water-label h-[24px] min-w-[24px] text-[11px]"
+          className="water-label h-[24px] min-w-[24px] text-small"
           onClick={() => select(channel.id)}
         >
           +{sends.length}

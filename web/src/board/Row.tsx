@@ -132,7 +132,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
 function Empty({ channel }: { channel: Channel }) {
   useOutline((o) => o) // what it takes in is said there
   return (
-    <span className="soft absolute top-1 left-2 text-[11px]">
+    <span className="soft absolute top-1 left-2 text-small">
       {channel.input
         ? `Takes in ${tapText(channel.input)}`
         : 'Drop a WAV, FLAC or MP3 on the board, or print another row to here'}

@@ -60,7 +60,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
           <>
             {channel.kind === 'group' && (
               <button
-                className="soft -my-1 -ml-2 h-[24px] w-[24px] shrink-0 text-[10px]"
+                className="soft -my-1 -ml-2 h-[24px] w-[24px] shrink-0 text-small"
                 aria-expanded={!folded}
                 aria-label={`${folded ? 'Unfold' : 'Fold'} ${channel.name}`}
                 onClick={(e) => {
@@ -72,7 +72,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
               </button>
             )}
             <button
-              className="line-clamp-2 min-w-0 text-left text-[13px] leading-[14px] font-semibold wrap-anywhere"
+              className="line-clamp-2 min-w-0 text-left text-label leading-[14px] font-semibold wrap-anywhere"
               onClick={(e) => {
                 if (!e.shiftKey && !e.ctrlKey && !e.metaKey) return select(channel.id)
                 e.stopPropagation()
@@ -83,7 +83,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
             >
               {channel.name}
             </button>
-            <span className="soft ml-auto text-[11px]">
+            <span className="soft ml-auto text-small">
               {channel.kind === 'return' || channel.kind === 'group' ? channel.kind : ''}
             </span>
             <span className="-my-1">
@@ -95,7 +95,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
       </div>
       <div className={`flex items-center gap-1.5 ${low ? '' : 'mb-0.5'}`}>
         {trip ? (
-          <span className="figure grow text-[11px] font-bold" style={{ color: 'var(--loss)' }}>
+          <span className="figure grow text-small font-bold" style={{ color: 'var(--loss)' }}>
             muted: {over(trip.peak)}
           </span>
         ) : (

@@ -50,7 +50,7 @@ export function RowOut({ channel }: { channel: Channel }) {
             : 'No output: the row lives through its sends and taps')
         }
       >
-        <span className="water-label text-[12px]">
+        <span className="water-label text-small">
           {channel.kind === 'main' ? 'Out' : (out ?? 'nowhere')}
         </span>
       </span>

@@ -31,7 +31,7 @@ export function Ruler({
         className="flex shrink-0 items-center gap-2 pl-3"
         style={{ width: HEAD, borderRight: '1px solid var(--hair)' }}
       >
-        <span className="soft text-[12px]">Tide</span>
+        <span className="soft text-small">Tide</span>
         <span className="join">
           {tides.map((t) => (
             <button
@@ -60,7 +60,7 @@ export function Ruler({
 
 function Heads() {
   return (
-    <div className="water-label flex flex-1 items-center text-[12px]">
+    <div className="water-label flex flex-1 items-center text-small">
       <span className="flex-1 pl-3">stages, in order</span>
       <span className="flex gap-3 pr-3" style={{ width: STRIP }}>
         <span className="w-[148px] pl-1">level</span>

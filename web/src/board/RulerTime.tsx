@@ -65,7 +65,7 @@ export function Time({
     >
       {mark && (
         <span
-          className="absolute top-[14px] h-[15px] overflow-hidden pl-1 text-[11px] whitespace-nowrap italic"
+          className="absolute top-[14px] h-[15px] overflow-hidden pl-1 text-small whitespace-nowrap italic"
           style={{
             left: lens.x(mark.from),
             width: Math.max(2, (mark.to - mark.from) / lens.perPixel),
@@ -88,7 +88,7 @@ export function Time({
         return (
           <span
             key={i}
-            className="figure soft pointer-events-none absolute top-[16px] border-l pl-1 text-[10px]"
+            className="figure soft pointer-events-none absolute top-[16px] border-l pl-1 text-small"
             style={{ left: x, borderColor: 'var(--soft)', height: 13 }}
           >
             {i + 1}

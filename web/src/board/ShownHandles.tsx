@@ -32,7 +32,7 @@ export function ShownHandles({ channel }: { channel: Channel }) {
           className="flex items-center gap-1.5 px-1"
           style={{ maxWidth: HANDLE, background: 'var(--shoal-1)' }}
         >
-          <span className="water-label max-w-[48px] truncate text-[12px] italic" title={h.name}>
+          <span className="water-label max-w-[48px] truncate text-small italic" title={h.name}>
             {h.name}
           </span>
           <span className="w-[104px]">

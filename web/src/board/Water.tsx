@@ -54,13 +54,13 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           </Plate>
           {blind && (
             <Plate>
-              <span className="water-label text-[12px]">compared blind</span>
+              <span className="water-label text-small">compared blind</span>
             </Plate>
           )}
           {channel.trials.length > 0 && !blind && (
             <Plate>
               <span
-                className="water-label text-[11px] font-semibold"
+                className="water-label text-small font-semibold"
                 title={`Trial ${letter} is heard; Y for the next`}
               >
                 {letter}
@@ -97,7 +97,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           )}
           {!blind && (
             <button
-              className="h-[18px] w-[18px] rounded-full border text-[12px] leading-none opacity-60 hover:opacity-100 focus:opacity-100"
+              className="h-[18px] w-[18px] rounded-full border text-small leading-none opacity-60 hover:opacity-100 focus:opacity-100"
               style={{ borderColor: 'var(--deep)', color: 'var(--deep)', background: 'var(--shoal-1)' }}
               aria-label={`Add a stage to ${channel.name}`}
               title="Add a stage ( / )"

@@ -43,7 +43,7 @@ export function Card({
         style={{ width, maxWidth: '94vw', border: '1px solid var(--hair)' }}
       >
         <div className="mb-3 flex items-center justify-between">
-          <h2 className="text-[16px] font-bold">{title}</h2>
+          <h2 className="text-head font-bold">{title}</h2>
           <button className="btn btn-xs btn-ghost" onClick={onClose}>
             Close <kbd className="kbd kbd-xs">Esc</kbd>
           </button>

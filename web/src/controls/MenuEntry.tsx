@@ -22,7 +22,7 @@ export function Entry({ item, shut }: { item: Exclude<Item, null | false>; shut:
       {...look}
       role="menuitem"
       disabled={item.off}
-      className={`flex min-h-6 items-center gap-2 rounded px-2.5 py-1 text-left text-[13px] ${item.off ? 'opacity-40' : 'hover:bg-[var(--shoal-2)] focus:bg-[var(--shoal-2)]'}`}
+      className={`flex min-h-6 items-center gap-2 rounded px-2.5 py-1 text-left text-label ${item.off ? 'opacity-40' : 'hover:bg-[var(--shoal-2)] focus:bg-[var(--shoal-2)]'}`}
       onClick={() => {
         shut()
         item.run()

@@ -10,7 +10,7 @@ export function Pick<T extends string | number>(p: {
 }) {
   return (
     <label
-      className="grid items-center gap-2 text-[12px]"
+      className="grid items-center gap-2 text-small"
       style={{ gridTemplateColumns: `minmax(0, 1fr) ${p.wide ? 172 : 112}px` }}
       title={p.says}
       data-says={p.says}
@@ -36,7 +36,7 @@ export function Pick<T extends string | number>(p: {
 export function Toggle(p: { label: string; says: string; on: boolean; onSet: (on: boolean) => unknown }) {
   return (
     <label
-      className="flex h-6 cursor-pointer items-center justify-between gap-2 text-[12px]"
+      className="flex h-6 cursor-pointer items-center justify-between gap-2 text-small"
       title={p.says}
       data-says={p.says}
     >

@@ -74,13 +74,13 @@ export function Scale(p: Props) {
     >
       <div className="min-w-0">
         <div
-          className={`truncate leading-[13px] ${compact ? 'soft text-[11px]' : 'text-[12px]'}`}
+          className={`truncate leading-[13px] ${compact ? 'soft text-small' : 'text-small'}`}
           title={param.says}
         >
           {p.caption ?? name}
           {moved && (
             <button
-              className="water-label ml-1 text-[11px] underline"
+              className="water-label ml-1 text-small underline"
               tabIndex={-1}
               title={movedBy[moved.by]}
               onClick={moved.by === 'line' ? p.onLine : p.onMoves}

@@ -47,12 +47,12 @@ export function ScaleFigure({ param, value, name, typing, onTyping, take, small,
     )
   return (
     <button
-      className={`figure h-6 truncate text-right hover:underline ${small ? 'text-[12px]' : 'text-[13px]'}`}
+      className={`figure h-6 truncate text-right hover:underline ${small ? 'text-small' : 'text-label'}`}
       tabIndex={-1}
       title={`${param.says} Click to type a value.`}
       onClick={() => onTyping(true)}
     >
-      {small ? figure(param, value) : number} {!small && <span className="soft text-[12px]">{unit}</span>}
+      {small ? figure(param, value) : number} {!small && <span className="soft text-small">{unit}</span>}
     </button>
   )
 }

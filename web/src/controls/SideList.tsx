@@ -37,14 +37,14 @@ export function SideList({
         else onKey(e)
       }}
     >
-      <div className="mb-2 flex items-center justify-between text-[12px]">
+      <div className="mb-2 flex items-center justify-between text-small">
         {head}
         <button className="btn btn-xs btn-ghost" onClick={onClose}>
           Close
         </button>
       </div>
       {children}
-      <div className="soft mt-1 text-[11px]">{foot}</div>
+      <div className="soft mt-1 text-small">{foot}</div>
     </section>
   )
 }

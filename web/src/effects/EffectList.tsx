@@ -74,7 +74,7 @@ export function EffectList({ owner, index, replace }: Props) {
       <div className="mt-2 min-h-0 overflow-y-auto" role="listbox" aria-label="Effects">
         {found.map((g) => (
           <div key={g.name} className="mb-2">
-            <div className="water-label text-[12px]">{g.name}</div>
+            <div className="water-label text-small">{g.name}</div>
             {g.effects.map((e) => (
               <div
                 key={e.id}
@@ -96,10 +96,10 @@ export function EffectList({ owner, index, replace }: Props) {
                   }}
                 >
                   <span className="font-semibold">{e.name}</span>
-                  <span className="soft block text-[12px]">{e.says}</span>
+                  <span className="soft block text-small">{e.says}</span>
                 </button>
                 <button
-                  className="soft px-2 py-1 text-[13px]"
+                  className="soft px-2 py-1 text-label"
                   tabIndex={-1}
                   aria-pressed={likes.includes(e.id)}
                   aria-label={`${e.name} is a favourite`}

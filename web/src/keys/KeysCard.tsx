@@ -14,7 +14,7 @@ export function KeysCard() {
                   <dt>
                     <kbd className="kbd kbd-sm whitespace-nowrap">{k}</kbd>
                   </dt>
-                  <dd className="text-[12.5px]">{what}</dd>
+                  <dd className="text-label">{what}</dd>
                 </div>
               ))}
             </dl>

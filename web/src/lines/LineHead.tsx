@@ -95,7 +95,7 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
   return (
     <>
       <div
-        className="line-clamp-2 pt-[2px] text-[11px] leading-[13px]"
+        className="line-clamp-2 pt-[2px] text-small leading-[13px]"
         title={`${lines.labelOf(v)}. ${v.param.says}`}
       >
         {lines.labelOf(v)}
@@ -103,7 +103,7 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
       <div className="flex h-[18px] items-center gap-1.5">
         <LineValueAt v={v} />
         {taken && (
-          <span className="text-[11px] whitespace-nowrap" style={{ color: 'var(--live)' }}>
+          <span className="text-small whitespace-nowrap" style={{ color: 'var(--live)' }}>
             taken down
           </span>
         )}

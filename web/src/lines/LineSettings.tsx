@@ -19,7 +19,7 @@ export function LineSettings() {
   const { grid, glide, untilStop } = useView()
   return (
     <li
-      className="flex flex-col gap-1.5 border-t px-2 py-2 text-[12px]"
+      className="flex flex-col gap-1.5 border-t px-2 py-2 text-small"
       style={{ borderColor: 'var(--hair)' }}
     >
       <label className="flex items-center justify-between gap-2 p-0">

@@ -126,7 +126,7 @@ function Tip(p: { text: string; seen: { x: number; y: number }; width: number })
       x={p.seen.x + (end ? -8 : 8)}
       y={Math.max(11, p.seen.y - 5)}
       textAnchor={end ? 'end' : 'start'}
-      fontSize={11}
+      fontSize={12}
       fill="var(--ink)"
     >
       {p.text}

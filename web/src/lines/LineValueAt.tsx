@@ -19,7 +19,7 @@ export function LineValueAt({ v }: { v: LineView }) {
     if (ref.current && ref.current.textContent !== text) ref.current.textContent = text
   })
   return (
-    <span ref={ref} className="figure text-[11px]" style={{ color: 'var(--ink)' }}>
+    <span ref={ref} className="figure text-small" style={{ color: 'var(--ink)' }}>
       {v.count === 0 ? say(v.base) : ''}
     </span>
   )

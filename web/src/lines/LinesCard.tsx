@@ -45,15 +45,15 @@ export function LinesCard({ row }: { row: string }) {
         {found.slice(0, 200).map((m) => (
           <button
             key={`${m.owner} ${m.name}`}
-            className="flex min-h-6 w-full items-baseline gap-2 px-2 py-1 text-left text-[13px] hover:bg-[var(--shoal-2)]"
+            className="flex min-h-6 w-full items-baseline gap-2 px-2 py-1 text-left text-label hover:bg-[var(--shoal-2)]"
             onClick={() => {
               shut()
               void lines.openLine(m.owner, m.name, `${m.label} of ${m.of}`)
             }}
           >
             <span className="font-semibold">{m.label}</span>
-            <span className="soft truncate text-[12px]">{m.of}</span>
-            {m.line && <span className="water-label ml-auto text-[11px]">has a line</span>}
+            <span className="soft truncate text-small">{m.of}</span>
+            {m.line && <span className="water-label ml-auto text-small">has a line</span>}
           </button>
         ))}
         {data && found.length === 0 && <p className="soft p-2">Nothing here goes by “{text}”.</p>}

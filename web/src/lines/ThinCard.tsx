@@ -36,7 +36,7 @@ export function ThinCard({ v, stretch }: { v: LineView; stretch: Stretch }) {
           take()
         }}
       >
-        <label className="block text-[13px]">
+        <label className="block text-label">
           The line may be this far from the points that are left out{v.param.unit && `, in ${v.param.unit}`}
           <input
             data-first

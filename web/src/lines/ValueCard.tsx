@@ -19,7 +19,7 @@ export function ValueCard({ v, stretch, points }: { v: LineView; stretch: Stretc
   }
   return (
     <Card title={points ? `Value of the points` : `Hold a value over the stretch`} width={380}>
-      <label className="block text-[13px]">
+      <label className="block text-label">
         {lines.labelOf(v)}, {said(v.param, v.param.min)} to {said(v.param, v.param.max)}
         <input
           data-first
@@ -32,7 +32,7 @@ export function ValueCard({ v, stretch, points }: { v: LineView; stretch: Stretc
           onKeyDown={(e) => e.key === 'Enter' && take(e.currentTarget.value)}
         />
       </label>
-      <p className="soft mt-2 text-[12px]">
+      <p className="soft mt-2 text-small">
         {points
           ? 'Enter sets it.'
           : 'Enter holds it: before and behind the stretch the line stays what it is.'}

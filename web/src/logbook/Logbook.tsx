@@ -13,7 +13,7 @@ export function Logbook() {
   })
   return (
     <Card title="Logbook" width={560}>
-      <p className="soft mb-2 text-[12px]">Undo and redo take back your own changes only.</p>
+      <p className="soft mb-2 text-small">Undo and redo take back your own changes only.</p>
       <table className="table table-xs">
         <tbody>
           {data?.map((e) => (

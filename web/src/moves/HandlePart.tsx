@@ -18,7 +18,7 @@ export function HandlePart(p: {
   const target = h?.targets.find((t) => t.owner === p.owner && t.name === param.name)
   if (!h || !target)
     return (
-      <label className="flex items-center gap-2 text-[13px]">
+      <label className="flex items-center gap-2 text-label">
         Hang it on
         <select
           className="select select-sm w-56"
@@ -47,9 +47,9 @@ export function HandlePart(p: {
       aria-label={`Handle ${h.name}`}
     >
       <div className="mb-1 flex items-center gap-2">
-        <span className="text-[13px] font-semibold">Handle</span>
-        <span className="text-[13px]">{h.name}</span>
-        <span className="soft text-[12px]">moves {h.targets.length}</span>
+        <span className="text-label font-semibold">Handle</span>
+        <span className="text-label">{h.name}</span>
+        <span className="soft text-small">moves {h.targets.length}</span>
         <button
           className="btn btn-xs btn-ghost ml-auto font-normal"
           onClick={() => void moves.letGo(h, p.owner, param.name)}

@@ -8,7 +8,7 @@ export function HandleSettings({ handle: h }: { handle: Handle }) {
   const homes = useOutline((o) => o?.homes[h.id])
   return (
     <>
-      <label className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-[12px]">
+      <label className="grid grid-cols-[minmax(0,1fr)_112px] items-center gap-2 text-small">
         Name
         <input
           className="input input-xs w-full"

@@ -22,8 +22,8 @@ export function MoverPart({ mover, owner, name }: { mover: Mover; owner: string;
       aria-label={`Mover, ${mover.shape}`}
     >
       <div className="mb-1 flex items-center gap-2">
-        <span className="text-[13px] font-semibold">Mover</span>
-        {others > 0 && <span className="soft text-[12px]">moves {others} more</span>}
+        <span className="text-label font-semibold">Mover</span>
+        {others > 0 && <span className="soft text-small">moves {others} more</span>}
         <span className="ml-auto flex gap-1">
           {chance && (
             <button

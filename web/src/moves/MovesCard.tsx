@@ -21,7 +21,7 @@ export function MovesCard({ owner, param, label }: { owner: string; param: Param
   const stage = findNode(project, owner)?.node.stage
   return (
     <Card title={`What moves ${label}`} width={560}>
-      <p className="soft mb-3 text-[12px]">
+      <p className="soft mb-3 text-small">
         {handle
           ? `The handle ${handle.name} gives its base${line ? '; its line waits' : ''}.`
           : line?.points.length

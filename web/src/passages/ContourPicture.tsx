@@ -53,7 +53,7 @@ export function ContourPicture(p: { v: PassageView; contour: Contour | null; row
     return (
       <>
         <div
-          className="grid place-items-center border text-[11px]"
+          className="grid place-items-center border text-small"
           style={{ width: W, height: H, borderColor: 'var(--deep)', background: 'var(--shoal-1)' }}
         >
           <span className="soft">Listening to its rows…</span>
@@ -83,7 +83,7 @@ export function ContourPicture(p: { v: PassageView; contour: Contour | null; row
         {marks.map((m) => (
           <g key={m}>
             <line x1={0} x2={W} y1={y(m)} y2={y(m)} stroke="var(--shoal-3)" strokeWidth={0.8} />
-            <text className="figure" x={2} y={y(m) - 2} fontSize={9} fill="var(--soft)">
+            <text className="figure" x={2} y={y(m) - 2} fontSize={12} fill="var(--soft)">
               {`${m}`.replace('-', '−')}
             </text>
           </g>
@@ -94,11 +94,11 @@ export function ContourPicture(p: { v: PassageView; contour: Contour | null; row
         {[from, to].map((at, i) => (
           <line key={i} x1={at} x2={at} y1={0} y2={H} stroke="var(--deep)" />
         ))}
-        <text x={W - 4} y={10} textAnchor="end" fontSize={10} fontStyle="italic" fill="var(--soft)">
+        <text x={W - 4} y={10} textAnchor="end" fontSize={12} fontStyle="italic" fill="var(--soft)">
           level, dB
         </text>
       </svg>
-      <p className="soft mt-1 h-[26px] text-[11px] leading-[13px]" data-testid="left">
+      <p className="soft mt-1 h-[26px] text-small leading-[13px]" data-testid="left">
         {row.says.replace('-', '−')} Dotted: without it.
       </p>
     </>

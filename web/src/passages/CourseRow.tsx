@@ -13,9 +13,9 @@ export function CourseRow({ v, course, index }: { v: PassageView; course: Course
       aria-label={`Course ${course.name}`}
     >
       <div>
-        <h3 className="text-[12px] font-semibold">{course.name}</h3>
+        <h3 className="text-small font-semibold">{course.name}</h3>
         {always ? (
-          <p className="soft text-[11px]">all the time</p>
+          <p className="soft text-small">all the time</p>
         ) : (
           <CourseStrip v={v} course={course} index={index} />
         )}
@@ -48,14 +48,14 @@ function Targets({ v, index, list }: { v: PassageView; index: number; list: Cour
   const name = `${t.param.label} of ${t.of === t.row ? rows : t.of}`
   const choice = t.param.taper === 'choice' || t.param.taper === 'switch'
   return (
-    <div className="flex items-center gap-1 text-[12px]">
+    <div className="flex items-center gap-1 text-small">
       <span className="min-w-0 flex-1 truncate" title={`${t.param.label} of ${of}${on.join(', ')}`}>
-        {t.param.label} <span className="soft text-[11px]">{`${of}${rows}`}</span>
+        {t.param.label} <span className="soft text-small">{`${of}${rows}`}</span>
       </span>
       {t.length ? (
-        <span className="soft text-[11px]">{`${Math.round((t.length ?? 0) * 100)} % of its length`}</span>
+        <span className="soft text-small">{`${Math.round((t.length ?? 0) * 100)} % of its length`}</span>
       ) : t.always && choice ? (
-        <span className="figure text-[11px]">{worded(t, t.to)}</span>
+        <span className="figure text-small">{worded(t, t.to)}</span>
       ) : t.always ? (
         <Figure
           param={t.param}
@@ -67,7 +67,7 @@ function Targets({ v, index, list }: { v: PassageView; index: number; list: Cour
         <>
           {t.here ? (
             <button
-              className="soft rounded border border-dashed px-1 text-[11px]"
+              className="soft rounded border border-dashed px-1 text-small"
               style={{ borderColor: 'var(--soft)', minHeight: 20 }}
               title="From where it stands. Click for a value of its own."
               onClick={() => void passages.setTargets(v, index, list, { here: false })}
@@ -93,7 +93,7 @@ function Targets({ v, index, list }: { v: PassageView; index: number; list: Cour
         </>
       )}
       <button
-        className="soft min-h-5 min-w-5 text-[12px]"
+        className="soft min-h-5 min-w-5 text-small"
         aria-label={`Leave ${name} alone`}
         title="Leave it alone"
         onClick={() => void passages.letGo(v, index, list)}

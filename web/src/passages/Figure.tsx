@@ -24,7 +24,7 @@ export function Figure(p: {
     <span className="flex items-baseline gap-0.5">
       <input
         key={shown}
-        className={`figure h-[20px] w-[48px] rounded-none border-b bg-transparent px-0.5 text-right text-[12px] ${wrong ? 'outline outline-[var(--caution)]' : ''}`}
+        className={`figure h-[20px] w-[48px] rounded-none border-b bg-transparent px-0.5 text-right text-small ${wrong ? 'outline outline-[var(--caution)]' : ''}`}
         style={{ borderColor: 'var(--soft)' }}
         aria-label={p.label}
         title={p.onHere ? 'Type a value, or “here” for where it stands' : undefined}
@@ -40,7 +40,7 @@ export function Figure(p: {
         }}
         onBlur={(e) => take(e.target.value)}
       />
-      {p.param.unit && <span className="soft text-[11px]">{p.param.unit}</span>}
+      {p.param.unit && <span className="soft text-small">{p.param.unit}</span>}
     </span>
   )
 }

@@ -27,7 +27,7 @@ export function PassageBand(p: {
     >
       {mark && (
         <button
-          className="absolute top-0 h-[16px] rounded-full border px-2 text-[11px] leading-[13px] whitespace-nowrap"
+          className="absolute top-0 h-[16px] rounded-full border px-2 text-small leading-[13px] whitespace-nowrap"
           style={{
             left: freeFrom(
               Math.max(2, lens.x(mark.from)),
@@ -99,7 +99,7 @@ function Band({ x, lens, room, others }: BandProps) {
   return (
     <>
       <button
-        className="absolute top-0 h-[16px] touch-none overflow-hidden border px-1.5 text-left text-[11px] leading-[13px] whitespace-nowrap"
+        className="absolute top-0 h-[16px] touch-none overflow-hidden border px-1.5 text-left text-small leading-[13px] whitespace-nowrap"
         style={{
           left: at.left,
           width: at.width,
@@ -139,7 +139,7 @@ function Band({ x, lens, room, others }: BandProps) {
       </button>
       {!at.inside && (
         <span
-          className="pointer-events-none absolute top-0 truncate text-[11px] leading-[16px] whitespace-nowrap"
+          className="pointer-events-none absolute top-0 truncate text-small leading-[16px] whitespace-nowrap"
           style={{ left: at.name, maxWidth: freeTo(at.name, x, others, lens) }}
         >
           {x.name}

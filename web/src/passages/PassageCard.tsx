@@ -40,10 +40,10 @@ export function PassageCard(p: { from: number; to: number; name: string; rows: s
       }
     >
       <fieldset className="shrink-0">
-        <legend className="soft text-[12px]">On these rows</legend>
+        <legend className="soft text-small">On these rows</legend>
         <div className="flex max-h-[92px] flex-wrap gap-x-3 gap-y-0.5 overflow-y-auto py-1">
           {channels.map((c) => (
-            <label key={c.id} className="flex min-h-6 items-center gap-1 text-[12px]">
+            <label key={c.id} className="flex min-h-6 items-center gap-1 text-small">
               <input
                 type="checkbox"
                 className="checkbox checkbox-xs"
@@ -67,12 +67,12 @@ export function PassageCard(p: { from: number; to: number; name: string; rows: s
         {found.map((k) => (
           <div key={k.id} role="listitem">
             <button
-              className="w-full px-2 py-1 text-left text-[13px] hover:bg-[var(--shoal-2)] disabled:opacity-50"
+              className="w-full px-2 py-1 text-left text-label hover:bg-[var(--shoal-2)] disabled:opacity-50"
               disabled={rows.length === 0}
               onClick={() => make(k)}
             >
               <span className="font-semibold">{k.name}</span>
-              <span className="soft block text-[12px]">{k.says}</span>
+              <span className="soft block text-small">{k.says}</span>
             </button>
           </div>
         ))}

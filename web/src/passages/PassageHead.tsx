@@ -19,9 +19,9 @@ export function PassageHead({ v }: { v: PassageView }) {
           onName={(name) => void passages.set(x, { name }, 'Rename')}
         />
       ) : (
-        <h2 className="truncate text-[15px] font-bold">{x.name}</h2>
+        <h2 className="truncate text-head font-bold">{x.name}</h2>
       )}
-      <span className="soft flex shrink-0 items-center gap-1 text-[12px]">
+      <span className="soft flex shrink-0 items-center gap-1 text-small">
         bars
         <PlaceField
           at={v.begin}
@@ -79,7 +79,7 @@ function PlaceField(p: { at: string; label: string; onPlace: (at: string) => Pro
   return (
     <input
       key={p.at}
-      className="input input-xs figure w-[60px] px-1 text-[12px]"
+      className="input input-xs figure w-[60px] px-1 text-small"
       aria-label={p.label}
       title={`${p.label}, as 29.1, or 29.1.50 for halfway to the next beat`}
       defaultValue={p.at}

@@ -61,10 +61,10 @@ export function PassagePanel({ id }: { id: string }) {
           {v.courses.map((c, i) => (
             <CourseRow key={i} v={v} course={c} index={i} />
           ))}
-          {v.courses.length === 0 && <p className="soft text-[12px]">Nothing moves in it yet.</p>}
+          {v.courses.length === 0 && <p className="soft text-small">Nothing moves in it yet.</p>}
           <AddMove passage={v.passage} />
           {v.brought.length > 0 && (
-            <p className="soft text-[11px] leading-[14px]">
+            <p className="soft text-small leading-[14px]">
               It brought {v.brought.join(', ')}; removed, it takes them along.
             </p>
           )}
@@ -109,7 +109,7 @@ function Tail({ v }: { v: PassageView }) {
         />
       )}
       {(x.tail === 'cut' || x.tail === 'fade') && (
-        <label className="flex items-start gap-2 text-[12px]">
+        <label className="flex items-start gap-2 text-small">
           <input
             type="checkbox"
             className="checkbox checkbox-xs mt-0.5"

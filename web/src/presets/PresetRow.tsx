@@ -26,10 +26,10 @@ export function PresetRow({ preset: p, chosen, onTry, onTake, onRename, onBin }:
         title={chosen ? 'Take it' : 'Try it'}
       >
         <span className="font-semibold">{p.name}</span>
-        {!p.shipped && <span className="soft text-[11px]"> · saved here</span>}
-        <span className="soft block text-[12px]">{p.says}</span>
+        {!p.shipped && <span className="soft text-small"> · saved here</span>}
+        <span className="soft block text-small">{p.says}</span>
         {p.unknown.length > 0 && (
-          <span className="block text-[11px] font-semibold">
+          <span className="block text-small font-semibold">
             Unknown here, kept and left out: {p.unknown.join(', ')}
           </span>
         )}

@@ -95,7 +95,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
                 onChange={(e) => setMute(e.target.checked)}
               />
             </label>
-            <p className="soft text-[12px]">
+            <p className="soft text-small">
               The print is taken after the chain and before the fader. The new track takes over level, pan,
               sends and output, so the mix stays as it is.
             </p>

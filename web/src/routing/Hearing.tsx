@@ -13,7 +13,7 @@ export function Hearing({ channel, dry, share }: { channel: Channel; dry: boolea
   )
   return (
     <>
-      <span className="soft text-[12px]">Hear, in this window only</span>
+      <span className="soft text-small">Hear, in this window only</span>
       {button('dry', dry, 'it without its returns', 'D')}
       {button('share', share, 'only what comes back', '⇧D')}
     </>

@@ -17,7 +17,7 @@ export function Incoming({ channel }: { channel: Channel }) {
   if (!strip) return null
   return (
     <>
-      <div className="flex items-center gap-2 text-[12px]">
+      <div className="flex items-center gap-2 text-small">
         <span className="soft">
           {sends.length > 0
             ? `${sends.length} send${sends.length > 1 ? 's' : ''} come in`
@@ -37,7 +37,7 @@ export function Incoming({ channel }: { channel: Channel }) {
               className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5"
             >
               <button
-                className={`h-[24px] truncate text-left text-[12px] ${s.mute ? 'struck' : ''}`}
+                className={`h-[24px] truncate text-left text-small ${s.mute ? 'struck' : ''}`}
                 title={`Select ${c.name}`}
                 onClick={() => select(c.id)}
               >
@@ -71,7 +71,7 @@ export function Incoming({ channel }: { channel: Channel }) {
         {rows.map((c) => (
           <div key={c.id} className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5">
             <button
-              className="h-[24px] truncate text-left text-[12px]"
+              className="h-[24px] truncate text-left text-small"
               onClick={() => select(c.id)}
               title={`Select ${c.name}`}
             >
@@ -97,7 +97,7 @@ export function Incoming({ channel }: { channel: Channel }) {
           </div>
         ))}
         {sends.length + rows.length === 0 && (
-          <p className="soft text-[12px]">Nothing comes in yet. Select rows and press S to send them here.</p>
+          <p className="soft text-small">Nothing comes in yet. Select rows and press S to send them here.</p>
         )}
       </div>
     </>

@@ -10,7 +10,7 @@ export function Meets({ channel }: { channel: Channel }) {
   const reach = useReach()
   const line = (text: string, ids: string[]) =>
     ids.length > 0 && (
-      <p className="soft text-[12px]">
+      <p className="soft text-small">
         {text}{' '}
         {ids.map((id, i) => (
           <span key={id}>

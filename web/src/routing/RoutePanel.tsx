@@ -24,15 +24,15 @@ export function RoutePanel({ channel }: { channel: Channel }) {
       role="group"
       aria-label={`Routing of ${channel.name}`}
     >
-      <h2 className="text-[15px] font-bold">
-        {channel.name} <span className="soft text-[12px] font-normal">where it comes from and goes to</span>
+      <h2 className="text-head font-bold">
+        {channel.name} <span className="soft text-small font-normal">where it comes from and goes to</span>
       </h2>
       <div
         className={`grid min-h-0 flex-1 gap-4 ${gathers ? 'grid-cols-[190px_minmax(0,1fr)]' : 'grid-cols-[minmax(0,1fr)_190px]'}`}
       >
         <div className="flex min-w-0 flex-col gap-1.5">
           {channel.kind !== 'main' && (
-            <label className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-2 text-[12px]">
+            <label className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-2 text-small">
               Output
               <select
                 className="select select-xs w-full pr-6"

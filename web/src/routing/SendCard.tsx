@@ -48,7 +48,7 @@ export function SendCard({ rows }: { rows: string[] }) {
           void make()
         }}
       >
-        <label className="text-[12px]">
+        <label className="text-small">
           A new return, named
           <input
             data-first
@@ -64,7 +64,7 @@ export function SendCard({ rows }: { rows: string[] }) {
             onChange={(e) => setName(e.target.value)}
           />
         </label>
-        <label className="text-[12px]">
+        <label className="text-small">
           with this on it, fully wet
           <select
             className="select select-sm mt-1 w-full"
@@ -102,7 +102,7 @@ export function SendCard({ rows }: { rows: string[] }) {
       </form>
       {returns.length > 0 && (
         <>
-          <p className="soft mt-4 mb-1 text-[12px]">or to one that is there</p>
+          <p className="soft mt-4 mb-1 text-small">or to one that is there</p>
           <div className="flex flex-wrap gap-1.5">
             {returns.map((r) => (
               <button

@@ -16,7 +16,7 @@ export function TapPick(p: {
   const points = usePoints(from?.id ?? '')
   return (
     <label
-      className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-2 text-[12px]"
+      className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-2 text-small"
       title={p.says}
       data-says={p.says}
     >

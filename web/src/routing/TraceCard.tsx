@@ -38,14 +38,14 @@ export function TraceCard({ from, to }: { from: string; to: string }) {
   )
   return (
     <Card title="Trace a signal" width={660}>
-      <div className="mb-3 flex items-center gap-2 text-[12px]">
+      <div className="mb-3 flex items-center gap-2 text-small">
         {pick('From', from, (id) => setView({ dialog: { kind: 'trace', from: id, to } }))}
         <span className="soft">to</span>
         {pick('To', to, (id) => setView({ dialog: { kind: 'trace', from, to: id } }))}
       </div>
       {trace && (
         <>
-          <p className="mb-2 text-[13px]" data-testid="trace">
+          <p className="mb-2 text-label" data-testid="trace">
             {trace.says}
             {trace.ways.length > 0 && trace.sum > -120 && (
               <>

@@ -9,7 +9,7 @@ export function AlongCard({ run }: { run: (along: boolean) => void }) {
   }
   return (
     <Card title="Take lines and passages along?" width={420}>
-      <p className="text-[13px]">
+      <p className="text-label">
         A section goes with its clips. Automation lines and passages can go with it, and lines with a clip, or
         stay where they are in the song. This is remembered; the menu of a section can change it.
       </p>

@@ -13,7 +13,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
   const all = useSession((x) => x.project!.sections)
   return (
     <div
-      className="absolute top-0 flex h-[14px] overflow-hidden border-t-2 text-[11px] leading-[13px] whitespace-nowrap"
+      className="absolute top-0 flex h-[14px] overflow-hidden border-t-2 text-small leading-[13px] whitespace-nowrap"
       style={{ left: p.left, width: p.width, borderColor: 'var(--ink)' }}
       onPointerDown={(e) => e.stopPropagation()}
     >
@@ -45,7 +45,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
               { text: 'Begin a section at the playhead', run: () => void sections.begin() },
             ]}
             foot={() => (
-              <li className="border-t px-2 py-2 text-[12px]" style={{ borderColor: 'var(--hair)' }}>
+              <li className="border-t px-2 py-2 text-small" style={{ borderColor: 'var(--hair)' }}>
                 <label className="flex items-center justify-between gap-2 p-0">
                   Take lines and passages along
                   <input

@@ -24,7 +24,7 @@ export function SoundingList({ row }: { row?: string }) {
     <SideList
       label="Soundings"
       head={
-        <h2 className="text-[15px] font-bold">
+        <h2 className="text-head font-bold">
           {open.length === 0 ? 'Nothing to sound' : `${open.length} sounding${open.length > 1 ? 's' : ''}`}
         </h2>
       }
@@ -34,7 +34,7 @@ export function SoundingList({ row }: { row?: string }) {
     >
       <div ref={box} className="flex min-h-0 flex-col gap-2 overflow-y-auto pr-1" tabIndex={-1}>
         {open.length === 0 && (
-          <p className="soft text-[12px]">
+          <p className="soft text-small">
             Every send comes back, every key is fed, nothing is doubled. Play for a while: some things can
             only be measured.
           </p>
@@ -44,7 +44,7 @@ export function SoundingList({ row }: { row?: string }) {
         ))}
         {meant.length > 0 && (
           <details>
-            <summary className="soft cursor-pointer text-[12px]">{meant.length} meant as they are</summary>
+            <summary className="soft cursor-pointer text-small">{meant.length} meant as they are</summary>
             {meant.map((x) => (
               <Item key={x.rule + x.at} x={x} />
             ))}
@@ -71,7 +71,7 @@ function Item({ x }: { x: Sounding }) {
   return (
     <article
       data-on={x.channel}
-      className="rounded border p-2 text-[12px]"
+      className="rounded border p-2 text-small"
       style={{ borderColor: 'var(--hair)', background: 'var(--paper)' }}
       aria-label={x.title}
     >

@@ -24,11 +24,11 @@ export function NewProjectForm({ onMade }: { onMade: (p: Summary) => void }) {
         ).then(onMade, refused)
       }}
     >
-      <label className="col-span-2 text-[12px]">
+      <label className="col-span-2 text-small">
         Name
         <input name="name" required maxLength={80} autoFocus className="input input-sm w-full" />
       </label>
-      <label className="text-[12px]">
+      <label className="text-small">
         Sample rate
         <select name="rate" defaultValue="48000" className="select select-sm w-full">
           {[44100, 48000, 88200, 96000].map((r) => (
@@ -38,7 +38,7 @@ export function NewProjectForm({ onMade }: { onMade: (p: Summary) => void }) {
           ))}
         </select>
       </label>
-      <label className="text-[12px]">
+      <label className="text-small">
         Tempo
         <input
           name="tempo"
@@ -51,7 +51,7 @@ export function NewProjectForm({ onMade }: { onMade: (p: Summary) => void }) {
           className="figure input input-sm w-full"
         />
       </label>
-      <label className="text-[12px]">
+      <label className="text-small">
         Meter
         <input
           name="meter"

@@ -70,12 +70,12 @@ export function StartPage() {
             ) : (
               <Link
                 to={`/project/${p.id}`}
-                className="min-w-0 flex-1 truncate text-[16px] font-semibold hover:underline"
+                className="min-w-0 flex-1 truncate text-head font-semibold hover:underline"
               >
                 {p.name}
               </Link>
             )}
-            <span className="soft figure text-[12px]">
+            <span className="soft figure text-small">
               changed {new Date(p.changed).toLocaleString()} · revision {p.revision}
             </span>
             <button className="btn btn-xs btn-ghost" onClick={() => setRenaming(p.id)}>

@@ -24,7 +24,7 @@ function Late() {
     return found ? [`${stageName(found.stage, effects)} on ${found.channel.name} (${ms(x.frames)})`] : []
   })
   return (
-    <p className="soft mt-2 text-[12px]" data-testid="late">
+    <p className="soft mt-2 text-small" data-testid="late">
       {late.frames === 0
         ? 'Nothing looks ahead: the sound leaves without delay.'
         : `The longest way takes ${late.frames} frames, ${ms(late.frames)}: ${names.join(', ')}. Everything beside it waits, so that all arrives together.`}
@@ -55,7 +55,7 @@ export function CostCard() {
         <p className="soft">Nothing has been measured yet: press Play.</p>
       ) : (
         <>
-          <p className="soft mb-2 text-[12px]">
+          <p className="soft mb-2 text-small">
             All stages together take {percent(share(all, project.sampleRate))} of real time, measured in this
             browser. A row that is printed costs next to nothing. The engine holds {(memory / 1e6).toFixed(0)}{' '}
             MB of memory.

@@ -25,7 +25,7 @@ export function Crew() {
       className="flex items-center gap-1.5"
       title={last ? `${last.author.name}: ${last.label}` : 'Who is here'}
     >
-      <span className="soft text-[11px]">Here</span>
+      <span className="soft text-small">Here</span>
       {me && <Badge name="Me" full={`${me.name} (you)`} colour="var(--deep)" />}
       {others.map(([id, name]) => (
         <Badge key={id} name={name.slice(0, 2)} full={name} colour="var(--live)" />
@@ -37,7 +37,7 @@ export function Crew() {
 function Badge({ name, full, colour }: { name: string; full: string; colour: string }) {
   return (
     <span
-      className="grid h-6 w-6 place-items-center rounded-full border-2 text-[11px] font-bold"
+      className="grid h-6 w-6 place-items-center rounded-full border-2 text-small font-bold"
       style={{ borderColor: colour, background: 'var(--card)' }}
       title={full}
       aria-label={`${full} is here`}

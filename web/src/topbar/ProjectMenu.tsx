@@ -26,7 +26,7 @@ export function ProjectMenu() {
     <>
       <Menu
         label={`Menu of the project ${project.name}`}
-        className="flex min-h-6 max-w-full items-center gap-1 text-[13px] font-bold"
+        className="flex min-h-6 max-w-full items-center gap-1 text-label font-bold"
         items={[
           {
             text: 'Begin a section at the playhead',
@@ -43,7 +43,7 @@ export function ProjectMenu() {
         ]}
       >
         <span className="truncate">{project.name}</span>
-        <span className="soft text-[10px]">▾</span>
+        <span className="soft text-small">▾</span>
       </Menu>
       <input
         ref={file}

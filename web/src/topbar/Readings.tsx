@@ -29,18 +29,18 @@ export function Place() {
   return (
     <>
       <div className="w-[92px]">
-        <div ref={section} className="soft truncate text-[11px]">
+        <div ref={section} className="soft truncate text-small">
           Bars
         </div>
-        <div ref={bars} className="figure text-[16px]" data-testid="bars">
+        <div ref={bars} className="figure text-head" data-testid="bars">
           1.1.00
         </div>
       </div>
       <div className="w-[76px]">
-        <div className="soft text-[11px]">
+        <div className="soft text-small">
           of {timeline ? minutes(timeline.end / timeline.rate).split('.')[0] : '–'}
         </div>
-        <div ref={clock} className="figure text-[16px]" data-testid="clock">
+        <div ref={clock} className="figure text-head" data-testid="clock">
           0:00.00
         </div>
       </div>
@@ -77,7 +77,7 @@ export function MainLevel() {
       </button>
       <div className="w-[130px]">
         <TideMeter point={`post ${main.id}`} tall />
-        <div className="figure soft relative mt-0.5 h-[11px] text-[9px]" aria-hidden>
+        <div className="figure soft relative mt-0.5 h-[11px] text-small" aria-hidden>
           {[-48, -36, -24, -12, 0].map((db) => (
             <span
               key={db}
@@ -105,10 +105,10 @@ export function MainLevel() {
 function Reading({ of, figure }: { of: string; figure: React.RefObject<HTMLSpanElement | null> }) {
   return (
     <div className="w-[54px]">
-      <span ref={figure} className="figure block text-[13px]">
+      <span ref={figure} className="figure block text-label">
         –
       </span>
-      <span className="soft block text-[10px] whitespace-nowrap">{of}</span>
+      <span className="soft block text-small whitespace-nowrap">{of}</span>
     </div>
   )
 }
@@ -130,8 +130,8 @@ export function EngineLoad() {
       aria-label="What the engine's time goes to"
       onClick={() => setView({ dialog: { kind: 'costs' } })}
     >
-      <span className="soft block text-[11px]">Engine</span>
-      <span ref={figure} className="figure block text-[13px] leading-[16px]" data-testid="load">
+      <span className="soft block text-small">Engine</span>
+      <span ref={figure} className="figure block text-label leading-[16px]" data-testid="load">
         –
       </span>
     </button>

@@ -15,7 +15,7 @@ export function SoundingCount() {
       onClick={() => setView({ dialog: shown ? null : { kind: 'soundings' } })}
     >
       <Shape weight={open[0]?.weight ?? 'note'} />
-      <span className="figure text-[13px]">{open.length}</span>
+      <span className="figure text-label">{open.length}</span>
     </button>
   )
 }

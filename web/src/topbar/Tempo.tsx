@@ -21,7 +21,7 @@ export function Tempo() {
   })
   return (
     <div>
-      <div className="soft text-[11px]">Tempo</div>
+      <div className="soft text-small">Tempo</div>
       {typing ? (
         <input
           autoFocus
@@ -40,7 +40,7 @@ export function Tempo() {
         />
       ) : (
         <button
-          className="figure text-[15px] whitespace-nowrap hover:underline"
+          className="figure text-head whitespace-nowrap hover:underline"
           title={
             only
               ? 'Quarter notes a minute; click to type. The menu of the project has ramps.'
@@ -49,7 +49,7 @@ export function Tempo() {
           onClick={() => (only ? setTyping(true) : setView({ dialog: { kind: 'tempo' } }))}
         >
           <span ref={figure}>{bpm.toFixed(1)}</span>
-          <span className="soft text-[13px]">
+          <span className="soft text-label">
             {' '}
             {meter.beats}/{meter.unit}
           </span>

@@ -7,9 +7,9 @@ export function TempoCard() {
   const tempo = useSession((s) => s.timeline?.tempo ?? [])
   return (
     <Card title="Tempo" width={460}>
-      <table className="w-full text-[13px]">
+      <table className="w-full text-label">
         <thead>
-          <tr className="soft text-left text-[12px]">
+          <tr className="soft text-left text-small">
             <th className="font-normal">From bar</th>
             <th className="font-normal">Quarter notes a minute</th>
             <th className="font-normal">Ramp to the next</th>
@@ -64,7 +64,7 @@ export function TempoCard() {
       >
         Another tempo from the playhead on
       </button>
-      <p className="soft mt-2 text-[12px]">
+      <p className="soft mt-2 text-small">
         A ramp goes evenly from beat to beat. Everything in note lengths follows; clips stay where their bars
         are, and are not stretched.
       </p>

@@ -20,11 +20,11 @@ export function TopBar() {
       className="flex min-h-[50px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1 px-3"
       style={{ borderBottom: '1px solid var(--hair)' }}
     >
-      <Link to="/" className="text-[19px] font-bold" title="All projects">
+      <Link to="/" className="text-brand font-bold" title="All projects">
         Shoal
       </Link>
       <div className="max-w-[130px] shrink-0">
-        <div className="soft truncate text-[11px]">
+        <div className="soft truncate text-small">
           {connected ? 'Project' : 'Not connected: trying again'}
         </div>
         <ProjectMenu />

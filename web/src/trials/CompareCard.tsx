@@ -31,7 +31,7 @@ export function CompareCard({ channel }: { channel: string }) {
       {busy && <p className="soft">Rendering each of them over the loop or the section…</p>}
       {result && first && (
         <>
-          <p className="soft mb-2 text-[12px]">
+          <p className="soft mb-2 text-small">
             Measured behind the chain over {result.over}. Press a letter to hear it.
           </p>
           <table className="table table-sm figure text-right">

@@ -25,7 +25,7 @@ export function Difference({
   const y = (db: number) => H / 2 - (Math.max(-MOST, Math.min(MOST, db)) / MOST) * (H / 2 - 10)
   return (
     <figure className="mt-3">
-      <figcaption className="soft mb-1 text-[12px]">
+      <figcaption className="soft mb-1 text-small">
         Each trial against {first.letter} in thirds of an octave, loudness matched; the lines are 6 dB.
       </figcaption>
       <svg
@@ -52,7 +52,7 @@ export function Difference({
               x={(i + 0.5) * step}
               y={H - 3}
               textAnchor="middle"
-              fontSize={9}
+              fontSize={12}
               fill="var(--soft)"
               className="figure"
             >
@@ -81,7 +81,7 @@ export function Difference({
           }),
         )}
       </svg>
-      <p className="soft mt-1 flex gap-4 text-[12px]">
+      <p className="soft mt-1 flex gap-4 text-small">
         {others.map((o, k) => (
           <span key={o.letter}>
             <span
