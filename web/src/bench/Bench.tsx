@@ -3,69 +3,128 @@ import { PassagePanel } from '../passages/PassagePanel'
 import { RoutePanel } from '../routing/RoutePanel'
 import { useSession } from '../session/store'
 import { useView } from '../session/view'
+import { Beside, roomFor } from './Beside'
+import { BenchGrip } from './BenchGrip'
 import { ChainView } from './ChainView'
 import { ForkPanel } from './ForkPanel'
-import { Sends } from './Sends'
+import { RowLine } from './RowLine'
+import { RowSays } from './RowSays'
+import { SendPanel } from './SendPanel'
 import { StagePanel } from './StagePanel'
 
-/** The selected row spread out: its chain and sends on the left, the selected stage on the right, and
-    beside it a second one that is kept there. */
+/** The selected row spread out: its chain as a section through the sea, where it comes from and goes to, its level and
+    sends; on the right what is selected of it, or what was asked for. Without a row it is a strip. */
 export function Bench() {
   const project = useSession((s) => s.project)!
-  const { channel: channelId, stage: stageId, pinned: pinnedId } = useView()
-  const channel = project.channels.find((c) => c.id === channelId)
-  const found = findStage(project, stageId)
-  const braid = found ? null : findFork(project, stageId)
-  const passage = project.passages?.find((x) => x.id === stageId)
+  const { channel: id, dialog, benchHeight, pinned: pinnedId } = useView()
+  const channel = project.channels.find((c) => c.id === id)
   const pinned = findStage(project, pinnedId)
-  const panel = (f: NonNullable<typeof found>, isPinned: boolean) => (
-    <div
-      key={isPinned ? `pinned ${f.stage.id}` : f.stage.id}
-      className={`${pinned ? 'w-[460px]' : 'w-[500px]'} shrink-0`}
-      style={{ borderLeft: '1px solid var(--hair)' }}
-    >
-      <StagePanel stage={f.stage} channel={f.channel} pinned={isPinned} />
-    </div>
-  )
+  const height = Math.max(benchHeight, (dialog && roomFor[dialog.kind]) ?? 0)
+  if (!channel && !dialog) return <Strip />
   return (
     <section
-      className="flex h-[300px] shrink-0"
-      style={{ background: 'var(--paper-2)', borderTop: '2px solid var(--ink)' }}
+      className="relative flex shrink-0"
+      style={{ height, maxHeight: '70vh', background: 'var(--paper-2)', borderTop: '2px solid var(--ink)' }}
       aria-label="Bench"
     >
+      <BenchGrip />
       {channel ? (
-        <>
-          <div className="flex min-w-0 flex-1 flex-col">
-            <ChainView channel={channel} />
-            {!pinned && !passage && <Sends channel={channel} />}
-          </div>
-          {pinned && panel(pinned, true)}
-          {passage ? (
-            <div
-              key={passage.id}
-              className={`${pinned ? 'w-[460px]' : 'w-[620px]'} shrink-0`}
-              style={{ borderLeft: '1px solid var(--hair)' }}
-            >
-              <PassagePanel id={passage.id} />
-            </div>
-          ) : braid && braid.channel.id === channel.id ? (
-            <div
-              className={`${pinned ? 'w-[460px]' : 'w-[500px]'} shrink-0`}
-              style={{ borderLeft: '1px solid var(--hair)' }}
-            >
-              <ForkPanel key={braid.fork.id} fork={braid.fork} path={braid.path} channel={channel} />
-            </div>
-          ) : found && found.channel.id === channel.id && found.stage.id !== pinned?.stage.id ? (
-            panel(found, false)
-          ) : pinned ? null : (
-            <div className="w-[500px] shrink-0" style={{ borderLeft: '1px solid var(--hair)' }}>
-              <RoutePanel channel={channel} />
-            </div>
-          )}
-        </>
+        <div className="flex min-w-0 flex-1 flex-col">
+          <ChainView key={channel.id} channel={channel} />
+          <RowSays channel={channel} />
+          <RowLine channel={channel} />
+        </div>
       ) : (
-        <p className="soft m-auto">Select a row: its chain is spread out here. Press ? for the keys.</p>
+        <p className="soft m-auto text-label">Select a row: its chain is spread out here.</p>
       )}
+      {pinned && (
+        <Right key={`pinned ${pinned.stage.id}`}>
+          <StagePanel stage={pinned.stage} channel={pinned.channel} pinned narrow />
+        </Right>
+      )}
+      {dialog ? (
+        <Right>
+          <Beside dialog={dialog} />
+        </Right>
+      ) : (
+        channel && <Selected channelId={id} />
+      )}
+    </section>
+  )
+}
+
+function Right({ children }: { children: React.ReactNode }) {
+  return (
+    <div className="min-h-0 shrink-0" style={{ borderLeft: '1px solid var(--hair)' }}>
+      {children}
+    </div>
+  )
+}
+
+/** What is selected of the row: a passage, a send, a fork or path, a stage; else where its signal goes. */
+function Selected({ channelId }: { channelId: string }) {
+  const project = useSession((s) => s.project)!
+  const { stage: id, pinned } = useView()
+  const channel = project.channels.find((c) => c.id === channelId)!
+  const passage = project.passages?.find((x) => x.id === id)
+  const send = channel.sends.find((s) => s.id === id)
+  const found = findStage(project, id)
+  const braid = found ? null : findFork(project, id)
+  if (passage)
+    return (
+      <Right key={id}>
+        <div className="h-full w-[640px]">
+          <PassagePanel id={passage.id} />
+        </div>
+      </Right>
+    )
+  if (send)
+    return (
+      <Right key={id}>
+        <div className="h-full w-[440px]">
+          <SendPanel send={send} channel={channel} />
+        </div>
+      </Right>
+    )
+  if (braid?.channel.id === channel.id)
+    return (
+      <Right key={braid.fork.id}>
+        <div className={`h-full ${pinned ? 'w-[480px]' : 'w-[542px]'}`}>
+          <ForkPanel fork={braid.fork} path={braid.path} channel={channel} />
+        </div>
+      </Right>
+    )
+  if (found?.channel.id === channel.id && found.stage.id !== pinned)
+    return (
+      <Right key={id}>
+        <StagePanel stage={found.stage} channel={channel} narrow={pinned !== ''} />
+      </Right>
+    )
+  if (pinned) return null
+  return (
+    <Right>
+      <div className="h-full w-[480px]">
+        <RoutePanel channel={channel} />
+      </div>
+    </Right>
+  )
+}
+
+/** Without a row the bench keeps to a line, and the board has the room. */
+function Strip() {
+  return (
+    <section
+      aria-label="Bench"
+      className="soft flex h-8 shrink-0 items-center justify-between px-3.5 text-label"
+      style={{ background: 'var(--paper-2)', borderTop: '2px solid var(--ink)' }}
+    >
+      <span>
+        Select a row: its chain is spread out here, stage by stage, with what is most telling under each.
+      </span>
+      <span>
+        <kbd className="kbd kbd-xs">↑</kbd> <kbd className="kbd kbd-xs">↓</kbd> rows ·{' '}
+        <kbd className="kbd kbd-xs">?</kbd> keys
+      </span>
     </section>
   )
 }

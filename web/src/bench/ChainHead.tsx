@@ -24,10 +24,10 @@ export function ChainHead({ channel }: { channel: Channel }) {
   const cost = chainCost(channel, trials, costs)
   const target = { channel: channel.id, owner }
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
-      <h2 className="text-head font-bold">{channel.name}</h2>
+    <div className="flex h-9 shrink-0 items-center gap-x-2 px-3.5 pt-1">
+      <h2 className="text-head font-bold whitespace-nowrap">{channel.name}</h2>
       {!narrow && (
-        <span className="soft text-small">
+        <span className="soft min-w-0 truncate text-small">
           {channel.kind} · {channel.stereo ? 'stereo' : 'mono'}
           {cost > 0 && !blind ? ` · costs ${percent(share(cost, rate))}` : ''}
           {channel.printOf ? ` · printed from ${channel.printOf.name}` : ''}

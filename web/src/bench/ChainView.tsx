@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { useEffect } from 'react'
 import type { Channel, Path } from '../api/types'
 import { carried } from '../board/carry'
 import { Depth } from '../controls/Depth'
@@ -6,11 +6,12 @@ import { findNode, holds, shownChain } from '../document/chain'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import { useBlind } from '../trials/actions'
-import { Braid } from './Braid'
+import { At, Nodes } from './Braid'
 import { ChainHead } from './ChainHead'
-import { StageCard } from './StageCard'
+import { Sea } from './Sea'
 import { Wire } from './Wire'
-import { chainHeight } from './braid'
+import { forkHeight, LINE, lines } from './braid'
+import { useBox } from './useBox'
 
 /** The chain of the row on the bench; while its alternatives are compared blind, none is shown. */
 export function ChainView({ channel }: { channel: Channel }) {
@@ -19,7 +20,7 @@ export function ChainView({ channel }: { channel: Channel }) {
 
 function Blind({ channel }: { channel: Channel }) {
   return (
-    <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
+    <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2">
       <ChainHead channel={channel} />
       <p className="soft my-auto max-w-[460px] text-label">
         The alternatives of {channel.name} are compared blind: hear 1 and 2 ( Y for the next ), then choose.
@@ -29,18 +30,23 @@ function Blind({ channel }: { channel: Channel }) {
   )
 }
 
-/** The chain, large: stages joined by the signal, forks as strands that divide and join, with the depth at
-    every point. Strands that do not fit are folded, except what is selected. */
+/** From the top of the water's picture to where stages stand when no strand rises above them. */
+const TOP = 12
+
+/** The chain as a section through the sea: stages on the surface, plumbs under them, forks that divide into strands,
+    and the depth between all. What does not fit scrolls, with both ends in sight. */
 function Chain({ channel }: { channel: Channel }) {
   const trials = useView((v) => v.trials)
   const selected = useView((v) => v.stage)
   const project = useSession((s) => s.project)
   const { owner, chain } = shownChain(channel, trials)
-  const { height: room, box, more, look } = useBox()
+  const { box, less, more, height, look } = useBox()
   const nodes = chain.nodes
-  const braided = nodes.some((n) => n.fork)
-  const fits = chainHeight(nodes, () => true) <= room
-  const open = (p: Path) => fits || p.id === selected || holds(p.chain.nodes, selected)
+  const heart = (p: Path) => p.id === selected || holds(p.chain.nodes, selected)
+  const first = (p: Path) => heart(p) || nodes.some((n) => n.fork?.paths.includes(p))
+  const forks = nodes.flatMap((n) => n.fork ?? [])
+  const open = forks.every((f) => forkHeight(f, first) <= height - TOP) ? first : heart
+  const rise = Math.max(0, ...forks.map((f) => LINE - (lines(f, open)[0] ?? LINE)))
   const isFork = nodes.some((n) => n.fork && holds([n], selected)) && !findNode(project, selected)?.node.stage
   useEffect(() => {
     // of a fork, as much as there is room for
@@ -48,86 +54,54 @@ function Chain({ channel }: { channel: Channel }) {
       ?.querySelector('[aria-pressed=true]')
       ?.scrollIntoView({ block: 'nearest', inline: isFork ? 'start' : 'nearest', behavior: 'instant' })
   }, [selected, isFork, box])
+  const top = TOP + Math.max(0, rise)
   return (
-    <div className="flex min-h-0 flex-1 flex-col px-3.5 pt-2.5">
+    <div className="flex min-h-0 flex-1 flex-col">
       <ChainHead channel={channel} />
-      <div
-        ref={box}
-        className="flex min-h-0 flex-1 overflow-auto"
-        style={
-          more ? { maskImage: 'linear-gradient(to right, black calc(100% - 48px), transparent)' } : undefined
-        }
-        onScroll={look}
-        onDragOver={(e) => carried(e) && e.preventDefault()}
-        onDrop={(e) => {
-          const c = carried(e)
-          if (!c) return
-          e.preventDefault()
-          c.drop(owner, nodes.length)
-        }}
-      >
-        <div className="my-auto flex items-center py-1">
-          <Wire />
-          <Depth point={`in ${channel.id}`} title="Level at the input" />
-          {nodes.map((n, i) =>
-            n.stage ? (
-              <span key={n.stage.id} className="flex items-center">
-                <Wire />
-                <StageCard
-                  stage={n.stage}
-                  channel={channel}
-                  owner={owner}
-                  index={i}
-                  off={chain.bypass}
-                  width={nodes.length < 5 && !braided ? 112 : nodes.length < 6 && !braided ? 94 : 84}
-                />
-                <Wire />
-                <Depth point={`after ${n.stage.id}`} title={`Level after ${n.stage.name || 'this stage'}`} />
-              </span>
-            ) : (
-              <span key={n.fork!.id} className="flex items-center">
-                <Wire />
-                <Braid
-                  fork={n.fork!}
-                  owner={owner}
-                  index={i}
-                  channel={channel}
-                  off={chain.bypass}
-                  open={open}
-                />
-              </span>
-            ),
-          )}
-          <Wire />
-          <button
-            className="btn btn-xs btn-outline shrink-0 font-normal"
-            onClick={() => setView({ dialog: { kind: 'effects', owner, index: nodes.length } })}
-          >
-            Add a stage <kbd className="kbd kbd-xs">/</kbd>
-          </button>
+      <div className="relative flex min-h-0 flex-1">
+        <Sea line={top + LINE} seed={channel.id.length + nodes.length} />
+        <span className="relative z-10 flex shrink-0 items-start pl-3" style={{ paddingTop: top }}>
+          <At>
+            <Depth point={`in ${channel.id}`} title="Level at the input" />
+          </At>
+        </span>
+        <div
+          ref={box}
+          className="relative flex min-w-0 overflow-auto"
+          style={{ maskImage: edges(less, more) }}
+          onScroll={look}
+          onDragOver={(e) => carried(e) && e.preventDefault()}
+          onDrop={(e) => {
+            const c = carried(e)
+            if (!c) return
+            e.preventDefault()
+            c.drop(owner, nodes.length)
+          }}
+        >
+          <div className="flex shrink-0 items-start pb-2" style={{ paddingTop: top }}>
+            <Nodes nodes={nodes} owner={owner} channel={channel} off={chain.bypass} open={open} whole />
+          </div>
         </div>
+        <span className="relative z-10 flex shrink-0 items-start pr-3" style={{ paddingTop: top }}>
+          <At>
+            <Wire />
+            <button
+              className="btn btn-xs btn-outline font-normal"
+              style={{ background: 'var(--card)' }}
+              title="Add a stage ( / )"
+              onClick={() => setView({ dialog: { kind: 'effects', owner, index: nodes.length } })}
+            >
+              + Stage
+            </button>
+          </At>
+        </span>
       </div>
     </div>
   )
 }
 
-/** A box that scrolls: how high it is, and whether there is more of it to the right. */
-function useBox() {
-  const box = useRef<HTMLDivElement>(null)
-  const [height, setHeight] = useState(170)
-  const [more, setMore] = useState(false)
-  const look = () => {
-    const b = box.current
-    if (b) setMore(b.scrollLeft + b.clientWidth < b.scrollWidth - 8)
-  }
-  useLayoutEffect(() => {
-    const o = new ResizeObserver(() => {
-      setHeight(box.current!.clientHeight)
-      look()
-    })
-    o.observe(box.current!)
-    o.observe(box.current!.firstElementChild!)
-    return () => o.disconnect()
-  }, [])
-  return { height: height - 8, box, more, look }
-}
+/** Fades where there is more. */
+const edges = (less: boolean, more: boolean) =>
+  less || more
+    ? `linear-gradient(to right, ${less ? 'transparent' : 'black'}, black 40px, black calc(100% - 40px), ${more ? 'transparent' : 'black'})`
+    : undefined

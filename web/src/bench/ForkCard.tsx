@@ -1,26 +1,29 @@
 import type { Channel, Fork } from '../api/types'
 import { ForkGlyph } from '../board/ForkGlyph'
 import { NameField } from '../controls/NameField'
+import { useForkWords } from '../session/outline'
 import { useView } from '../session/view'
 import { cardProps, useCard } from './card'
-import { useForkWords } from '../session/outline'
 import { setForkNode } from './forks'
 
-type Props = { fork: Fork; channel: Channel; owner: string; index: number; off: boolean }
+type Props = { fork: Fork; channel: Channel; owner: string; index: number; off: boolean; folded?: boolean }
 
-/** The head of a fork on the bench: what it is, where its strands begin. */
-export function ForkCard({ fork, channel, owner, index, off }: Props) {
+/** Where a fork divides: its name and its kind; folded, how many paths it has. */
+export function ForkCard({ fork, channel, owner, index, off, folded }: Props) {
   const { title, kind } = useForkWords(fork)
   const renaming = useView((v) => v.renaming === fork.id)
   const look = useCard(fork.id, off)
+  const count = `${fork.paths.length} paths`
   return (
-    <div
+    <span
       {...cardProps(fork.id, channel.id, owner, index, !renaming)}
       aria-pressed={look.pressed}
-      aria-label={`${title}, ${fork.paths.length} paths${off ? ', bypassed' : ''}${look.listened ? ', listened to' : ''}, place ${index + 1}`}
-      className="flex h-[42px] w-[74px] shrink-0 flex-col justify-between rounded-[3px] border px-1.5 py-0.5"
+      aria-expanded={!folded}
+      aria-label={`${title}, ${count}${off ? ', bypassed' : ''}${look.listened ? ', listened to' : ''}, place ${index + 1}`}
+      className="relative flex h-9 shrink-0 scroll-mx-12 items-center gap-2 rounded-[18px] border px-3"
       style={look.style}
     >
+      <ForkGlyph paths={fork.paths.length} width={20} />
       {renaming ? (
         <NameField
           name={fork.name}
@@ -28,14 +31,13 @@ export function ForkCard({ fork, channel, owner, index, off }: Props) {
           onName={(name) => void setForkNode(fork, { name }, 'Rename')}
         />
       ) : (
-        <span className={`truncate text-small font-semibold ${off ? 'struck soft' : ''}`} title={title}>
-          {fork.name || 'Fork'}
+        <span className="flex flex-col leading-[14px] whitespace-nowrap">
+          <span className={`text-label font-semibold ${off ? 'struck soft' : ''}`}>
+            {fork.name || 'Fork'}
+          </span>
+          <span className="water-label text-small leading-3">{folded ? `${count} ▸` : kind}</span>
         </span>
       )}
-      <span className="soft flex items-center gap-1 text-small whitespace-nowrap">
-        <ForkGlyph paths={fork.paths.length} />
-        {kind}
-      </span>
-    </div>
+    </span>
   )
 }

@@ -11,7 +11,7 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
   const { kind } = useForkWords(fork)
   const lit = useView((v) => v.listening?.node === fork.id)
   return (
-    <div className="mb-1.5 flex items-center gap-2">
+    <div className="mb-1.5 flex h-7 shrink-0 items-center gap-2">
       <h2 className="truncate text-head font-bold">{fork.name || 'Fork'}</h2>
       <span className="soft truncate text-small">
         {kind} on {channel.name}
@@ -29,7 +29,7 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
           {[false, true].map((out) => (
             <button
               key={String(out)}
-              className={`btn btn-xs min-h-6 w-8 px-0 ${fork.bypass === out ? 'btn-primary' : 'btn-outline font-normal'}`}
+              className={`btn btn-xs px-2 ${fork.bypass === out ? 'btn-primary' : 'btn-outline font-normal'}`}
               aria-pressed={fork.bypass === out}
               title={out ? 'Bypass ( B )' : undefined}
               onClick={() => fork.bypass !== out && toggleBypass(fork.id)}

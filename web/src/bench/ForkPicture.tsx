@@ -11,8 +11,7 @@ import { Spectrum } from './Spectrum'
 import { frameOf } from './frame'
 import { useForkPicture } from './picture'
 
-const W = 196
-const H = 172
+const W = 212
 
 /** What a fork does as a whole, by a test signal that Go sends through a copy of it. */
 export function useForkFigures(fork: Fork): ForkFigures | null {
@@ -41,10 +40,12 @@ export function ForkPicture({
   fork,
   path,
   figures,
+  height: H,
 }: {
   fork: Fork
   path: Path | null
   figures: ForkFigures | null
+  height: number
 }) {
   const p = useForkPicture(fork)
   const strip = useSession((s) => s.strip)

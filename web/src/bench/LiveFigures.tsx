@@ -13,7 +13,7 @@ export function LiveFigures({ stage, names }: { stage: string; names: string[] }
     })
   }, 'figure')
   return (
-    <div className="soft mt-1 flex gap-4 text-small">
+    <div className="soft flex h-[22px] items-center gap-3 text-small whitespace-nowrap">
       {names.map((n, i) => (
         <span key={n}>
           {n}{' '}

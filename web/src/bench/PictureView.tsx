@@ -8,9 +8,6 @@ import { Spectrum } from './Spectrum'
 import { frameOf } from './frame'
 import { useStagePicture } from './picture'
 
-const W = 220
-const H = 196
-
 /** A stage's picture: curves, bars and handles as Go gave them; handles are dragged or moved by keys. */
 export function PictureView({
   stage,
@@ -18,6 +15,8 @@ export function PictureView({
   onGroup,
   watched,
   hint,
+  width: W,
+  height,
 }: {
   stage: Stage
   effect: EffectInfo
@@ -26,8 +25,12 @@ export function PictureView({
   watched: boolean
   /** What the control under the hand does; it is said in place of what the picture shows. */
   hint: string
+  /** The room it has, in pixels, with what is said and measured below it. */
+  width: number
+  height: number
 }) {
   const p = useStagePicture(stage)
+  const H = height - (p?.live || effect.live?.length ? 22 : 0)
   if (!p)
     return (
       <div
@@ -90,7 +93,11 @@ export function PictureView({
           />
         ))}
       </svg>
-      <p className="soft mt-1 line-clamp-2 text-small leading-[13px]" title={p.says} style={{ width: W }}>
+      <p
+        className="soft mt-1 line-clamp-2 h-[28px] text-small leading-[14px]"
+        title={p.says}
+        style={{ width: W }}
+      >
         {hint || p.says}
       </p>
       {p.live ? (
@@ -104,8 +111,8 @@ export function PictureView({
 
 function Reduction({ stage, index }: { stage: string; index: number }) {
   return (
-    <div className="mt-1 flex items-end gap-2">
-      <span className="soft text-small whitespace-nowrap">reduction, last 4 s</span>
+    <div className="flex h-[22px] items-center gap-2">
+      <span className="soft text-small whitespace-nowrap">last 4 s</span>
       <ReductionHistory stage={stage} index={index} />
     </div>
   )

@@ -17,8 +17,8 @@ export function StageHead({ stage, channel, effect, pinned }: Props) {
   const effects = useSession((s) => s.effects)
   const name = stageName(stage, effects)
   return (
-    <div className="mb-1.5 flex items-center gap-2">
-      <h2 className="truncate text-head font-bold" title={effect.says}>
+    <div className="mb-1.5 flex h-7 shrink-0 items-center gap-2">
+      <h2 className="shrink-0 text-head font-bold whitespace-nowrap" title={effect.says}>
         {name}
       </h2>
       <span className="soft truncate text-small">
@@ -36,14 +36,14 @@ export function StageHead({ stage, channel, effect, pinned }: Props) {
         </button>
         <span className="flex gap-0.5">
           <button
-            className={`btn btn-xs min-h-6 w-8 px-0 ${stage.bypass ? 'btn-outline font-normal' : 'btn-primary'}`}
+            className={`btn btn-xs px-2 ${stage.bypass ? 'btn-outline font-normal' : 'btn-primary'}`}
             aria-pressed={!stage.bypass}
             onClick={() => stage.bypass && toggleBypass(stage.id)}
           >
             In
           </button>
           <button
-            className={`btn btn-xs min-h-6 w-8 px-0 ${stage.bypass ? 'btn-primary' : 'btn-outline font-normal'}`}
+            className={`btn btn-xs px-2 ${stage.bypass ? 'btn-primary' : 'btn-outline font-normal'}`}
             aria-pressed={stage.bypass}
             onClick={() => !stage.bypass && toggleBypass(stage.id)}
             title="Bypass ( B )"

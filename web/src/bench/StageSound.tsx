@@ -30,7 +30,7 @@ export function SoundLoader({ stage, what }: { stage: Stage; what: string }) {
     }
   }
   return (
-    <div className="flex items-center justify-between gap-2 text-small">
+    <div className="col-span-2 flex items-center justify-between gap-2 text-label">
       <span className="soft truncate" title={loaded?.name}>
         {part !== null ? `Loading, ${Math.round(part * 100)} %` : (loaded?.name ?? `No ${what} from a file`)}
       </span>
@@ -68,7 +68,7 @@ export function Learn({ stage, text }: { stage: Stage; text: string }) {
     }
   }
   return (
-    <button className="btn btn-xs btn-outline font-normal" onClick={() => void learn()}>
+    <button className="btn btn-xs btn-outline col-span-2 font-normal" onClick={() => void learn()}>
       {text}
     </button>
   )

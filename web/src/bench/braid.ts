@@ -1,31 +1,41 @@
 import type { Fork, Node, Path } from '../api/types'
 
-/* How high the strands of a chain are drawn: pure figures, so that the lines between them meet. */
+/* Where the strands of a chain lie: pure figures, so that the lines between them meet. */
 
-export const STRAND = 42
-export const FOLDED = 26
-export const GAP = 3
+/** From the top of a chain to the middle of its stages. */
+export const LINE = 18
+/** The head of a strand: its name, its level, listening. */
+export const HEAD = 26
+/** A stage, and one with its plumbs beside their figures. */
+export const CARD = 36
+export const HUNG = 84
+export const GAP = 4
 
 type Open = (p: Path) => boolean
 
-/** What a chain needs in height: as much as its highest fork. */
-export const chainHeight = (nodes: Node[], open: Open): number =>
-  Math.max(STRAND, ...nodes.map((n) => (n.fork ? forkHeight(n.fork, open) : 0)))
+/** What stands in the height under the head of a strand. */
+const below = (p: Path, open: Open): number =>
+  open(p) && p.chain.nodes.length > 0 ? chainHeight(p.chain.nodes, open) : 0
 
-export const strandHeight = (p: Path, open: Open): number =>
-  open(p) ? chainHeight(p.chain.nodes, open) : FOLDED
+/** What a chain needs in height: as much as its highest node. */
+export const chainHeight = (nodes: Node[], open: Open): number =>
+  Math.max(HUNG, ...nodes.map((n) => (n.fork && isOpen(n.fork, open) ? forkHeight(n.fork, open) : 0)))
+
+/** A fork opens in its place when one of its paths does. */
+export const isOpen = (f: Fork, open: Open) => f.paths.some(open)
+
+export const strandHeight = (p: Path, open: Open): number => HEAD + below(p, open)
 
 export const forkHeight = (f: Fork, open: Open): number =>
   f.paths.reduce((h, p) => h + strandHeight(p, open) + GAP, -GAP)
 
-/** The middle of each strand of a fork, from its top. */
-export function middles(f: Fork, open: Open): number[] {
+/** The line of each strand of a fork, from its top: through its stages, or where there are none, its head. */
+export function lines(f: Fork, open: Open): number[] {
   let top = 0
   return f.paths.map((p) => {
-    const h = strandHeight(p, open)
-    const middle = top + h / 2
-    top += h + GAP
-    return middle
+    const at = top + (below(p, open) > 0 ? HEAD + LINE : HEAD / 2)
+    top += strandHeight(p, open) + GAP
+    return at
   })
 }
 

@@ -9,23 +9,23 @@ import { useHeard } from '../session/meters'
 import { useSession } from '../session/store'
 import { setView, useView, view } from '../session/view'
 import { Playhead } from './Playhead'
-import { Row, rowHeight } from './Row'
-import { HEAD } from './RowHead'
+import { Row } from './Row'
+import { heights } from './heights'
 import { Ruler } from './Ruler'
 
 export function Board() {
   const project = useSession((s) => s.project)!
   const timeline = useSession((s) => s.timeline)
-  const { zoom, scroll, showHidden, folded, tide, rowHeight: base, lines: open } = useView()
+  const { zoom, scroll, showHidden, folded, tide, rowHeight: base, lines: open, airs, headWidth } = useView()
   const reach = useReach()
   const box = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(1100)
   useEffect(() => {
     const el = box.current!
-    const o = new ResizeObserver(() => setWidth(el.clientWidth - HEAD))
+    const o = new ResizeObserver(() => setWidth(el.clientWidth - headWidth))
     o.observe(el)
     return () => o.disconnect()
-  }, [])
+  }, [headWidth])
   const lens = useMemo(
     () => (timeline ? makeLens(timeline, width, zoom, scroll) : null),
     [timeline, width, zoom, scroll],
@@ -70,7 +70,7 @@ export function Board() {
           tide !== 'high' && ( // at high tide the board has no time
             <div
               className="pointer-events-none absolute inset-y-0 right-0 z-20 overflow-hidden"
-              style={{ left: HEAD }}
+              style={{ left: headWidth }}
             >
               <Playhead lens={lens} />
             </div>
@@ -80,7 +80,11 @@ export function Board() {
           // an opaque ground lets the browser scroll what is painted, instead of painting it anew
           style={{ background: 'var(--paper)' }}
         >
-          <LitPath reach={reach} rows={shown} height={(c) => rowHeight(tide, base, open[c.id]?.length)} />
+          <LitPath
+            reach={reach}
+            rows={shown}
+            height={(c) => heights(tide, base, airs[c.id], open[c.id]?.length ?? 0).all}
+          />
           {shown.map((c) => (
             <Row
               key={c.id}

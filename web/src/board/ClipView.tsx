@@ -91,14 +91,12 @@ export function ClipView({
       tabIndex={0}
       role="group"
       aria-label={`${clip.name}, a clip`}
-      className="absolute touch-none overflow-hidden rounded-[2px] border"
+      className="absolute touch-none"
       style={{
         left: from,
         width: to - from,
-        top: 2,
-        height,
-        background: 'var(--card)',
-        borderColor: hand.by ? 'var(--deep)' : 'var(--hair)',
+        top: 1,
+        height: Math.max(24, height),
         transform: hand.by ? `translateX(${hand.by}px)` : undefined,
         opacity: hand.by ? 0.75 : undefined,
         zIndex: hand.by ? 5 : undefined,
@@ -112,7 +110,13 @@ export function ClipView({
     >
       <canvas
         ref={canvas}
-        style={{ width: '100%', height: '100%' }}
+        className="rounded-[2px] border"
+        style={{
+          width: '100%',
+          height,
+          background: 'var(--card)',
+          borderColor: hand.by ? 'var(--deep)' : 'var(--hair)',
+        }}
         aria-label={`Clip ${clip.name}`}
         role="img"
       />

@@ -30,7 +30,7 @@ export function ForkChip({ fork, channel, owner, index, chainOff }: Props) {
           data-fork={fork.id}
           aria-pressed={selected || together}
           aria-label={`${title}, ${fork.paths.length} paths${off ? ', bypassed' : ''}`}
-          className="flex h-[22px] items-center gap-1.5 rounded-[2px] border px-1.5 text-small whitespace-nowrap"
+          className="flex h-6 items-center gap-1.5 rounded-[2px] border px-1.5 text-small whitespace-nowrap"
           style={{
             background: off ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',
             borderColor: selected ? 'var(--ink)' : 'var(--deep)',

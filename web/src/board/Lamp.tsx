@@ -14,7 +14,7 @@ export function Lamp({
 }) {
   return (
     <button
-      className="h-[16px] w-[20px] shrink-0 rounded-[2px] border text-small font-bold"
+      className="h-6 w-6 shrink-0 rounded-[3px] border text-small font-bold"
       style={
         on
           ? { background: 'var(--ink)', color: 'var(--paper)', borderColor: 'var(--ink)' }

@@ -4,7 +4,6 @@ import { shownChain } from '../document/chain'
 import type { Lens } from '../document/time'
 import { LineHead } from '../lines/LineHead'
 import { LineStrip } from '../lines/LineStrip'
-import { STRIP_HEIGHT } from '../lines/face'
 import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
 import { select } from '../session/selected'
@@ -13,10 +12,11 @@ import { locate } from '../session/transport'
 import { useView, view } from '../session/view'
 import { ClipView } from './ClipView'
 import { Overlaps } from './Overlaps'
-import { HEAD, RowHead } from './RowHead'
+import { RowHead } from './RowHead'
 import { Surface } from './Surface'
 import { Water } from './Water'
 import { carried } from './carry'
+import { heights } from './heights'
 
 type Props = {
   channel: Channel
@@ -28,10 +28,6 @@ type Props = {
   lit: 'feeds' | 'fed' | ''
 }
 
-export const rowHeight = (tide: string, base: number, lines = 0) =>
-  (tide === 'mid' ? base : Math.max(41, Math.round(base * 0.65))) +
-  (tide === 'high' ? 0 : lines * STRIP_HEIGHT)
-
 const none: string[] = []
 
 /** A row: time above the surface, signal below it; the tide sets how much of each. Drawn anew when it has changed,
@@ -42,10 +38,9 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
   const selected = useView((v) => v.channel === channel.id)
   const together = useView((v) => v.rows.includes(channel.id))
   const open = useView((v) => v.lines[channel.id] ?? none)
-  const bare = rowHeight(tide, base)
-  const height = rowHeight(tide, base, open.length)
-  const water = tide === 'low' ? 0 : tide === 'high' ? bare : Math.max(36, Math.round(bare * 0.54))
-  const air = bare - water
+  const own = useView((v) => v.airs[channel.id])
+  const head = useView((v) => v.headWidth)
+  const { air, water, all: height } = heights(tide, base, own, open.length)
   return (
     <div
       role="group"
@@ -71,9 +66,9 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
         c.drop(owner, chain.nodes.length)
       }}
     >
-      <RowHead channel={channel} index={index} low={tide !== 'mid'} depth={depth} lit={lit} />
+      <RowHead channel={channel} index={index} line={own === 'line'} depth={depth} lit={lit} />
       {air > 0 && lens && open.length > 0 && (
-        <div className="absolute left-0 pr-2" style={{ top: air, width: HEAD, paddingLeft: 12 + depth * 7 }}>
+        <div className="absolute left-0 pr-2" style={{ top: air, width: head, paddingLeft: 12 + depth * 7 }}>
           {open.map((key) => {
             const [owner, name] = key.split(' ') as [string, string]
             return (
@@ -99,7 +94,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
                 start={timeline.clips[c.id] ?? c.start}
                 lens={lens}
                 width={width}
-                height={air - 4}
+                height={air - 3}
               />
             ))}
             <Overlaps row={channel.id} timeline={timeline} lens={lens} />

@@ -14,30 +14,31 @@ import { RowName } from './RowName'
 import { carriedRow, carry } from './carry'
 import { moveRow, toggleMute } from './rows'
 
-/** How wide the heads of rows are. */
-export const HEAD = 168
-
 type Props = {
   channel: Channel
   index: number
-  low: boolean
+  /** It keeps to a line. */
+  line: boolean
   /** How many groups it stands in. */
   depth: number
   /** What the selected row's signal has to do with it. */
   lit: 'feeds' | 'fed' | ''
 }
 
-export function RowHead({ channel, index, low, depth, lit }: Props) {
+export function RowHead({ channel, index, line, depth, lit }: Props) {
   const renaming = useView((v) => v.renaming === channel.id)
   const folded = useView((v) => v.folded.includes(channel.id))
   const trip = useSession((s) => (s.trip?.row === channel.id ? s.trip : null))
   const soloed = useView((v) => v.solo.includes(channel.id))
+  const gathers = channel.kind === 'return' || channel.kind === 'group'
+  const width = useView((v) => v.headWidth)
   return (
     <div
-      className="relative flex h-full shrink-0 flex-col justify-between py-1.5 pr-2"
+      className="relative flex h-full shrink-0 gap-1 pr-1"
       data-lit={lit || undefined}
       style={{
-        width: HEAD,
+        width,
+        maxHeight: 96,
         paddingLeft: 12 + depth * 7,
         background: lit ? 'var(--shoal-1)' : undefined,
         borderRight: '1px solid var(--hair)',
@@ -53,26 +54,26 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
         moveRow(id, e.clientY > box.top + box.height / 2 ? index + 1 : index)
       }}
     >
-      <div className="flex items-center gap-1">
-        {renaming ? (
-          <RowName channel={channel} />
-        ) : (
-          <>
-            {channel.kind === 'group' && (
-              <button
-                className="soft -my-1 -ml-2 h-[24px] w-[24px] shrink-0 text-small"
-                aria-expanded={!folded}
-                aria-label={`${folded ? 'Unfold' : 'Fold'} ${channel.name}`}
-                onClick={(e) => {
-                  e.stopPropagation()
-                  fold(channel.id)
-                }}
-              >
-                {folded ? '▸' : '▾'}
-              </button>
-            )}
+      <div className="flex h-full min-w-0 flex-1 flex-col justify-between">
+        <div className="flex min-w-0 items-start gap-1 pt-0.5">
+          {channel.kind === 'group' && !renaming && (
             <button
-              className="line-clamp-2 min-w-0 text-left text-label leading-[14px] font-semibold wrap-anywhere"
+              className="soft -my-1 -ml-2.5 h-6 w-6 shrink-0 text-small"
+              aria-expanded={!folded}
+              aria-label={`${folded ? 'Unfold' : 'Fold'} ${channel.name}`}
+              onClick={(e) => {
+                e.stopPropagation()
+                fold(channel.id)
+              }}
+            >
+              {folded ? '▸' : '▾'}
+            </button>
+          )}
+          {renaming ? (
+            <RowName channel={channel} />
+          ) : (
+            <button
+              className={`min-h-6 min-w-0 pt-0.5 text-left text-label leading-[14px] font-semibold wrap-anywhere ${line ? 'line-clamp-1' : 'line-clamp-2'}`}
               onClick={(e) => {
                 if (!e.shiftKey && !e.ctrlKey && !e.metaKey) return select(channel.id)
                 e.stopPropagation()
@@ -80,29 +81,32 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
               }}
               onDoubleClick={() => setView({ renaming: channel.id })}
               title={channel.name}
+              aria-label={channel.name}
             >
               {channel.name}
+              {gathers && <span className="soft text-small font-normal"> {channel.kind}</span>}
             </button>
-            <span className="soft ml-auto text-small">
-              {channel.kind === 'return' || channel.kind === 'group' ? channel.kind : ''}
-            </span>
-            <span className="-my-1">
-              <Diamond at={[channel.id]} />
-            </span>
-            <RowMenu channel={channel} />
-          </>
+          )}
+        </div>
+        {!line && (
+          <span className="flex h-4 shrink-0 items-center pb-1">
+            {trip ? (
+              <span className="figure text-small leading-3 font-bold" style={{ color: 'var(--loss)' }}>
+                muted: {over(trip.peak)}
+              </span>
+            ) : (
+              <TideMeter point={`post ${channel.id}`} />
+            )}
+          </span>
         )}
       </div>
-      <div className={`flex items-center gap-1.5 ${low ? '' : 'mb-0.5'}`}>
-        {trip ? (
-          <span className="figure grow text-small font-bold" style={{ color: 'var(--loss)' }}>
-            muted: {over(trip.peak)}
-          </span>
-        ) : (
-          <TideMeter point={`post ${channel.id}`} />
-        )}
-        {channel.kind !== 'main' && (
-          <>
+      <div className="flex h-full flex-col items-end justify-between">
+        <span className="flex h-6">
+          <Diamond at={[channel.id]} />
+          <RowMenu channel={channel} />
+        </span>
+        {!line && channel.kind !== 'main' && (
+          <span className="-mt-0.5 flex gap-0.5">
             <Lamp
               on={channel.mute}
               label={`Mute ${channel.name}`}
@@ -115,7 +119,7 @@ export function RowHead({ channel, index, low, depth, lit }: Props) {
               text="S"
               onClick={(e) => toggleSolo(channel.id, e.shiftKey)}
             />
-          </>
+          </span>
         )}
       </div>
     </div>

@@ -20,7 +20,7 @@ export function RowMenu({ channel }: { channel: Channel }) {
   return (
     <Menu
       label={`Menu of ${channel.name}`}
-      className="soft -my-1 h-[24px] min-w-[24px] shrink-0 leading-none"
+      className="soft h-6 min-w-6 shrink-0 leading-none"
       items={[
         { text: 'Rename', key: 'N', run: () => setView({ renaming: channel.id }) },
         own && {

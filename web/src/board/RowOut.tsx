@@ -6,7 +6,10 @@ import { MoreSends } from './MoreSends'
 import { SendChip } from './SendChip'
 
 /** How much level, sends and output keep at the right of a row. */
-export const STRIP = 416
+export const STRIP = 424
+
+/** Hides the line of the signal behind figures, and nothing else. */
+const plate = 'linear-gradient(transparent 32%, var(--shoal-1) 32% 68%, transparent 68%)'
 
 /** Where a row goes: its level, its sends, its output. */
 export function RowOut({ channel }: { channel: Channel }) {
@@ -19,7 +22,7 @@ export function RowOut({ channel }: { channel: Channel }) {
       onClick={(e) => e.stopPropagation()}
     >
       <span className="absolute inset-x-0 top-1/2 h-px" style={{ background: 'var(--deep)' }} />
-      <span className="relative w-[148px] px-1" style={{ background: 'var(--shoal-1)' }}>
+      <span className="relative w-[148px] px-1" style={{ background: plate }}>
         {strip && (
           <ParamControl
             owner={channel.id}
@@ -31,7 +34,7 @@ export function RowOut({ channel }: { channel: Channel }) {
           />
         )}
       </span>
-      <span className="relative flex w-[148px] justify-start gap-1 overflow-hidden">
+      <span className="relative flex w-[156px] justify-start gap-1 overflow-hidden">
         {channel.sends.slice(0, 1).map((s) => (
           <span key={s.id} className="flex items-center">
             <SendChip send={s} channel={channel} />
@@ -42,7 +45,7 @@ export function RowOut({ channel }: { channel: Channel }) {
       </span>
       <span
         className="relative w-[76px] truncate px-1"
-        style={{ background: 'var(--shoal-1)' }}
+        style={{ background: plate }}
         title={
           out ??
           (channel.kind === 'main'
@@ -50,9 +53,7 @@ export function RowOut({ channel }: { channel: Channel }) {
             : 'No output: the row lives through its sends and taps')
         }
       >
-        <span className="water-label text-small">
-          {channel.kind === 'main' ? 'Out' : (out ?? 'nowhere')}
-        </span>
+        <span className="water-label text-label">{channel.kind === 'main' ? 'Out' : (out ?? 'nowhere')}</span>
       </span>
     </div>
   )

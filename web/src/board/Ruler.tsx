@@ -1,9 +1,7 @@
 import type { Timeline } from '../api/types'
 import type { Lens } from '../document/time'
-import { BAND } from '../passages/PassageBand'
-import { useSession } from '../session/store'
 import { setView, type Tide, useView } from '../session/view'
-import { HEAD } from './RowHead'
+import { HeadGrip } from './HeadGrip'
 import { Time } from './RulerTime'
 import { STRIP } from './RowOut'
 
@@ -20,24 +18,25 @@ export function Ruler({
   width: number
 }) {
   const tide = useView((v) => v.tide)
+  const head = useView((v) => v.headWidth)
   const loop = useView((v) => v.loop)
   const looping = useView((v) => v.looping)
-  // by the document, which is there before the song is laid out: the board must not move then
-  const passages = useSession((s) => s.project?.passages?.length ?? 0)
-  const more = tide !== 'high' && (passages > 0 || loop) ? BAND : 0
   return (
-    <div className="flex shrink-0" style={{ height: 29 + more, borderBottom: '1px solid var(--hair)' }}>
+    <div
+      className="flex shrink-0"
+      style={{ height: tide === 'high' ? 30 : 49, borderBottom: '1px solid var(--hair)' }}
+    >
       <div
-        className="flex shrink-0 items-center gap-2 pl-3"
-        style={{ width: HEAD, borderRight: '1px solid var(--hair)' }}
+        className="relative flex shrink-0 items-center gap-2 pl-3"
+        style={{ width: head, borderRight: '1px solid var(--hair)' }}
       >
         <span className="soft text-small">Tide</span>
         <span className="join">
           {tides.map((t) => (
             <button
               key={t}
-              className={`join-item btn btn-xs px-1.5 font-normal ${tide === t ? 'btn-primary' : 'btn-outline'}`}
-              style={{ height: 18, minHeight: 18, borderColor: 'var(--soft)' }}
+              className={`join-item btn btn-xs px-2 font-normal ${tide === t ? 'btn-primary' : 'btn-outline'}`}
+              style={{ borderColor: 'var(--soft)' }}
               aria-pressed={tide === t}
               onClick={() => setView({ tide: t })}
             >
@@ -45,6 +44,7 @@ export function Ruler({
             </button>
           ))}
         </span>
+        <HeadGrip />
       </div>
       {tide === 'high' ? (
         <Heads />

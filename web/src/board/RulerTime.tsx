@@ -1,7 +1,7 @@
 import { type PointerEvent, useRef } from 'react'
 import type { Timeline } from '../api/types'
 import { barAt, type Lens } from '../document/time'
-import { PassageBand } from '../passages/PassageBand'
+import { extent, PassageBand } from '../passages/PassageBand'
 import { SectionHead } from '../sections/SectionHead'
 import { locate } from '../session/transport'
 import { setView, view } from '../session/view'
@@ -33,6 +33,8 @@ export function Time({
     const b = timeline.bars[i + 1]?.frame ?? a
     return f - a < b - f ? a : b
   }
+  // where a passage and its name stand there is no room for the figure of a bar
+  const taken = timeline.passages.map((x) => extent(x, lens, width))
   return (
     <div
       className="relative flex-1 cursor-pointer touch-none overflow-hidden"
@@ -65,7 +67,7 @@ export function Time({
     >
       {mark && (
         <span
-          className="absolute top-[14px] h-[15px] overflow-hidden pl-1 text-small whitespace-nowrap italic"
+          className="absolute top-[25px] h-6"
           style={{
             left: lens.x(mark.from),
             width: Math.max(2, (mark.to - mark.from) / lens.perPixel),
@@ -85,13 +87,15 @@ export function Time({
       {timeline.bars.map((b, i) => {
         const x = lens.x(b.frame)
         if (i % every !== 0 || x < -40 || x > width) return null
+        const text = String(i + 1)
+        const room = !taken.some((t) => t.begin < x + 6 + text.length * 7.5 && x < t.end)
         return (
           <span
             key={i}
-            className="figure soft pointer-events-none absolute top-[16px] border-l pl-1 text-small"
-            style={{ left: x, borderColor: 'var(--soft)', height: 13 }}
+            className="figure soft pointer-events-none absolute bottom-0 border-l pl-1 text-small"
+            style={{ left: x, borderColor: 'var(--soft)', height: room ? 18 : 6 }}
           >
-            {i + 1}
+            {room && text}
           </span>
         )
       })}

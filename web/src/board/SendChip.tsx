@@ -21,7 +21,7 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
   }, 'meter')
   return (
     <button
-      className="relative flex h-[20px] w-[118px] items-center justify-between gap-1 overflow-hidden rounded-full border px-2 text-small"
+      className="relative flex h-6 w-[124px] items-center justify-between gap-1 overflow-hidden rounded-full border px-2 text-label"
       style={{
         background: 'var(--card)',
         borderColor: 'var(--deep)',

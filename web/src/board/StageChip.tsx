@@ -31,7 +31,7 @@ export function StageChip({ stage, channel, owner, index, chainOff, size }: Prop
       aria-pressed={selected || together}
       aria-label={`${name}${off ? ', bypassed' : ''}${broken ? ', silenced: it made something that is no number' : ''}`}
       title={`${name}${off ? ' (bypassed)' : ''}`}
-      className="flex h-[22px] min-w-0 shrink-0 items-center gap-2 rounded-[2px] border px-1.5 text-small whitespace-nowrap"
+      className="flex h-6 min-w-0 shrink-0 items-center gap-2 rounded-[2px] border px-1.5 text-small whitespace-nowrap"
       style={{
         background: off ? 'transparent' : together ? 'var(--shoal-2)' : 'var(--card)',
         borderColor: broken ? 'var(--loss)' : selected ? 'var(--ink)' : 'var(--deep)',

@@ -25,7 +25,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
   const folded = !full && nodes.length > most ? nodes.length - most : 0
   const firstOut = Math.ceil((nodes.length - folded) / 2)
   return (
-    <div className="absolute inset-x-0 bottom-0 flex h-[28px] items-center">
+    <div className="absolute inset-x-0 bottom-0 flex h-[27px] items-center">
       <div
         className="relative flex h-full min-w-0 flex-1 items-center pl-2"
         data-chain={channel.id}
@@ -97,8 +97,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           )}
           {!blind && (
             <button
-              className="h-[18px] w-[18px] rounded-full border text-small leading-none opacity-60 hover:opacity-100 focus:opacity-100"
-              style={{ borderColor: 'var(--deep)', color: 'var(--deep)', background: 'var(--shoal-1)' }}
+              className="group grid h-6 w-6 place-items-center"
               aria-label={`Add a stage to ${channel.name}`}
               title="Add a stage ( / )"
               onClick={(e) => {
@@ -107,7 +106,12 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
                 setView({ dialog: { kind: 'effects', owner, index: nodes.length } })
               }}
             >
-              +
+              <span
+                className="grid h-[18px] w-[18px] place-items-center rounded-full border text-label leading-none opacity-60 group-hover:opacity-100 group-focus:opacity-100"
+                style={{ borderColor: 'var(--deep)', color: 'var(--deep)', background: 'var(--shoal-1)' }}
+              >
+                +
+              </span>
             </button>
           )}
         </span>

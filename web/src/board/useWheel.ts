@@ -2,7 +2,6 @@ import { type RefObject, useEffect } from 'react'
 import type { Timeline } from '../api/types'
 import type { Lens } from '../document/time'
 import { setView, view } from '../session/view'
-import { HEAD } from './RowHead'
 import { zoomBy } from './zoom'
 
 /** The wheel along the song: with Ctrl nearer and farther, sideways or with Shift on and back. */
@@ -18,7 +17,11 @@ export function useWheel(
       if (!timeline || !lens || view().tide === 'high') return
       if (e.ctrlKey) {
         e.preventDefault()
-        zoomBy(e.deltaY < 0 ? 0.8 : 1.25, e.clientX - el.getBoundingClientRect().left - HEAD, width)
+        zoomBy(
+          e.deltaY < 0 ? 0.8 : 1.25,
+          e.clientX - el.getBoundingClientRect().left - view().headWidth,
+          width,
+        )
       } else if (e.deltaX !== 0 || e.shiftKey) {
         e.preventDefault()
         const by = (e.deltaX || e.deltaY) * lens.perPixel

@@ -1,57 +1,65 @@
-import { type ReactNode, useEffect, useRef } from 'react'
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react'
 import { setView } from '../session/view'
 import { useReturn } from './useReturn'
 
-/** A card over the board. Escape puts it away, and the focus goes back where it was. */
+/** What is asked or told beside the board, on the right of the bench: nothing lies over what it is about, and all goes
+    on meanwhile. Escape puts it away, and the focus goes back where it was. */
 export function Card({
   title,
+  label,
   width,
   children,
+  foot,
   onClose = () => setView({ dialog: null }),
+  onKey,
 }: {
-  title: string
+  title: ReactNode
+  /** What it is called where its title says more than that. */
+  label?: string
   width: number
   children: ReactNode
+  foot?: ReactNode
   onClose?: () => void
+  /** Keys of a list; else what is pressed in it is its own. */
+  onKey?: (e: KeyboardEvent) => void
 }) {
-  const ref = useRef<HTMLDialogElement>(null)
+  const ref = useRef<HTMLElement>(null)
   useReturn()
   useEffect(() => {
-    ref.current?.showModal()
-    // a dialog would focus its first button, which puts it away
+    if (ref.current?.contains(document.activeElement)) return
     const body = ref.current?.querySelector('[data-body]')
     const first =
       body?.querySelector<HTMLElement>('[data-first]') ??
       body?.querySelector<HTMLElement>('input, select, textarea, [role=slider]') ??
       body?.querySelector<HTMLElement>('button, a[href]')
-    first?.focus()
+    ;(onKey ? ref.current : (first ?? ref.current))?.focus()
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- when it opens
   }, [])
   return (
-    <dialog
+    <section
       ref={ref}
-      className="modal"
-      aria-label={title}
-      onCancel={(e) => {
-        e.preventDefault()
-        onClose()
+      tabIndex={-1}
+      role="dialog"
+      aria-label={label ?? (typeof title === 'string' ? title : undefined)}
+      className="flex h-full flex-col px-3.5 pt-2 pb-1.5 outline-none"
+      style={{ width, maxWidth: '80vw', background: 'var(--card)' }}
+      onKeyDown={(e) => {
+        // what is typed or pressed in it is its own; all other keys are the board's
+        if (e.key === 'Escape' || !onKey || e.target !== e.currentTarget) e.stopPropagation()
+        if (e.key === 'Escape') onClose()
+        else onKey?.(e)
       }}
-      onKeyDown={(e) => e.stopPropagation()}
-      onClick={(e) => e.target === ref.current && onClose()}
     >
-      <div
-        className="modal-box flex max-h-[85vh] flex-col p-5"
-        style={{ width, maxWidth: '94vw', border: '1px solid var(--hair)' }}
-      >
-        <div className="mb-3 flex items-center justify-between">
-          <h2 className="text-head font-bold">{title}</h2>
-          <button className="btn btn-xs btn-ghost" onClick={onClose}>
-            Close <kbd className="kbd kbd-xs">Esc</kbd>
-          </button>
-        </div>
-        <div data-body className="-m-1 min-h-0 overflow-y-auto p-1">
-          {children}
-        </div>
+      <div className="mb-1 flex h-7 shrink-0 items-center justify-between gap-2">
+        <h2 className="min-w-0 truncate text-head font-bold">{title}</h2>
+        <button className="btn btn-xs btn-ghost font-normal" onClick={onClose}>
+          Close <kbd className="kbd kbd-xs">Esc</kbd>
+        </button>
       </div>
-    </dialog>
+      <div data-body className="-m-1 flex min-h-0 flex-1 flex-col overflow-y-auto p-1">
+        {children}
+      </div>
+      {foot && <div className="soft mt-1 text-small">{foot}</div>}
+    </section>
   )
 }

@@ -1,13 +1,7 @@
-import { useState } from 'react'
-import type { LineValue, Param } from '../api/types'
-import { moveTogether } from '../bench/several'
-import { openLine } from '../lines/actions'
-import { useLineValue } from '../lines/values'
-import { isMoved } from '../moves/actions'
-import { useSession } from '../session/store'
-import { setView } from '../session/view'
+import type { Param } from '../api/types'
 import { Pick, Toggle } from './Pick'
 import { Scale } from './Scale'
+import { isRuled, useParam } from './useParam'
 
 type Props = {
   owner: string
@@ -20,41 +14,36 @@ type Props = {
   caption?: string
 }
 
-/** A parameter by its address: what a hand moves here is heard at once and stored when it rests. */
+/** A parameter by its address, as a scale, a choice or a switch. */
 export function ParamControl({ owner, param, value, of, ...look }: Props) {
-  const moving = useSession((s) => s.moving[`${owner} ${param.name}`])
-  const moved = useSession((s) => isMoved(s.project, owner, param.name))
-  const [now, setNow] = useState<LineValue | null>(null)
-  useLineValue(owner, param.name, setNow, moved)
-  const live = moved ? now : null
-  // under a hand it is where the hand is, except where a handle or a mover carries it on
-  const v = (moving !== undefined && (!live || live.by === 'line') ? moving : live?.value) ?? value
-  const set = (x: number, rest: boolean) =>
-    moveTogether(owner, param.name, x, `${param.label} of ${of}`, rest)
+  const p = useParam(owner, param, value, of)
   if (param.taper === 'switch')
-    return <Toggle label={param.label} says={param.says} on={v !== 0} onSet={(on) => set(on ? 1 : 0, true)} />
-  // note lengths are a ruler too: they have an order, and can be typed
-  if (param.taper === 'choice' && !/^\d+\/\d+$/.test(param.choices?.[0] ?? ''))
+    return (
+      <Toggle
+        label={param.label}
+        says={param.says}
+        on={p.value !== 0}
+        onSet={(on) => p.set(on ? 1 : 0, true)}
+      />
+    )
+  if (!isRuled(param))
     return (
       <Pick
         label={param.label}
         says={param.says}
-        value={v}
+        value={p.value}
         choices={(param.choices ?? []).map((c, i) => ({ value: i, text: `${c} ${param.unit}`.trim() }))}
-        onPick={(x) => set(x, true)}
+        onPick={(x) => p.set(x, true)}
       />
     )
-  const label = `${param.label} of ${of}`
   return (
     <Scale
       param={param}
-      value={v}
-      onMove={set}
-      moved={live}
-      onLine={param.structural ? undefined : () => void openLine(owner, param.name, label)}
-      onMoves={
-        param.structural ? undefined : () => setView({ dialog: { kind: 'moves', owner, param, label } })
-      }
+      value={p.value}
+      onMove={p.set}
+      moved={p.moved}
+      onLine={p.onLine}
+      onMoves={p.onMoves}
       {...look}
     />
   )

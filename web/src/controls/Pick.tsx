@@ -10,14 +10,17 @@ export function Pick<T extends string | number>(p: {
 }) {
   return (
     <label
-      className="grid items-center gap-2 text-small"
-      style={{ gridTemplateColumns: `minmax(0, 1fr) ${p.wide ? 172 : 112}px` }}
+      className={
+        p.wide
+          ? 'grid grid-cols-[minmax(0,1fr)_190px] items-center gap-2 text-label'
+          : 'block h-[38px] text-label'
+      }
       title={p.says}
       data-says={p.says}
     >
-      {p.label}
+      <span className="block h-4 truncate leading-4">{p.label}</span>
       <select
-        className="select select-xs w-full pr-6"
+        className="select select-xs -mt-0.5 w-full pr-6"
         aria-label={p.label}
         value={p.value}
         onChange={(e) => p.onPick(p.choices[e.target.selectedIndex]!.value)}
@@ -36,14 +39,14 @@ export function Pick<T extends string | number>(p: {
 export function Toggle(p: { label: string; says: string; on: boolean; onSet: (on: boolean) => unknown }) {
   return (
     <label
-      className="flex h-6 cursor-pointer items-center justify-between gap-2 text-small"
+      className="flex h-6 min-w-0 cursor-pointer items-center justify-between gap-2 text-label"
       title={p.says}
       data-says={p.says}
     >
-      {p.label}
+      <span className="min-w-0 truncate">{p.label}</span>
       <input
         type="checkbox"
-        className="toggle toggle-xs"
+        className="toggle toggle-sm"
         checked={p.on}
         onChange={(e) => p.onSet(e.target.checked)}
       />

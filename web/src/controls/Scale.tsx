@@ -46,9 +46,7 @@ export function Scale(p: Props) {
     onLine: p.onLine,
     onMoves: p.onMoves,
   })
-  const drawn = (
-    <ScaleRuler {...{ ruler, param, value, name, narrow, moved, down, drag, up, onMove }} onKey={key} />
-  )
+  const drawn = <ScaleRuler {...{ ruler, param, value, name, moved, down, drag, up, onMove }} onKey={key} />
   const figure = (
     <ScaleFigure
       {...{ param, value, name, typing, take }}
@@ -60,7 +58,7 @@ export function Scale(p: Props) {
   if (narrow)
     return (
       <span
-        className="grid w-full grid-cols-[minmax(0,1fr)_42px] items-center gap-1"
+        className="grid w-full grid-cols-[minmax(0,1fr)_46px] items-center gap-1"
         title={`${name} ${said(param, value)}`}
       >
         {drawn}
@@ -68,30 +66,24 @@ export function Scale(p: Props) {
       </span>
     )
   return (
-    <div
-      className={`grid items-end gap-x-1.5 ${compact ? 'grid-cols-[minmax(0,1fr)_48px]' : 'grid-cols-[minmax(0,1fr)_76px]'}`}
-      data-says={param.says}
-    >
-      <div className="min-w-0">
-        <div
-          className={`truncate leading-[13px] ${compact ? 'soft text-small' : 'text-small'}`}
-          title={param.says}
-        >
+    <div className="relative h-[38px] min-w-0" data-says={param.says}>
+      <div className="flex h-4 items-center gap-1">
+        <span className={`min-w-0 truncate ${compact ? 'soft text-small' : 'text-label'}`} title={param.says}>
           {p.caption ?? name}
-          {moved && (
-            <button
-              className="water-label ml-1 text-small underline"
-              tabIndex={-1}
-              title={movedBy[moved.by]}
-              onClick={moved.by === 'line' ? p.onLine : p.onMoves}
-            >
-              {moved.by}
-            </button>
-          )}
-        </div>
-        {drawn}
+        </span>
+        {moved && (
+          <button
+            className="water-label relative z-10 -my-1 h-6 text-small underline"
+            tabIndex={-1}
+            title={movedBy[moved.by]}
+            onClick={moved.by === 'line' ? p.onLine : p.onMoves}
+          >
+            {moved.by}
+          </button>
+        )}
+        <span className="relative z-10 -my-1 ml-auto shrink-0">{figure}</span>
       </div>
-      {figure}
+      <div className="absolute inset-x-0 bottom-0">{drawn}</div>
     </div>
   )
 }

@@ -12,12 +12,14 @@ type Props = {
   take: (text: string) => boolean
   /** Where there is little room it stands without its unit. */
   small?: boolean
+  /** The unit follows at once, in the same hand. */
+  close?: boolean
   /** Where the focus belongs when a value was typed. */
   back: () => void
 }
 
 /** The figure of a scale; pressed, a value is typed in its place. */
-export function ScaleFigure({ param, value, name, typing, onTyping, take, small, back }: Props) {
+export function ScaleFigure({ param, value, name, typing, onTyping, take, small, close, back }: Props) {
   const [number, unit] = parted(param, value)
   const field = useRef<HTMLInputElement>(null)
   useEffect(() => {
@@ -32,7 +34,7 @@ export function ScaleFigure({ param, value, name, typing, onTyping, take, small,
       <input
         ref={field}
         autoFocus
-        className="figure input input-xs w-full px-1 text-right"
+        className={`figure input input-xs px-1 text-right ${small ? 'w-full' : close ? 'w-[64px]' : 'w-[88px]'}`}
         aria-label={`${name}, type a value`}
         defaultValue={figure(param, value).replace('−', '-')}
         onBlur={() => onTyping(false)}
@@ -47,12 +49,13 @@ export function ScaleFigure({ param, value, name, typing, onTyping, take, small,
     )
   return (
     <button
-      className={`figure h-6 truncate text-right hover:underline ${small ? 'text-small' : 'text-label'}`}
+      className={`figure h-6 max-w-full truncate text-right hover:underline ${small ? 'w-full text-small' : 'text-label'}`}
       tabIndex={-1}
       title={`${param.says} Click to type a value.`}
       onClick={() => onTyping(true)}
     >
-      {small ? figure(param, value) : number} {!small && <span className="soft text-small">{unit}</span>}
+      {small ? figure(param, value) : number}
+      {!small && unit && <span className={close ? '' : 'soft text-small'}> {unit}</span>}
     </button>
   )
 }

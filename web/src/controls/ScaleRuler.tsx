@@ -9,7 +9,6 @@ type Props = {
   param: Param
   value: number
   name: string
-  narrow?: boolean
   /** It is moved between these places along the travel. */
   moved?: { low: number; high: number } | null
   down: (e: PointerEvent) => void
@@ -20,19 +19,7 @@ type Props = {
 }
 
 /** The ruler of a scale with its pointer. */
-export function ScaleRuler({
-  ruler,
-  param,
-  value,
-  name,
-  narrow,
-  moved,
-  down,
-  drag,
-  up,
-  onKey,
-  onMove,
-}: Props) {
+export function ScaleRuler({ ruler, param, value, name, moved, down, drag, up, onKey, onMove }: Props) {
   const x = place(param, value)
   return (
     <span className="relative block min-w-0 flex-1">
@@ -45,7 +32,7 @@ export function ScaleRuler({
         aria-valuemax={param.max}
         aria-valuenow={value}
         aria-valuetext={said(param, value)}
-        className={`${narrow ? 'h-5' : 'h-[15px]'} block w-full cursor-ew-resize touch-none overflow-visible`}
+        className={`block h-6 w-full cursor-ew-resize touch-none overflow-visible`}
         viewBox="0 0 100 20"
         preserveAspectRatio="none"
         onPointerDown={down}
@@ -95,12 +82,12 @@ export function ScaleRuler({
       </svg>
       <span
         aria-hidden
-        className="pointer-events-none absolute top-0 h-0 w-0"
+        className="pointer-events-none absolute top-[3px] h-0 w-0"
         style={{
           left: `calc(${x * 100}% - 4.5px)`,
           borderLeft: '4.5px solid transparent',
           borderRight: '4.5px solid transparent',
-          borderTop: `${narrow ? 8 : 7}px solid var(--ink)`,
+          borderTop: '8px solid var(--ink)',
         }}
       />
     </span>

@@ -10,6 +10,8 @@ type Of = {
   value: number
   name: string
   ruler: RefObject<SVGSVGElement | null>
+  /** It hangs: up is more. */
+  upright?: boolean
   onMove: (v: number, rest: boolean) => void
   onType: () => void
   onLine?: () => void
@@ -17,26 +19,30 @@ type Of = {
 }
 
 /** What hand and keys do to a scale. */
-export function useScale({ param, value, name, ruler, onMove, onType, onLine, onMoves }: Of) {
-  const grip = useRef<{ x: number; at: number } | null>(null)
+export function useScale({ param, value, name, ruler, upright, onMove, onType, onLine, onMoves }: Of) {
+  const grip = useRef<{ held: number; at: number } | null>(null)
   const x = place(param, value)
 
+  /** How far along the ruler a pointer is, 0 to 1. */
+  const along = (e: PointerEvent) => {
+    const box = ruler.current!.getBoundingClientRect()
+    return upright ? (box.bottom - e.clientY) / box.height : (e.clientX - box.left) / box.width
+  }
   const down = (e: PointerEvent) => {
     if (e.button !== 0) return
     e.currentTarget.setPointerCapture(e.pointerId)
-    const box = ruler.current!.getBoundingClientRect()
-    const to = (e.clientX - box.left) / box.width
+    const to = Math.min(1, Math.max(0, along(e)))
     // a press near the pointer takes hold of it; elsewhere it jumps there
     const from = Math.abs(to - x) < 0.06 ? x : to
     if (from !== x) onMove(round(param, at(param, from)), false)
-    grip.current = { x: e.clientX, at: from }
+    grip.current = { held: along(e), at: from }
   }
   const drag = (e: PointerEvent) => {
     const g = grip.current
     if (!g) return
-    const box = ruler.current!.getBoundingClientRect()
-    g.at = Math.min(1, Math.max(0, g.at + ((e.clientX - g.x) / box.width) * (e.shiftKey ? 0.1 : 1)))
-    g.x = e.clientX
+    const now = along(e)
+    g.at = Math.min(1, Math.max(0, g.at + (now - g.held) * (e.shiftKey ? 0.1 : 1)))
+    g.held = now
     onMove(round(e.shiftKey ? { ...param, digits: param.digits + 1 } : param, at(param, g.at)), false)
   }
   const up = () => {
@@ -58,7 +64,9 @@ export function useScale({ param, value, name, ruler, onMove, onType, onLine, on
   }
   /** Where a key leads, if it is one of a scale's. */
   const keyed = (e: KeyboardEvent): number | null => {
-    const presses: Record<string, number> = { ArrowRight: 1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }
+    const presses: Record<string, number> = upright
+      ? { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10 }
+      : { ArrowRight: 1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }
     if (e.key in presses) return step(param, value, presses[e.key]! * (e.shiftKey ? 0.1 : 1))
     if (e.key === 'Home') return param.min
     if (e.key === 'End') return param.max

@@ -10,6 +10,7 @@ const entry = (id: string, name: string, says: string, synonyms: string[]): Effe
   says,
   synonyms: ['fork', 'parallel', 'paths', 'split', ...synonyms],
   params: [],
+  plumbs: [],
   mix: 100,
   mixLaw: 'blend',
   live: [],

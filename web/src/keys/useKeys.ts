@@ -12,9 +12,6 @@ function typing(e: KeyboardEvent): boolean {
   return el.type !== 'checkbox' || e.key === ' '
 }
 
-/** What stands at the side of the board, not over it. */
-const beside: string[] = ['effects', 'presets', 'soundings', 'lines']
-
 /** The keys of the board. Scales and cards keep theirs to themselves. */
 export function useKeys() {
   for (const b of bindings) {
@@ -22,9 +19,6 @@ export function useKeys() {
     useHotkeys(
       b.on,
       (e) => {
-        const dialog = view().dialog
-        // a list at the side leaves the board its keys; a card over it does not
-        if (dialog && !beside.includes(dialog.kind)) return
         e.preventDefault()
         if (isBlind(view().channel) && !b.blind)
           return notice('These are compared blind: choose one first, then go on with it.')

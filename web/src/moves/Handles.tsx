@@ -9,19 +9,26 @@ export function Handles({ row }: { row: string }) {
   const here = (handles ?? []).filter((h) => h.targets.some((t) => rowOfOwner(t.owner) === row))
   if (!strip || here.length === 0) return null
   return (
-    <div className="flex flex-wrap items-end gap-x-4 gap-y-1" role="group" aria-label="Handles">
+    <span className="flex shrink-0 items-center gap-3" role="group" aria-label="Handles">
       {here.map((h) => (
-        <span key={h.id} className="w-[150px]">
-          <ParamControl
-            owner={h.id}
-            param={strip.handle}
-            value={h.value}
-            of={h.name}
-            label={h.name}
-            compact
-          />
+        <span
+          key={h.id}
+          className="flex items-center gap-1.5"
+          title="A handle: it moves several things at once"
+        >
+          <span className="water-label text-label">{h.name}</span>
+          <span className="w-[120px]">
+            <ParamControl
+              owner={h.id}
+              param={strip.handle}
+              value={h.value}
+              of={h.name}
+              label={h.name}
+              narrow
+            />
+          </span>
         </span>
       ))}
-    </div>
+    </span>
   )
 }

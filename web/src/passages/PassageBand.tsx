@@ -4,8 +4,8 @@ import type { Lens } from '../document/time'
 import { gridStep, type Range, useView } from '../session/view'
 import * as passages from './actions'
 
-/** How much higher the ruler is for the passages. */
-export const BAND = 17
+/** How high the row of bars and passages is. */
+const BAND = 24
 
 const EDGE = 6
 const MAKE = 112 // the button that makes one
@@ -20,14 +20,10 @@ export function PassageBand(p: {
 }) {
   const { timeline, lens, mark } = p
   return (
-    <div
-      className="absolute inset-x-0 bottom-0"
-      style={{ height: BAND }}
-      onPointerDown={(e) => e.stopPropagation()}
-    >
+    <div className="pointer-events-none absolute inset-x-0 bottom-0" style={{ height: BAND }}>
       {mark && (
         <button
-          className="absolute top-0 h-[16px] rounded-full border px-2 text-small leading-[13px] whitespace-nowrap"
+          className="pointer-events-auto absolute top-0 h-6 rounded-full border px-2 text-small whitespace-nowrap"
           style={{
             left: freeFrom(
               Math.max(2, lens.x(mark.from)),
@@ -37,6 +33,7 @@ export function PassageBand(p: {
             borderColor: 'var(--deep)',
             background: 'var(--card)',
           }}
+          onPointerDown={(e) => e.stopPropagation()}
           onClick={() => passages.openMaker()}
         >
           Make a passage <kbd className="soft">⇧L</kbd>
@@ -50,7 +47,7 @@ export function PassageBand(p: {
 }
 
 /** Where a passage and its name stand along the ruler, in pixels. */
-function extent(x: PassageSpan, lens: Lens, room: number, from = x.from, to = x.to) {
+export function extent(x: PassageSpan, lens: Lens, room: number, from = x.from, to = x.to) {
   const left = lens.x(from)
   const width = Math.max(10, (to - from) / lens.perPixel)
   const text = x.name.length * 6.2
@@ -89,6 +86,7 @@ function Band({ x, lens, room, others }: BandProps) {
   const to = x.to + (drag && drag.what !== 'from' ? by : 0)
   const at = extent(x, lens, room, from, to)
   const grab = (e: PointerEvent<HTMLButtonElement>) => {
+    e.stopPropagation()
     const box = e.currentTarget.getBoundingClientRect()
     const px = e.clientX - box.left
     const what = px > box.width - EDGE ? 'to' : px < EDGE ? 'from' : 'move'
@@ -99,7 +97,7 @@ function Band({ x, lens, room, others }: BandProps) {
   return (
     <>
       <button
-        className="absolute top-0 h-[16px] touch-none overflow-hidden border px-1.5 text-left text-small leading-[13px] whitespace-nowrap"
+        className="pointer-events-auto absolute top-0.5 h-5 touch-none overflow-visible border px-1.5 text-left text-small leading-[17px] whitespace-nowrap before:absolute before:-inset-x-1 before:-inset-y-0.5"
         style={{
           left: at.left,
           width: at.width,
@@ -109,7 +107,7 @@ function Band({ x, lens, room, others }: BandProps) {
           borderStyle: x.off ? 'dashed' : 'solid',
           background: selected ? 'var(--shoal-3)' : 'var(--shoal-2)',
           color: 'var(--ink)',
-          clipPath: 'polygon(0 0, calc(100% - 5px) 0, 100% 50%, calc(100% - 5px) 100%, 0 100%)',
+          borderRadius: '0 10px 10px 0',
         }}
         title={`${x.name}${x.off ? ', off' : ''}: drag to move it, at an end to stretch it`}
         aria-label={`Passage ${x.name}`}
@@ -139,7 +137,7 @@ function Band({ x, lens, room, others }: BandProps) {
       </button>
       {!at.inside && (
         <span
-          className="pointer-events-none absolute top-0 truncate text-small leading-[16px] whitespace-nowrap"
+          className="pointer-events-none absolute top-1 truncate text-small italic leading-[16px] whitespace-nowrap"
           style={{ left: at.name, maxWidth: freeTo(at.name, x, others, lens) }}
         >
           {x.name}

@@ -1,5 +1,4 @@
 import type { Channel } from '../api/types'
-import { Handles } from '../moves/Handles'
 import { select } from '../session/selected'
 import { useSession } from '../session/store'
 import { useReach } from './LitPath'
@@ -27,7 +26,6 @@ export function Meets({ channel }: { channel: Channel }) {
     <div className="mt-1 flex flex-col gap-1">
       {line('Fed by', reach.fed)}
       {line('Goes on to', reach.feeds)}
-      <Handles row={channel.id} />
     </div>
   )
 }

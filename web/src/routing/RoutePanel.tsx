@@ -1,8 +1,8 @@
 import type { Channel } from '../api/types'
+import { PanelHead } from '../bench/PanelHead'
 import { setRow } from '../board/rows'
 import { Toggle } from '../controls/Pick'
 import { change } from '../session/changes'
-import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import { Hearing } from './Hearing'
 import { Incoming } from './Incoming'
@@ -12,43 +12,19 @@ import { dissolveGroup, openTrace } from './gestures'
 
 /** Where a row's signal comes from and goes to, and what of it is heard: on the bench while no stage is selected. */
 export function RoutePanel({ channel }: { channel: Channel }) {
-  const project = useSession((s) => s.project)!
   const { dry, share } = useView()
-  const outs = project.channels.filter(
-    (c) => (c.kind === 'main' || c.kind === 'group') && c.id !== channel.id,
-  )
   const gathers = channel.kind === 'return' || channel.kind === 'group' || channel.kind === 'main'
   return (
     <div
-      className="flex h-full flex-col gap-2 px-3.5 pt-2.5 pb-2"
+      className="flex h-full flex-col gap-1 px-3.5 pt-2 pb-1.5"
       role="group"
       aria-label={`Routing of ${channel.name}`}
     >
-      <h2 className="text-head font-bold">
-        {channel.name} <span className="soft text-small font-normal">where it comes from and goes to</span>
-      </h2>
+      <PanelHead title={channel.name} of="where it comes from and goes to" />
       <div
         className={`grid min-h-0 flex-1 gap-4 ${gathers ? 'grid-cols-[190px_minmax(0,1fr)]' : 'grid-cols-[minmax(0,1fr)_190px]'}`}
       >
         <div className="flex min-w-0 flex-col gap-1.5">
-          {channel.kind !== 'main' && (
-            <label className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-2 text-small">
-              Output
-              <select
-                className="select select-xs w-full pr-6"
-                aria-label="Output"
-                value={channel.output}
-                onChange={(e) => void setRow(channel, { output: e.target.value }, 'Change the output of')}
-              >
-                {outs.map((c) => (
-                  <option key={c.id} value={c.id}>
-                    {c.name}
-                  </option>
-                ))}
-                <option value="">none</option>
-              </select>
-            </label>
-          )}
           {channel.kind === 'track' && (
             <TapPick
               label="Takes in"

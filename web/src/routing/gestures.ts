@@ -62,9 +62,11 @@ export async function makeGroup() {
 export const dissolveGroup = (c: Channel) =>
   change(`Dissolve the group ${c.name}`, { type: 'group.dissolve', do: { id: c.id } })
 
+export const openSendOf = (rows: string[]) => setView({ dialog: { kind: 'send', rows } })
+
 export const openSend = () => {
   const rows = selectedRows().filter((c) => c.kind !== 'main')
-  if (rows.length) setView({ dialog: { kind: 'send', rows: rows.map((r) => r.id) } })
+  if (rows.length) openSendOf(rows.map((r) => r.id))
 }
 
 export const openTrace = () => {

@@ -13,7 +13,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
   const all = useSession((x) => x.project!.sections)
   return (
     <div
-      className="absolute top-0 flex h-[14px] overflow-hidden border-t-2 text-small leading-[13px] whitespace-nowrap"
+      className="absolute top-0 flex h-6 overflow-hidden border-t-2 text-label whitespace-nowrap"
       style={{ left: p.left, width: p.width, borderColor: 'var(--ink)' }}
       onPointerDown={(e) => e.stopPropagation()}
     >
@@ -26,7 +26,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
       ) : (
         <>
           <button
-            className="min-w-0 flex-1 truncate pl-1 text-left font-bold"
+            className="min-w-6 flex-1 truncate pl-1 text-left font-bold"
             title={`${s.name}: click to loop this section`}
             onClick={() => loopSection(s.id)}
           >
@@ -34,7 +34,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
           </button>
           <Menu
             label={`Menu of the section ${s.name}`}
-            className="soft mx-1 w-6 shrink-0 leading-[11px]"
+            className="soft h-6 w-6 shrink-0"
             items={[
               { text: 'Rename', run: () => setView({ renaming: s.id }) },
               { text: 'Move it earlier', run: () => sections.move(s, -1) },
@@ -50,7 +50,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
                   Take lines and passages along
                   <input
                     type="checkbox"
-                    className="toggle toggle-xs"
+                    className="toggle toggle-sm"
                     checked={along ?? true}
                     onChange={(e) => setView({ along: e.target.checked })}
                   />

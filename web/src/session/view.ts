@@ -23,6 +23,7 @@ export type Dialog =
   | { kind: 'thin'; v: LineView; stretch: Stretch }
   | { kind: 'passage'; from: number; to: number; name: string; rows: string[] }
   | { kind: 'trace'; from: string; to: string }
+  | { kind: 'rows' }
   | null
 
 export type Stretch = {
@@ -40,11 +41,15 @@ export type Chosen = { owner: string; name: string; ticks: number[] }
 /** What belongs to this window alone: never to the document. */
 export type View = {
   channel: string
-  /** What is on the bench: a stage, a fork or a path of one, or a passage. */
+  /** What is on the bench: a stage, a fork or a path of one, a send, or a passage. */
   stage: string
   tide: Tide
   rowHeight: number
   bench: boolean
+  /** How high the bench is, how wide the heads of rows are, in pixels; how large all is drawn, in percent. */
+  benchHeight: number
+  headWidth: number
+  size: number
   showHidden: boolean
   /** Frames per pixel; 0 fits the whole song. */
   zoom: number
@@ -59,6 +64,8 @@ export type View = {
   mono: boolean
   /** Rows selected together, the one on the bench among them; empty: only that one. */
   rows: string[]
+  /** Rows that keep to a line, and those whose air is open; the others are as high as all. */
+  airs: Record<string, 'line' | 'open'>
   /** Groups whose members are folded away. */
   folded: string[]
   /** Lines that are open under their rows, by row: addresses as "owner name". */
@@ -109,8 +116,11 @@ const begin: View = {
   channel: '',
   stage: '',
   tide: 'mid',
-  rowHeight: 63,
+  rowHeight: 47,
   bench: true,
+  benchHeight: 256,
+  headWidth: 168,
+  size: 100,
   showHidden: false,
   zoom: 0,
   scroll: 0,
@@ -121,6 +131,7 @@ const begin: View = {
   share: '',
   mono: false,
   rows: [],
+  airs: {},
   folded: [],
   lines: {},
   stretch: null,
@@ -152,6 +163,9 @@ const remembered = [
   'tide',
   'rowHeight',
   'bench',
+  'benchHeight',
+  'headWidth',
+  'size',
   'depth',
   'grid',
   'glide',
@@ -166,7 +180,9 @@ const remembered = [
 export const useView = create<View>()(
   persist(() => begin, {
     name: 'shoal',
-    version: 1,
+    version: 2,
+    // rows were higher before
+    migrate: (kept) => ({ ...(kept as View), rowHeight: begin.rowHeight }),
     partialize: (v) => Object.fromEntries(remembered.map((k) => [k, v[k]])) as Partial<View> as View,
     merge: (kept, now) => ({ ...now, ...sound(kept) }),
   }),

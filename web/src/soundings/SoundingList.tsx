@@ -23,14 +23,11 @@ export function SoundingList({ row }: { row?: string }) {
   return (
     <SideList
       label="Soundings"
-      head={
-        <h2 className="text-head font-bold">
-          {open.length === 0 ? 'Nothing to sound' : `${open.length} sounding${open.length > 1 ? 's' : ''}`}
-        </h2>
-      }
+      head={open.length === 0 ? 'Nothing to sound' : `${open.length} sounding${open.length > 1 ? 's' : ''}`}
       foot="What is measured is built on the last half minute of playing."
       onClose={() => setView({ dialog: null })}
       onKey={() => undefined}
+      width={560}
     >
       <div ref={box} className="flex min-h-0 flex-col gap-2 overflow-y-auto pr-1" tabIndex={-1}>
         {open.length === 0 && (

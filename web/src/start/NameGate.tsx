@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { answer, api } from '../api/client'
-import { Card } from '../controls/Card'
+import { Modal } from '../controls/Modal'
 import { reconnect } from '../session/live'
 import { refused, useSession } from '../session/store'
 
@@ -26,7 +26,7 @@ export function NameGate({ asks = true }: { asks?: boolean }) {
     }
   }
   return (
-    <Card title="What is your name?" width={420} onClose={() => settle(false)}>
+    <Modal title="What is your name?" width={420} onClose={() => settle(false)}>
       <form
         className="flex flex-col gap-3"
         onSubmit={(e) => {
@@ -49,6 +49,6 @@ export function NameGate({ asks = true }: { asks?: boolean }) {
         />
         <button className="btn btn-primary">Go on</button>
       </form>
-    </Card>
+    </Modal>
   )
 }

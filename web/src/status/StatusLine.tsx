@@ -10,7 +10,7 @@ export function StatusLine() {
   return (
     <footer
       aria-label="Status"
-      className="flex min-h-[30px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 px-3 py-0.5 text-label"
+      className="flex min-h-6 shrink-0 flex-wrap items-center gap-x-3 px-3 text-label"
       style={{ borderTop: '1px solid var(--hair)', background: 'var(--paper)' }}
     >
       <Protection />

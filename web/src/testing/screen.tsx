@@ -31,6 +31,7 @@ export const effect = (id: string, more: Partial<EffectInfo> = {}): EffectInfo =
   says: `What ${id} does.`,
   synonyms: [],
   params: [param()],
+  plumbs: [{ param: 'gain' }, { param: 'mix' }],
   mix: 100,
   mixLaw: 'blend',
   keyed: false,

@@ -25,7 +25,6 @@ export function Crew() {
       className="flex items-center gap-1.5"
       title={last ? `${last.author.name}: ${last.label}` : 'Who is here'}
     >
-      <span className="soft text-small">Here</span>
       {me && <Badge name="Me" full={`${me.name} (you)`} colour="var(--deep)" />}
       {others.map(([id, name]) => (
         <Badge key={id} name={name.slice(0, 2)} full={name} colour="var(--live)" />

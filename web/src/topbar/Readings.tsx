@@ -1,11 +1,10 @@
 import { useRef } from 'react'
 import { TideMeter } from '../controls/TideMeter'
 import { minutes } from '../document/time'
-import { hear } from '../session/listening'
 import { Hold, useHeard } from '../session/meters'
 import { theEngine } from '../session/sound'
 import { useSession } from '../session/store'
-import { setView, useView } from '../session/view'
+import { setView } from '../session/view'
 
 /** Writes a text where another stands: to write the same again would lay it out again. */
 function put(el: HTMLElement, text: string) {
@@ -28,19 +27,19 @@ export function Place() {
   }, 'meter')
   return (
     <>
-      <div className="w-[92px]">
+      <div className="w-[84px]">
         <div ref={section} className="soft truncate text-small">
           Bars
         </div>
-        <div ref={bars} className="figure text-head" data-testid="bars">
+        <div ref={bars} className="figure text-clock leading-[18px]" data-testid="bars">
           1.1.00
         </div>
       </div>
-      <div className="w-[76px]">
+      <div className="w-[72px]">
         <div className="soft text-small">
           of {timeline ? minutes(timeline.end / timeline.rate).split('.')[0] : '–'}
         </div>
-        <div ref={clock} className="figure text-head" data-testid="clock">
+        <div ref={clock} className="figure text-clock leading-[18px]" data-testid="clock">
           0:00.00
         </div>
       </div>
@@ -63,22 +62,13 @@ export function MainLevel() {
     put(peak.current!, write(tp))
     peak.current!.style.color = tp > 0 ? 'var(--loss)' : ''
   }, 'figure')
-  const mono = useView((v) => v.mono)
   if (!main) return null
   return (
     <div className="flex items-center gap-2">
-      <button
-        className={`btn btn-xs px-1.5 ${mono ? 'btn-secondary' : 'btn-ghost'} font-normal`}
-        aria-pressed={mono}
-        title="Hear the main output in mono, in this window ( M )"
-        onClick={() => hear({ mono: !mono })}
-      >
-        mono
-      </button>
-      <div className="w-[130px]">
+      <div className="w-[118px]">
         <TideMeter point={`post ${main.id}`} tall />
-        <div className="figure soft relative mt-0.5 h-[11px] text-small" aria-hidden>
-          {[-48, -36, -24, -12, 0].map((db) => (
+        <div className="figure soft relative mt-0.5 h-3 text-small leading-3" aria-hidden>
+          {[-48, -24, 0].map((db) => (
             <span
               key={db}
               className="absolute -translate-x-1/2"
@@ -89,13 +79,13 @@ export function MainLevel() {
           ))}
         </div>
       </div>
-      <Reading of="LUFS short" figure={short} />
+      <Reading of="LUFS" figure={short} />
       <button
         className="text-left"
         title="Integrated loudness since it was last started; click to start again"
         onClick={() => theEngine()?.measureAgain()}
       >
-        <Reading of="LUFS whole" figure={whole} />
+        <Reading of="whole" figure={whole} />
       </button>
       <Reading of="dBTP" figure={peak} />
     </div>
@@ -104,7 +94,7 @@ export function MainLevel() {
 
 function Reading({ of, figure }: { of: string; figure: React.RefObject<HTMLSpanElement | null> }) {
   return (
-    <div className="w-[54px]">
+    <div className="w-[46px]">
       <span ref={figure} className="figure block text-label">
         –
       </span>

@@ -2,9 +2,9 @@ import { Link } from 'react-router'
 import { takeBack } from '../session/changes'
 import { useSession } from '../session/store'
 import { toggleLoop, togglePlay } from '../session/transport'
-import { setView, useView } from '../session/view'
-import { shownTheme, turnTheme } from '../theme/theme'
+import { useView } from '../session/view'
 import { Crew } from './Crew'
+import { MoreMenu } from './MoreMenu'
 import { ProjectMenu } from './ProjectMenu'
 import { EngineLoad, MainLevel, Place } from './Readings'
 import { SoundingCount } from './SoundingCount'
@@ -17,20 +17,20 @@ export function TopBar() {
   const { playing, loop, looping } = useView()
   return (
     <header
-      className="flex min-h-[50px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1 px-3"
+      className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 px-3"
       style={{ borderBottom: '1px solid var(--hair)' }}
     >
       <Link to="/" className="text-brand font-bold" title="All projects">
         Shoal
       </Link>
       <div className="max-w-[130px] shrink-0">
-        <div className="soft truncate text-small">
+        <div className="soft truncate text-small leading-[14px]">
           {connected ? 'Project' : 'Not connected: trying again'}
         </div>
         <ProjectMenu />
       </div>
       <button
-        className="btn btn-primary btn-sm w-[64px]"
+        className="btn btn-primary btn-sm w-[68px] px-2"
         onClick={() => void togglePlay()}
         title="Space"
         aria-pressed={playing}
@@ -38,7 +38,7 @@ export function TopBar() {
         {waiting ? 'Waiting' : playing ? 'Stop' : 'Play'}
       </button>
       <button
-        className={`btn btn-sm font-semibold ${looping ? 'btn-secondary' : 'btn-outline'}`}
+        className={`btn btn-sm px-2.5 font-semibold ${looping ? 'btn-secondary' : 'btn-outline'}`}
         aria-pressed={looping}
         onClick={toggleLoop}
         title={`${loop ? `${loop.name}: ` : ''}loop the range drawn on the ruler, or the section at the playhead ( L )`}
@@ -51,39 +51,22 @@ export function TopBar() {
       <MainLevel />
       <EngineLoad />
       <SoundingCount />
-      <div className="ml-auto flex items-center gap-1.5">
+      <div className="ml-auto flex items-center gap-1">
         <button
-          className="btn btn-xs btn-ghost px-1.5"
+          className="btn btn-xs btn-ghost px-1.5 font-normal"
           onClick={() => void takeBack('undo')}
           title="Undo your last change (Ctrl Z)"
         >
           Undo
         </button>
         <button
-          className="btn btn-xs btn-ghost px-1.5"
+          className="btn btn-xs btn-ghost px-1.5 font-normal"
           onClick={() => void takeBack('redo')}
           title="Redo (Ctrl Shift Z)"
         >
           Redo
         </button>
-        <button
-          className="btn btn-xs btn-ghost px-1.5"
-          onClick={() => setView({ dialog: { kind: 'logbook' } })}
-          title="Who changed what"
-        >
-          Logbook
-        </button>
-        <button className="btn btn-xs btn-ghost px-1.5" onClick={turnTheme} title="Day chart or night chart">
-          {shownTheme() === 'day' ? 'Night' : 'Day'}
-        </button>
-        <button
-          className="btn btn-xs btn-ghost min-w-[26px] px-1.5"
-          onClick={() => setView({ dialog: { kind: 'keys' } })}
-          title="Keys"
-          aria-label="Keys"
-        >
-          ?
-        </button>
+        <MoreMenu />
         <Crew />
       </div>
     </header>

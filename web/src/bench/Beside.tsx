@@ -1,0 +1,71 @@
+import { EffectList } from '../effects/EffectList'
+import { KeysCard } from '../keys/KeysCard'
+import { LinesCard } from '../lines/LinesCard'
+import { ThinCard } from '../lines/ThinCard'
+import { ValueCard } from '../lines/ValueCard'
+import { Logbook } from '../logbook/Logbook'
+import { MovesCard } from '../moves/MovesCard'
+import { PassageCard } from '../passages/PassageCard'
+import { PresetList } from '../presets/PresetList'
+import { PrintDialog } from '../prints/PrintDialog'
+import { SendCard } from '../routing/SendCard'
+import { TraceCard } from '../routing/TraceCard'
+import { AlongCard } from '../sections/AlongCard'
+import type { Dialog } from '../session/view'
+import { SoundingList } from '../soundings/SoundingList'
+import { CostCard } from '../topbar/CostCard'
+import { TempoCard } from '../topbar/TempoCard'
+import { CompareCard } from '../trials/CompareCard'
+
+/** What was asked for stands on the right of the bench, in place of what is selected. */
+export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
+  switch (dialog.kind) {
+    case 'effects':
+      return <EffectList {...dialog} />
+    case 'print':
+      return <PrintDialog channel={dialog.channel} target={dialog.target} />
+    case 'keys':
+      return <KeysCard />
+    case 'logbook':
+      return <Logbook />
+    case 'presets':
+      return <PresetList key={dialog.target} of={dialog.of} target={dialog.target} />
+    case 'compare':
+      return <CompareCard channel={dialog.channel} />
+    case 'costs':
+      return <CostCard />
+    case 'tempo':
+      return <TempoCard />
+    case 'along':
+      return <AlongCard run={dialog.run} />
+    case 'send':
+      return <SendCard rows={dialog.rows} />
+    case 'trace':
+      return <TraceCard from={dialog.from} to={dialog.to} />
+    case 'passage':
+      return <PassageCard {...dialog} />
+    case 'moves':
+      return <MovesCard {...dialog} />
+    case 'lines':
+      return <LinesCard row={dialog.row} />
+    case 'value':
+      return <ValueCard v={dialog.v} stretch={dialog.stretch} points={dialog.points} />
+    case 'thin':
+      return <ThinCard v={dialog.v} stretch={dialog.stretch} />
+    case 'soundings':
+      return <SoundingList row={dialog.row} />
+  }
+}
+
+/** What needs more room than the bench has while nothing but it is open: how much, in pixels. */
+export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
+  compare: 330,
+  effects: 360,
+  keys: 420,
+  logbook: 330,
+  moves: 330,
+  passage: 330,
+  presets: 360,
+  print: 300,
+  soundings: 330,
+}

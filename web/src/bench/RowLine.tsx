@@ -1,0 +1,125 @@
+import type { Channel, Send } from '../api/types'
+import { setRow } from '../board/rows'
+import { Depth } from '../controls/Depth'
+import { ParamControl } from '../controls/ParamControl'
+import { openSendOf } from '../routing/gestures'
+import { select } from '../session/selected'
+import { useSession } from '../session/store'
+import { useView } from '../session/view'
+
+/** Level, pan, output and sends of the row, in one line. */
+export function RowLine({ channel }: { channel: Channel }) {
+  const project = useSession((s) => s.project)!
+  const strip = useSession((s) => s.strip)
+  const outs = project.channels.filter(
+    (c) => (c.kind === 'main' || c.kind === 'group') && c.id !== channel.id,
+  )
+  if (!strip) return null
+  return (
+    <div
+      className="flex h-10 shrink-0 items-center gap-2 px-3.5 text-label"
+      style={{ borderTop: '1px solid var(--hair)' }}
+    >
+      <Strip label="Level" width="w-[126px]">
+        <ParamControl
+          owner={channel.id}
+          param={strip.fader}
+          value={channel.fader}
+          of={channel.name}
+          narrow
+          label="Level"
+        />
+      </Strip>
+      <Strip label="Pan" width="w-[98px]">
+        <ParamControl
+          owner={channel.id}
+          param={strip.pan}
+          value={channel.pan}
+          of={channel.name}
+          narrow
+          label="Pan"
+        />
+      </Strip>
+      {channel.kind === 'main' ? (
+        <span className="soft whitespace-nowrap">The main output is what is heard.</span>
+      ) : (
+        <>
+          <label className="flex shrink-0 items-center gap-1.5">
+            <span className="soft">to</span>
+            <select
+              className="select select-xs w-[84px] pr-6"
+              aria-label="Output"
+              value={channel.output}
+              onChange={(e) => void setRow(channel, { output: e.target.value }, 'Change the output of')}
+            >
+              {outs.map((c) => (
+                <option key={c.id} value={c.id}>
+                  {c.name}
+                </option>
+              ))}
+              <option value="">none</option>
+            </select>
+          </label>
+          <span className="flex min-w-0 items-center gap-1.5 overflow-x-auto">
+            {channel.sends.map((s) => (
+              <SendPill key={s.id} send={s} channel={channel} />
+            ))}
+          </span>
+          <button
+            className="btn btn-xs btn-outline shrink-0 px-2 font-normal"
+            title="Send it to a return, also a new one ( S )"
+            onClick={() => openSendOf([channel.id])}
+          >
+            Send to …
+          </button>
+        </>
+      )}
+    </div>
+  )
+}
+
+const Strip = (p: { label: string; width: string; children: React.ReactNode }) => (
+  <span className="flex shrink-0 items-center gap-1.5">
+    <span className="soft">{p.label}</span>
+    <span className={p.width}>{p.children}</span>
+  </span>
+)
+
+/** A send: where to, how much flows now, its level. Its name opens all that it has. */
+function SendPill({ send, channel }: { send: Send; channel: Channel }) {
+  const to = useSession((s) => s.project!.channels.find((c) => c.id === send.to)?.name ?? '?')
+  const strip = useSession((s) => s.strip)!
+  const selected = useView((v) => v.stage === send.id)
+  return (
+    <span
+      className="flex h-7 shrink-0 items-center gap-1 rounded-full border pr-2 pl-1"
+      style={{
+        background: 'var(--card)',
+        borderColor: selected ? 'var(--ink)' : 'var(--deep)',
+        borderStyle: send.mute ? 'dashed' : 'solid',
+        boxShadow: selected ? '0 0 0 1px var(--ink)' : undefined,
+      }}
+    >
+      <button
+        className={`water-label h-6 px-1.5 text-label whitespace-nowrap ${send.mute ? 'struck' : ''}`}
+        aria-pressed={selected}
+        aria-label={`Send to ${to}${send.mute ? ', muted' : ''}`}
+        title={`The send to ${to}: pan, where it is taken, mute`}
+        onClick={() => select(channel.id, selected ? '' : send.id)}
+      >
+        {to}
+      </button>
+      <Depth point={`send ${send.id}`} title="Peak sent, in dB below full scale" />
+      <span className="w-[104px]">
+        <ParamControl
+          owner={send.id}
+          param={strip.send}
+          value={send.level}
+          of={`the send from ${channel.name} to ${to}`}
+          narrow
+          label={`Send level to ${to}`}
+        />
+      </span>
+    </span>
+  )
+}
