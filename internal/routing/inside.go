@@ -11,11 +11,11 @@ func along(c *project.Channel, nodes []*project.Node, bypassed bool) []Step {
 		switch {
 		case bypassed || n.Stage != nil && n.Stage.Bypass || n.Fork != nil && n.Fork.Bypass:
 		case n.Stage != nil && n.Stage.Effect == "trim":
-			out = append(out, Step{c.ID, nodeName(n), n.Stage.Params["gain"], false})
+			out = append(out, Step{c.ID, n.ID(), nodeName(n), n.Stage.Params["gain"], false})
 		case len(out) > 0 && out[len(out)-1].Changes: // effects behind one another share a line
 			out[len(out)-1].Says += ", " + nodeName(n)
 		default:
-			out = append(out, Step{c.ID, nodeName(n), 0, true})
+			out = append(out, Step{c.ID, n.ID(), nodeName(n), 0, true})
 		}
 	}
 	return out
@@ -51,7 +51,7 @@ func upTo(c *project.Channel, chain *project.Chain, id string, before bool) (ste
 
 func pathEnd(c *project.Channel, path *project.Path) Step {
 	if path.Mute {
-		return Step{c.ID, "Path " + path.Name + " is muted", off, false}
+		return Step{c.ID, path.ID, "Path " + path.Name + " is muted", off, false}
 	}
-	return Step{c.ID, "Path " + path.Name, path.Level, false}
+	return Step{c.ID, path.ID, "Path " + path.Name, path.Level, false}
 }

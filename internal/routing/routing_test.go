@@ -80,6 +80,13 @@ func TestTraceNamesEachGainAndTheirSum(t *testing.T) {
 	assert.InDelta(t, -13.0, tr.Ways[2].Total, 1e-9)
 	assert.Zero(t, tr.Ways[3].Total)
 	assert.InDelta(t, 6.45, tr.Sum, 0.02)
+	var at []string
+	for _, step := range tr.Ways[1].Steps {
+		if step.Gain != 0 {
+			at = append(at, step.At)
+		}
+	}
+	assert.Equal(t, []string{by["choir"].ID, "c2h"}, at, "where each gain is set")
 	by["choir"].Mute = true
 	tr, err = From(p, by["choir"].ID, by["far"].ID)
 	require.NoError(t, err)

@@ -12,6 +12,7 @@ import (
 // Step is something that happens to a signal on its way.
 type Step struct {
 	Channel string  `json:"channel" required:"true"`
+	At      string  `json:"at" required:"true"` // what it is set on: a channel, send, path, stage or fork; empty: nothing
 	Says    string  `json:"says" required:"true"`
 	Gain    float64 `json:"gain" required:"true"`    // dB; -120: nothing comes through
 	Changes bool    `json:"changes" required:"true"` // an effect: its gain is in the meters, not in the settings
@@ -59,7 +60,7 @@ func From(p *project.Project, from, to string) (Trace, error) {
 		pre := slices.Concat(steps, whole(c))
 		post := slices.Concat(pre, fader(c))
 		if next, ok := p.Channel(c.Output); ok && c.Output != "" {
-			walk(next, append(slices.Clone(post), Step{next.ID, "Output to " + next.Name, 0, false}))
+			walk(next, append(slices.Clone(post), Step{next.ID, "", "Output to " + next.Name, 0, false}))
 		}
 		for _, s := range c.Sends {
 			next, ok := p.Channel(s.To)
@@ -83,7 +84,7 @@ func From(p *project.Project, from, to string) (Trace, error) {
 			if s.Mute || c.Mute && (s.Pre || s.After != "") && c.MutePre {
 				gain = off
 			}
-			walk(next, append(way, Step{next.ID, fmt.Sprintf("Send to %s, %s", next.Name, where), gain, false}))
+			walk(next, append(way, Step{next.ID, s.ID, fmt.Sprintf("Send to %s, %s", next.Name, where), gain, false}))
 		}
 		for _, x := range p.Channels { // tracks that take this one in
 			if x.Input == nil || x.Input.Channel != c.ID {
@@ -99,7 +100,7 @@ func From(p *project.Project, from, to string) (Trace, error) {
 				inner, _, _ := upTo(c, &c.Chain, x.Input.Node, x.Input.Point == "before")
 				way = slices.Concat(steps, inner)
 			}
-			walk(x, append(way, Step{x.ID, "Taken in by " + x.Name, 0, false}))
+			walk(x, append(way, Step{x.ID, "", "Taken in by " + x.Name, 0, false}))
 		}
 	}
 	walk(a, nil)
@@ -134,9 +135,9 @@ func fader(c *project.Channel) []Step {
 	if c.Mute {
 		gain, says = off, c.Name+" is muted"
 	}
-	out := []Step{{c.ID, says, gain, false}}
+	out := []Step{{c.ID, c.ID, says, gain, false}}
 	if !c.Stereo && c.Pan == 0 {
-		out = append(out, Step{c.ID, "Mono, in the middle", -3.01, false})
+		out = append(out, Step{c.ID, "", "Mono, in the middle", -3.01, false})
 	}
 	return out
 }

@@ -5,9 +5,11 @@ import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes } from 'react-router'
 import { ProjectPage } from './board/ProjectPage'
 import { StartPage } from './start/StartPage'
+import { beginSize } from './theme/size'
 import { beginTheme } from './theme/theme'
 
 beginTheme()
+beginSize()
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

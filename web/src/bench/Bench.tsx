@@ -23,8 +23,8 @@ export function Bench() {
   if (!channel && !dialog) return <Strip />
   return (
     <section
-      className="relative flex shrink-0"
-      style={{ height, maxHeight: '70vh', background: 'var(--paper-2)', borderTop: '2px solid var(--ink)' }}
+      className="bench relative flex shrink-0"
+      style={{ height, background: 'var(--paper-2)', borderTop: '2px solid var(--ink)' }}
       aria-label="Bench"
     >
       <BenchGrip />

@@ -1,5 +1,6 @@
 import { useRef } from 'react'
 import { setView, useView, view } from '../session/view'
+import { scale } from '../theme/size'
 
 export const LEAST = 232
 const MOST = 520
@@ -25,7 +26,7 @@ export function BenchGrip() {
         e.currentTarget.setPointerCapture(e.pointerId)
         held.current = { y: e.clientY, height: view().benchHeight }
       }}
-      onPointerMove={(e) => held.current && set(held.current.height + held.current.y - e.clientY)}
+      onPointerMove={(e) => held.current && set(held.current.height + (held.current.y - e.clientY) / scale())}
       onPointerUp={() => (held.current = null)}
       onPointerCancel={() => (held.current = null)}
       onDoubleClick={() => set(256)}

@@ -1,3 +1,4 @@
+import { RowsCard } from '../board/RowsCard'
 import { EffectList } from '../effects/EffectList'
 import { KeysCard } from '../keys/KeysCard'
 import { LinesCard } from '../lines/LinesCard'
@@ -52,6 +53,8 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <ValueCard v={dialog.v} stretch={dialog.stretch} points={dialog.points} />
     case 'thin':
       return <ThinCard v={dialog.v} stretch={dialog.stretch} />
+    case 'rows':
+      return <RowsCard />
     case 'soundings':
       return <SoundingList row={dialog.row} />
   }
@@ -67,5 +70,6 @@ export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
   passage: 330,
   presets: 360,
   print: 300,
+  rows: 300,
   soundings: 330,
 }

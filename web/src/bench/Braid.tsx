@@ -1,13 +1,15 @@
 import type { Channel, Fork, Node, Path } from '../api/types'
+import { carried } from '../board/carry'
 import { Depth } from '../controls/Depth'
 import { useView } from '../session/view'
 import { ForkCard } from './ForkCard'
 import { StageCard } from './StageCard'
-import { Strand } from './Strand'
+import { StrandChip } from './StrandChip'
+import { StrandHead } from './StrandHead'
 import { Wire } from './Wire'
-import { fan, forkHeight, isOpen, LINE, lines } from './braid'
+import { fan, forkHeight, HEAD, isOpen, LINE, lines, strandHeight } from './braid'
 
-export type Drawn = { channel: Channel; off: boolean; open: (p: Path) => boolean }
+type Drawn = { channel: Channel; off: boolean; open: (p: Path) => boolean }
 
 const FAN = 22
 
@@ -60,6 +62,71 @@ function Fan(p: { fork: Fork; open: Drawn['open']; off: boolean; from: number; b
         )
       })}
     </svg>
+  )
+}
+
+/** One path: its name, its level and listening on the strand; open, its stages hang below with their plumbs. */
+function Strand({ path, channel, off, open }: { path: Path } & Drawn) {
+  const selected = useView((v) => v.stage === path.id)
+  const nodes = path.chain.nodes
+  const whole = open(path) && nodes.length > 0
+  const end = <Depth point={`path ${path.id}`} title={`Level at the end of ${path.name}`} />
+  return (
+    <span
+      className="flex flex-col rounded-[6px]"
+      style={{
+        height: strandHeight(path, open),
+        background: selected ? 'color-mix(in srgb, var(--shoal-3) 28%, transparent)' : undefined,
+      }}
+      onDragOver={(e) => carried(e) && e.preventDefault()}
+      onDrop={(e) => {
+        const c = carried(e)
+        if (!c) return
+        e.preventDefault()
+        e.stopPropagation()
+        c.drop(path.id, nodes.length)
+      }}
+    >
+      <span className="flex shrink-0 items-center [&>.depth]:-translate-y-1.5" style={{ height: HEAD }}>
+        {!whole && <Wire />}
+        <StrandHead path={path} channel={channel} selected={selected} />
+        {!whole &&
+          nodes.map((n, i) => (
+            <span key={(n.stage ?? n.fork!).id} className="flex items-center">
+              <Wire />
+              <StrandChip
+                node={n}
+                channel={channel}
+                owner={path.id}
+                index={i}
+                off={off || path.chain.bypass}
+              />
+            </span>
+          ))}
+        {!whole && <Wire grow />}
+        {!whole && end}
+      </span>
+      {whole && (
+        <span className="relative flex items-start">
+          <span
+            className="pointer-events-none absolute inset-x-0 h-px"
+            style={{ top: LINE, background: 'var(--deep)' }}
+          />
+          <Nodes
+            nodes={nodes}
+            owner={path.id}
+            channel={channel}
+            off={off || path.chain.bypass}
+            open={open}
+            beside
+          />
+          <span className="flex h-9 relative grow items-center [&>.depth]:-translate-y-2.5">
+            <span className="ml-auto" />
+            {end}
+          </span>
+        </span>
+      )}
+    </span>
   )
 }
 

@@ -88,6 +88,7 @@ function Chain({ channel }: { channel: Channel }) {
             <button
               className="btn btn-xs btn-outline font-normal"
               style={{ background: 'var(--card)' }}
+              aria-label="Add a stage"
               title="Add a stage ( / )"
               onClick={() => setView({ dialog: { kind: 'effects', owner, index: nodes.length } })}
             >

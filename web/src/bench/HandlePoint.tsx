@@ -4,6 +4,7 @@ import { round, step } from '../controls/format'
 import { useSession } from '../session/store'
 import type { Frame } from './frame'
 import { moveTogether } from './several'
+import { scale } from '../theme/size'
 
 type Handle = NonNullable<Picture['handles']>[number]
 
@@ -50,7 +51,7 @@ export function HandlePoint({
   const drag = (e: PointerEvent) => {
     const h = held.current
     if (!h) return
-    const fine = e.shiftKey ? 0.1 : 1
+    const fine = (e.shiftKey ? 0.1 : 1) / scale()
     h.x += e.movementX * fine
     h.y += e.movementY * fine
     if (px) set(px, frame.xAt(h.x) / (handle.scaleX || 1))

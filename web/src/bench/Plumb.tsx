@@ -74,7 +74,10 @@ export function Plumb({ owner, param, value, of, caption, beside }: Props) {
           const at = 1 + (k / 8) * (height - 2)
           return <line key={k} x1={14} x2={k % 4 ? 18 : 22} y1={at} y2={at} stroke="var(--deep)" />
         })}
-        <path d={`M4 ${y - 5}L13 ${y}L4 ${y + 5}Z`} fill="var(--ink)" />
+        <path
+          d={`M4 ${y - 5}L13 ${y}L4 ${y + 5}Z`}
+          fill={p.refused ? 'var(--loss)' : p.theirs ? 'var(--live)' : 'var(--ink)'}
+        />
       </svg>
       <span className={`flex flex-col items-center ${beside ? '' : '-mt-0.5'}`}>
         <span className="soft text-small whitespace-nowrap">{caption}</span>

@@ -17,7 +17,7 @@ export function RowLine({ channel }: { channel: Channel }) {
   if (!strip) return null
   return (
     <div
-      className="flex h-10 shrink-0 items-center gap-2 px-3.5 text-label"
+      className="flex h-10 shrink-0 items-center gap-2 overflow-x-auto px-3.5 text-label"
       style={{ borderTop: '1px solid var(--hair)' }}
     >
       <Strip label="Level" width="w-[126px]">
@@ -60,7 +60,7 @@ export function RowLine({ channel }: { channel: Channel }) {
               <option value="">none</option>
             </select>
           </label>
-          <span className="flex min-w-0 items-center gap-1.5 overflow-x-auto">
+          <span className="flex min-w-[120px] items-center gap-1.5 overflow-x-auto">
             {channel.sends.map((s) => (
               <SendPill key={s.id} send={s} channel={channel} />
             ))}

@@ -1,10 +1,10 @@
-import type { Channel, Fields, Send } from '../api/types'
+import type { Channel, Send } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { ParamControl } from '../controls/ParamControl'
 import { Pick } from '../controls/Pick'
 import { copySend, sendToStage } from '../routing/gestures'
+import * as sends from '../routing/sends'
 import { sendPoint, usePoints, valueOf } from '../routing/taps'
-import { change } from '../session/changes'
 import { select } from '../session/selected'
 import { useSession } from '../session/store'
 import { useView } from '../session/view'
@@ -21,9 +21,7 @@ export function SendPanel({ send, channel }: { send: Send; channel: Channel }) {
   const points = usePoints(channel.id)
   const at = sendPoint(send, points)
   if (!strip || !to) return null
-  const of = `the send from ${channel.name} to ${to.name}`
-  const set = (what: Omit<Fields<'send.set'>, 'id'>, label: string) =>
-    void change(`${label} ${of}`, { type: 'send.set', do: { id: send.id, ...what } })
+  const of = sends.inWords(send, channel)
   return (
     <div
       className="flex h-full flex-col px-3.5 pt-2 pb-1.5"
@@ -38,7 +36,8 @@ export function SendPanel({ send, channel }: { send: Send; channel: Channel }) {
         <button
           className={`btn btn-xs font-normal ${send.mute ? 'btn-primary' : 'btn-outline'}`}
           aria-pressed={send.mute}
-          onClick={() => set({ mute: !send.mute }, send.mute ? 'Unmute' : 'Mute')}
+          title="Mute it ( Q )"
+          onClick={() => void sends.toggleMute(send, channel)}
         >
           mute
         </button>
@@ -60,10 +59,8 @@ export function SendPanel({ send, channel }: { send: Send; channel: Channel }) {
             { text: 'Copy to all tracks, silent', run: () => void copySend(send.id, tracks, true) },
             {
               text: 'Remove',
-              run: () => {
-                select(channel.id)
-                void change(`Remove ${of}`, { type: 'send.remove', do: { id: send.id } })
-              },
+              key: 'Del',
+              run: () => void sends.remove(send, channel),
             },
           ]}
         >
@@ -80,7 +77,7 @@ export function SendPanel({ send, channel }: { send: Send; channel: Channel }) {
           choices={points.map((x) => ({ value: valueOf(x), text: x.text }))}
           onPick={(v) => {
             const { pre, after } = points.find((x) => valueOf(x) === v)!
-            set({ pre, after }, 'Change where it is taken:')
+            void sends.set(send, channel, { pre, after }, 'Change where it is taken:')
           }}
         />
       </div>

@@ -5,6 +5,8 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Channel } from '../api/types'
 import { lens as makeLens } from '../document/time'
 import { LitPath, useReach } from '../routing/LitPath'
+import { useTrace } from '../routing/traced'
+import { TracedPath } from '../routing/TracedPath'
 import { useHeard } from '../session/meters'
 import { useSession } from '../session/store'
 import { setView, useView, view } from '../session/view'
@@ -18,6 +20,7 @@ export function Board() {
   const timeline = useSession((s) => s.timeline)
   const { zoom, scroll, showHidden, folded, tide, rowHeight: base, lines: open, airs, headWidth } = useView()
   const reach = useReach()
+  const trace = useTrace()
   const box = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState(1100)
   useEffect(() => {
@@ -46,10 +49,16 @@ export function Board() {
     (c) => (showHidden || !c.hidden) && !groups(c).some((g) => folded.includes(g)),
   )
   const hidden = project.channels.length - project.channels.filter((c) => !c.hidden).length
+  const onWay = (c: Channel) => trace?.ways.some((w) => w.steps.some((x) => x.channel === c.id))
+  const lit = (c: Channel) => {
+    if (trace) return onWay(c) ? 'fed' : ''
+    return reach.feeds.includes(c.id) ? 'fed' : reach.fed.includes(c.id) ? 'feeds' : ''
+  }
+  const high = (c: Channel) => heights(tide, base, airs[c.id], open[c.id]?.length ?? 0).all
   return (
     <div
       ref={box}
-      className="relative flex min-h-0 flex-1 flex-col"
+      className="relative flex min-h-[240px] flex-1 flex-col"
       onDragOver={(e) => {
         if (e.dataTransfer.types.includes('Files')) {
           e.preventDefault()
@@ -80,11 +89,11 @@ export function Board() {
           // an opaque ground lets the browser scroll what is painted, instead of painting it anew
           style={{ background: 'var(--paper)' }}
         >
-          <LitPath
-            reach={reach}
-            rows={shown}
-            height={(c) => heights(tide, base, airs[c.id], open[c.id]?.length ?? 0).all}
-          />
+          {trace ? (
+            <TracedPath trace={trace} rows={shown} height={high} />
+          ) : (
+            <LitPath reach={reach} rows={shown} height={high} />
+          )}
           {shown.map((c) => (
             <Row
               key={c.id}
@@ -94,7 +103,7 @@ export function Board() {
               lens={lens}
               width={width}
               depth={groups(c).length}
-              lit={reach.feeds.includes(c.id) ? 'fed' : reach.fed.includes(c.id) ? 'feeds' : ''}
+              lit={lit(c)}
             />
           ))}
           <BoardFoot hidden={hidden} />

@@ -1,5 +1,6 @@
 import { useRef } from 'react'
 import { setView, useView, view } from '../session/view'
+import { scale } from '../theme/size'
 
 const LEAST = 132
 const MOST = 360
@@ -25,7 +26,7 @@ export function HeadGrip() {
         e.currentTarget.setPointerCapture(e.pointerId)
         held.current = { x: e.clientX, width: view().headWidth }
       }}
-      onPointerMove={(e) => held.current && set(held.current.width + e.clientX - held.current.x)}
+      onPointerMove={(e) => held.current && set(held.current.width + (e.clientX - held.current.x) / scale())}
       onPointerUp={() => (held.current = null)}
       onPointerCancel={() => (held.current = null)}
       onDoubleClick={() => set(168)}

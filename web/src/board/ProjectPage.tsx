@@ -34,7 +34,7 @@ export function ProjectPage() {
     )
   }
   return (
-    <div className="flex h-full flex-col">
+    <div className="page flex h-full flex-col">
       <TopBar />
       <Board />
       {(bench || dialog) && <Bench />}

@@ -17,6 +17,7 @@ import { Surface } from './Surface'
 import { Water } from './Water'
 import { carried } from './carry'
 import { heights } from './heights'
+import { within } from '../theme/size'
 
 type Props = {
   channel: Channel
@@ -82,9 +83,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
           <div
             className="absolute inset-x-0 top-0 overflow-hidden"
             style={{ height: air }}
-            onDoubleClick={(e) =>
-              locate(lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
-            }
+            onDoubleClick={(e) => locate(lens.frame(within(e, e.currentTarget).x))}
           >
             {channel.clips.map((c) => (
               <ClipView

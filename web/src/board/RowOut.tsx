@@ -1,5 +1,6 @@
 import type { Channel } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
+import { useTraced } from '../routing/traced'
 import { useSession } from '../session/store'
 import { Diamond } from '../soundings/Diamond'
 import { MoreSends } from './MoreSends'
@@ -14,6 +15,7 @@ const plate = 'linear-gradient(transparent 32%, var(--shoal-1) 32% 68%, transpar
 /** Where a row goes: its level, its sends, its output. */
 export function RowOut({ channel }: { channel: Channel }) {
   const strip = useSession((s) => s.strip)
+  const traced = useTraced(channel.id)
   const out = useSession((s) => s.project?.channels.find((c) => c.id === channel.output)?.name)
   return (
     <div
@@ -22,7 +24,11 @@ export function RowOut({ channel }: { channel: Channel }) {
       onClick={(e) => e.stopPropagation()}
     >
       <span className="absolute inset-x-0 top-1/2 h-px" style={{ background: 'var(--deep)' }} />
-      <span className="relative w-[148px] px-1" style={{ background: plate }}>
+      <span
+        className="relative w-[148px] px-1"
+        style={{ background: plate, outline: traced === null ? undefined : '2px solid var(--ink)' }}
+        data-traced={traced ?? undefined}
+      >
         {strip && (
           <ParamControl
             owner={channel.id}

@@ -6,6 +6,7 @@ import { SectionHead } from '../sections/SectionHead'
 import { locate } from '../session/transport'
 import { setView, view } from '../session/view'
 import { Playhead } from './Playhead'
+import { within } from '../theme/size'
 
 export type Span = { from: number; to: number; name: string } | null
 
@@ -23,8 +24,7 @@ export function Time({
   mark: Span
 }) {
   const start = useRef<number | null>(null)
-  const frameAt = (e: PointerEvent) =>
-    Math.max(0, lens.frame(e.clientX - e.currentTarget.getBoundingClientRect().left))
+  const frameAt = (e: PointerEvent) => Math.max(0, lens.frame(within(e, e.currentTarget).x))
   const perBar = (timeline.bars[1]!.frame - timeline.bars[0]!.frame) / lens.perPixel
   const every = [1, 2, 4, 8, 16, 32].find((n) => n * perBar > 44) ?? 64
   const snap = (f: number) => {

@@ -1,6 +1,7 @@
 import { useRef } from 'react'
 import type { Channel, Send } from '../api/types'
 import { sendPoint, usePoints } from '../routing/taps'
+import { useTraced } from '../routing/traced'
 import { useHeard } from '../session/meters'
 import { select } from '../session/selected'
 import { useSession } from '../session/store'
@@ -11,6 +12,7 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
   const to = useSession((s) => s.project?.channels.find((c) => c.id === send.to)?.name ?? '?')
   const level = useSession((s) => s.moving[`${send.id} level`] ?? send.level)
   const point = sendPoint(send, usePoints(channel.id))?.text ?? ''
+  const traced = useTraced(send.id)
   const bar = useRef<HTMLSpanElement>(null)
   const last = useRef('')
   useHeard((h) => {
@@ -26,6 +28,7 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
         background: 'var(--card)',
         borderColor: 'var(--deep)',
         borderStyle: send.mute ? 'dashed' : 'solid',
+        outline: traced === null ? undefined : '2px solid var(--ink)',
       }}
       onClick={() => select(channel.id)}
       draggable

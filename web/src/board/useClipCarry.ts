@@ -2,6 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
 import type { Clip } from '../api/types'
 import type { Lens } from '../document/time'
 import * as clips from './clips'
+import { scale } from '../theme/size'
 
 /** Carrying a clip along its row, by hand or by keys. */
 export function useCarry(clip: Clip, row: string, lens: Lens) {
@@ -16,7 +17,7 @@ export function useCarry(clip: Clip, row: string, lens: Lens) {
     },
     drags: (e: PointerEvent) => {
       if (from.current === null) return
-      const d = e.clientX - from.current
+      const d = (e.clientX - from.current) / scale()
       if (by !== 0 || Math.abs(d) > 3) setBy(d || 0.01)
     },
     up: (e: PointerEvent) => {

@@ -3,6 +3,7 @@ import type { Timeline } from '../api/types'
 import type { Lens } from '../document/time'
 import { setView, view } from '../session/view'
 import { zoomBy } from './zoom'
+import { within } from '../theme/size'
 
 /** The wheel along the song: with Ctrl nearer and farther, sideways or with Shift on and back. */
 export function useWheel(
@@ -17,11 +18,7 @@ export function useWheel(
       if (!timeline || !lens || view().tide === 'high') return
       if (e.ctrlKey) {
         e.preventDefault()
-        zoomBy(
-          e.deltaY < 0 ? 0.8 : 1.25,
-          e.clientX - el.getBoundingClientRect().left - view().headWidth,
-          width,
-        )
+        zoomBy(e.deltaY < 0 ? 0.8 : 1.25, within(e, el).x - view().headWidth, width)
       } else if (e.deltaX !== 0 || e.shiftKey) {
         e.preventDefault()
         const by = (e.deltaX || e.deltaY) * lens.perPixel

@@ -41,8 +41,8 @@ export function Card({
       tabIndex={-1}
       role="dialog"
       aria-label={label ?? (typeof title === 'string' ? title : undefined)}
-      className="flex h-full flex-col px-3.5 pt-2 pb-1.5 outline-none"
-      style={{ width, maxWidth: '80vw', background: 'var(--card)' }}
+      className="flex h-full flex-col px-3.5 pt-2 pb-1.5"
+      style={{ width, maxWidth: '86vw', background: 'var(--card)', outline: 'none' }}
       onKeyDown={(e) => {
         // what is typed or pressed in it is its own; all other keys are the board's
         if (e.key === 'Escape' || !onKey || e.target !== e.currentTarget) e.stopPropagation()

@@ -1,5 +1,6 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react'
 import { createPortal } from 'react-dom'
+import { scale } from '../theme/size'
 
 /** Something that opens a panel while the pointer or the focus is on it. The panel stands above all else, so
     that rows do not cut it off: below what opens it, or above where there is no room. */
@@ -11,9 +12,10 @@ export function Hover(p: { label: string; children: (open: boolean) => ReactNode
     const el = panel.current
     if (!open || !el || !anchor.current) return
     const a = anchor.current.getBoundingClientRect()
-    const below = a.bottom + el.offsetHeight < innerHeight
-    el.style.left = `${Math.max(4, Math.min(a.left, innerWidth - el.offsetWidth - 4))}px`
-    el.style.top = `${below ? a.bottom - 1 : Math.max(4, a.top - el.offsetHeight + 1)}px`
+    const k = scale()
+    const below = a.bottom / k + el.offsetHeight < innerHeight / k
+    el.style.left = `${Math.max(4, Math.min(a.left / k, innerWidth / k - el.offsetWidth - 4))}px`
+    el.style.top = `${below ? a.bottom / k - 1 : Math.max(4, a.top / k - el.offsetHeight + 1)}px`
   })
   return (
     <span

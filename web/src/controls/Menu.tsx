@@ -16,6 +16,7 @@ import {
   useTypeahead,
 } from '@floating-ui/react'
 import { type ReactNode, useRef, useState } from 'react'
+import { scale } from '../theme/size'
 import { Entry, inside, type Item, Open } from './MenuEntry'
 
 type Props = {
@@ -42,7 +43,7 @@ export function Menu({
   const labels = useRef<(string | null)[]>([])
   const anchor = useRef<HTMLButtonElement>(null)
   const back = () => anchor.current?.focus()
-  const { refs, floatingStyles, context } = useFloating({
+  const { refs, x, y, strategy, context } = useFloating({
     open,
     onOpenChange: (to, _, reason) => {
       setOpen(to)
@@ -58,7 +59,7 @@ export function Menu({
       size({
         padding: 6,
         apply: ({ availableHeight, elements: { floating } }) => {
-          floating.style.maxHeight = `${Math.max(120, availableHeight)}px`
+          floating.style.maxHeight = `${Math.max(120, availableHeight / scale())}px`
         },
       }),
     ],
@@ -99,7 +100,9 @@ export function Menu({
               ref={refs.setFloating}
               className="menu menu-sm pointer-events-auto z-50 w-[260px] flex-nowrap overflow-y-auto rounded border p-1 shadow-sm"
               style={{
-                ...floatingStyles,
+                position: strategy,
+                left: x / scale(),
+                top: y / scale(),
                 background: 'var(--card)',
                 borderColor: 'var(--hair)',
                 color: 'var(--ink)',

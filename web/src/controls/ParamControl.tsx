@@ -42,6 +42,8 @@ export function ParamControl({ owner, param, value, of, ...look }: Props) {
       value={p.value}
       onMove={p.set}
       moved={p.moved}
+      theirs={p.theirs}
+      refused={p.refused}
       onLine={p.onLine}
       onMoves={p.onMoves}
       {...look}

@@ -17,6 +17,9 @@ type Props = {
   caption?: string
   /** It is moved between these places along the travel, and by what. */
   moved?: { low: number; high: number; by: 'line' | 'handle' | 'mover' | 'passage' } | null
+  /** Who else has just moved it; whether the last change was refused. */
+  theirs?: string
+  refused?: boolean
   /** Opens its line, or all that moves it; only what can be moved has them. */
   onLine?: () => void
   onMoves?: () => void
@@ -46,7 +49,14 @@ export function Scale(p: Props) {
     onLine: p.onLine,
     onMoves: p.onMoves,
   })
-  const drawn = <ScaleRuler {...{ ruler, param, value, name, moved, down, drag, up, onMove }} onKey={key} />
+  const drawn = (
+    <ScaleRuler
+      {...{ ruler, param, value, name, moved, down, drag, up, onMove }}
+      theirs={p.theirs}
+      refused={p.refused}
+      onKey={key}
+    />
+  )
   const figure = (
     <ScaleFigure
       {...{ param, value, name, typing, take }}
@@ -71,6 +81,11 @@ export function Scale(p: Props) {
         <span className={`min-w-0 truncate ${compact ? 'soft text-small' : 'text-label'}`} title={param.says}>
           {p.caption ?? name}
         </span>
+        {p.theirs && (
+          <span className="truncate text-small font-semibold" style={{ color: 'var(--live)' }}>
+            {p.theirs}
+          </span>
+        )}
         {moved && (
           <button
             className="water-label relative z-10 -my-1 h-6 text-small underline"

@@ -9,6 +9,8 @@ type Props = {
   param: Param
   value: number
   name: string
+  theirs?: string
+  refused?: boolean
   /** It is moved between these places along the travel. */
   moved?: { low: number; high: number } | null
   down: (e: PointerEvent) => void
@@ -19,7 +21,20 @@ type Props = {
 }
 
 /** The ruler of a scale with its pointer. */
-export function ScaleRuler({ ruler, param, value, name, moved, down, drag, up, onKey, onMove }: Props) {
+export function ScaleRuler({
+  ruler,
+  param,
+  value,
+  name,
+  theirs,
+  refused,
+  moved,
+  down,
+  drag,
+  up,
+  onKey,
+  onMove,
+}: Props) {
   const x = place(param, value)
   return (
     <span className="relative block min-w-0 flex-1">
@@ -31,7 +46,8 @@ export function ScaleRuler({ ruler, param, value, name, moved, down, drag, up, o
         aria-valuemin={param.min}
         aria-valuemax={param.max}
         aria-valuenow={value}
-        aria-valuetext={said(param, value)}
+        aria-valuetext={`${said(param, value)}${theirs ? `, just moved by ${theirs}` : ''}${refused ? ', refused' : ''}`}
+        data-state={refused ? 'refused' : theirs ? 'theirs' : undefined}
         className={`block h-6 w-full cursor-ew-resize touch-none overflow-visible`}
         viewBox="0 0 100 20"
         preserveAspectRatio="none"
@@ -87,7 +103,7 @@ export function ScaleRuler({ ruler, param, value, name, moved, down, drag, up, o
           left: `calc(${x * 100}% - 4.5px)`,
           borderLeft: '4.5px solid transparent',
           borderRight: '4.5px solid transparent',
-          borderTop: '8px solid var(--ink)',
+          borderTop: `8px solid ${refused ? 'var(--loss)' : theirs ? 'var(--live)' : 'var(--ink)'}`,
         }}
       />
     </span>

@@ -15,11 +15,15 @@ export function useParam(owner: string, param: Param, value: number, of: string)
   const [now, setNow] = useState<LineValue | null>(null)
   useLineValue(owner, param.name, setNow, isLed)
   const moved = isLed ? now : null
+  const theirs = useSession((s) => s.theirs[`${owner} ${param.name}`])
+  const refused = useSession((s) => s.refusals.includes(`${owner} ${param.name}`))
   const label = `${param.label} of ${of}`
   return {
     // under a hand it is where the hand is, except where a handle or a mover carries it on
     value: (moving !== undefined && (!moved || moved.by === 'line') ? moving : moved?.value) ?? value,
     moved,
+    theirs,
+    refused,
     set: (v: number, rest: boolean) => moveTogether(owner, param.name, v, label, rest),
     onLine: param.structural ? undefined : () => void openLine(owner, param.name, label),
     onMoves: param.structural ? undefined : () => setView({ dialog: { kind: 'moves', owner, param, label } }),

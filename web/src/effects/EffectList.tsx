@@ -46,6 +46,7 @@ export function EffectList({ owner, index, replace }: Props) {
   return (
     <SideList
       label="Effects"
+      width={620}
       onClose={shut}
       onKey={(e) => {
         if (e.key === 'ArrowDown') setAt(Math.min(at + 1, flat.length - 1))
@@ -75,41 +76,43 @@ export function EffectList({ owner, index, replace }: Props) {
         {found.map((g) => (
           <div key={g.name} className="mb-2">
             <div className="water-label text-small">{g.name}</div>
-            {g.effects.map((e) => (
-              <div
-                key={e.id}
-                className="flex items-start rounded-[2px]"
-                style={e === chosen ? { background: 'var(--shoal-2)' } : undefined}
-              >
-                <button
-                  role="option"
-                  aria-selected={e === chosen}
-                  draggable
-                  ref={(el) => {
-                    if (e === chosen) el?.scrollIntoView({ block: 'nearest' })
-                  }}
-                  className="block min-w-0 grow px-2 py-1 text-left"
-                  onClick={(ev) => void take(e, ev.shiftKey)}
-                  onDragStart={(ev) => {
-                    remember(e.id)
-                    carry(ev, { effect: e.id })
-                  }}
+            <div className="grid grid-cols-2 gap-x-2">
+              {g.effects.map((e) => (
+                <div
+                  key={e.id}
+                  className="flex items-start rounded-[2px]"
+                  style={e === chosen ? { background: 'var(--shoal-2)' } : undefined}
                 >
-                  <span className="font-semibold">{e.name}</span>
-                  <span className="soft block text-small">{e.says}</span>
-                </button>
-                <button
-                  className="soft px-2 py-1 text-label"
-                  tabIndex={-1}
-                  aria-pressed={likes.includes(e.id)}
-                  aria-label={`${e.name} is a favourite`}
-                  title="Favourites stand first"
-                  onClick={() => setLikes(toggleFavourite(e.id))}
-                >
-                  {likes.includes(e.id) ? '★' : '☆'}
-                </button>
-              </div>
-            ))}
+                  <button
+                    role="option"
+                    aria-selected={e === chosen}
+                    draggable
+                    ref={(el) => {
+                      if (e === chosen) el?.scrollIntoView({ block: 'nearest' })
+                    }}
+                    className="block min-w-0 grow px-2 py-1 text-left"
+                    onClick={(ev) => void take(e, ev.shiftKey)}
+                    onDragStart={(ev) => {
+                      remember(e.id)
+                      carry(ev, { effect: e.id })
+                    }}
+                  >
+                    <span className="font-semibold">{e.name}</span>
+                    <span className="soft block text-small">{e.says}</span>
+                  </button>
+                  <button
+                    className="soft h-6 w-6 text-label"
+                    tabIndex={-1}
+                    aria-pressed={likes.includes(e.id)}
+                    aria-label={`${e.name} is a favourite`}
+                    title="Favourites stand first"
+                    onClick={() => setLikes(toggleFavourite(e.id))}
+                  >
+                    {likes.includes(e.id) ? '★' : '☆'}
+                  </button>
+                </div>
+              ))}
+            </div>
           </div>
         ))}
         {flat.length === 0 && <p className="soft p-2">No effect goes by “{text}”.</p>}

@@ -1,20 +1,20 @@
 import { Card } from '../controls/Card'
-import { keys } from './keys'
+import { inFull, keys } from './keys'
 
 export function KeysCard() {
   return (
-    <Card title="Keys" width={860}>
-      <div className="columns-2 gap-8">
+    <Card title="Keys" width={1080}>
+      <div className="columns-3 gap-6">
         {keys.map((g) => (
           <section key={g.group} className="mb-4 break-inside-avoid">
             <h3 className="mb-1 font-bold">{g.group}</h3>
-            <dl className="grid grid-cols-[96px_1fr] gap-x-3 gap-y-1">
-              {g.list.map(({ key: k, says: what }) => (
-                <div key={k + what} className="contents">
+            <dl className="grid grid-cols-[104px_1fr] gap-x-3 gap-y-1">
+              {g.list.map((k) => (
+                <div key={k.key + inFull(k)} className="contents">
                   <dt>
-                    <kbd className="kbd kbd-sm whitespace-nowrap">{k}</kbd>
+                    <kbd className="kbd kbd-sm whitespace-nowrap">{k.key}</kbd>
                   </dt>
-                  <dd className="text-label">{what}</dd>
+                  <dd className="text-label">{inFull(k)}</dd>
                 </div>
               ))}
             </dl>

@@ -1,6 +1,6 @@
 import { view } from '../session/view'
 
-/* One key leads from a stage to its scales and back: Enter and Escape. */
+/* One key leads from a stage to its scales and back: Enter and Escape; with Shift to its plumbs. */
 
 const stageElement = (id: string) =>
   document.querySelector<HTMLElement>(`[aria-label="Bench"] [data-node="${id}"]`) ??
@@ -16,9 +16,16 @@ export function enterScales(): boolean {
   return !!first
 }
 
-/** From a scale of a panel on the bench back to what the panel is of. */
+/** From the selected stage to the first of its plumbs. */
+export function enterPlumbs(): boolean {
+  const first = document.querySelector<SVGElement>(`[data-plumb="${view().stage}"]`)
+  first?.focus()
+  return !!first
+}
+
+/** From a plumb, or a scale of a panel on the bench, back to what the panel is of. */
 export function leaveForStage(from: Element): boolean {
-  const id = from.closest<HTMLElement>('[data-panel]')?.dataset.panel
+  const id = from.getAttribute('data-plumb') ?? from.closest<HTMLElement>('[data-panel]')?.dataset.panel
   const to = id && stageElement(id)
   if (!to) return false
   to.focus()

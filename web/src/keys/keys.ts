@@ -8,6 +8,7 @@ import { clearMarks } from '../controls/Depth'
 import { shownChain } from '../document/chain'
 import { toggleLines } from '../lines/actions'
 import * as passages from '../passages/actions'
+import * as sends from '../routing/sends'
 import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
 import { takeBack } from '../session/changes'
 import { hear, listenTo, showDepth } from '../session/listening'
@@ -16,11 +17,25 @@ import { setView, view } from '../session/view'
 import { turnTheme } from '../theme/theme'
 import * as trial from '../trials/actions'
 import * as open from './open'
-import { node, path, row, shiftRow, stage, step, stepBar } from './steps'
+import { node, path, row, type Selection, send, shiftRow, step, stepBar, turnAir } from './steps'
 
-/** A key, as the card shows it and docs/keys.md lists it, and what it does on the board, by hotkey. Where it does nothing
+/** A key, as the card shows it and docs/keys.md lists it, and what it does on the board, by hotkey, while one of these is
+    selected; without any it does it always, unless what is selected has another use for it. Where it does nothing
     there, what has the focus does it. Those that are blind work while trials are compared blind too. */
-export type Key = { key: string; says: string; does?: Record<string, () => unknown>; blind?: boolean }
+export type Key = {
+  key: string
+  says: string
+  on?: Selection[]
+  does?: Record<string, () => unknown>
+  blind?: boolean
+}
+
+/** What a key does, with what it is for. */
+export const inFull = (k: Key) =>
+  k.on ? `On a ${k.on.join(' or ')}: ${k.says[0]!.toLowerCase()}${k.says.slice(1)}` : k.says
+
+/** What stands in a chain. */
+const inChain: Selection[] = ['stage', 'fork']
 
 /** Every key there is. */
 export const keys: { group: string; list: Key[] }[] = [
@@ -68,10 +83,17 @@ export const keys: { group: string; list: Key[] }[] = [
         key: 'Alt ↑ ↓',
         says: 'Move the row up or down',
         does: {
-          'alt+up': path((f, p) => forks.shiftPath(f, p, -1), shiftRow(-1)),
-          'alt+down': path((f, p) => forks.shiftPath(f, p, 1), shiftRow(1)),
+          'alt+up': shiftRow(-1),
+          'alt+down': shiftRow(1),
         },
       },
+      {
+        key: 'Shift ↑ ↓',
+        says: 'Fold the row to a line, or open its air',
+        does: { 'shift+up': turnAir(-1), 'shift+down': turnAir(1) },
+        blind: true,
+      },
+      { key: 'R', says: 'Rows: find, hide and show them', does: { r: open.rows } },
       {
         key: 'Q',
         says: 'Mute (quiet)',
@@ -118,7 +140,7 @@ export const keys: { group: string; list: Key[] }[] = [
         says: 'List of effects; Enter adds, Shift Enter adds switched off',
         does: { '/': open.effects },
       },
-      { key: 'Enter', says: 'From the stage to its scales; Esc leads back' },
+      { key: 'Enter', says: 'From the stage to its scales; with Shift to its plumbs; Esc leads back' },
       {
         key: '← →',
         says: 'Along the signal, into a fork and out of it; Shift: several stages',
@@ -134,44 +156,37 @@ export const keys: { group: string; list: Key[] }[] = [
         says: 'Move the stage earlier or later',
         does: { 'alt+left': node((id) => shiftStage(id, -1)), 'alt+right': node((id) => shiftStage(id, 1)) },
       },
-      {
-        key: 'B',
-        says: 'Bypass what is selected; with Shift the whole chain',
-        does: { b: path((_, p) => forks.toggleMute(p), several.bypass), 'shift+b': row(toggleChain) },
-      },
-      { key: 'R', says: 'Replace the stage where it stands', does: { r: stage(open.replacements) } },
-      {
-        key: 'U',
-        says: 'Duplicate the stage',
-        does: { u: path((_, p) => forks.duplicatePath(p), node(duplicateStage)) },
-      },
+      { key: 'B', on: inChain, says: 'Bypass it', does: { b: () => several.bypass() } },
+      { key: 'Shift B', says: 'Bypass the whole chain of the row', does: { 'shift+b': row(toggleChain) } },
+      { key: 'R', on: ['stage'], says: 'Replace it where it stands', does: { r: node(open.replacements) } },
+      { key: 'U', on: inChain, says: 'Duplicate it', does: { u: node(duplicateStage) } },
       {
         key: 'I',
-        says: 'Keep the stage on the bench beside the next, or not',
-        does: { i: stage((id) => setView({ pinned: view().pinned === id ? '' : id })) },
+        on: ['stage'],
+        says: 'Keep it on the bench beside the next, or not',
+        does: { i: node((id) => setView({ pinned: view().pinned === id ? '' : id })) },
       },
       {
         key: 'W',
-        says: 'Presets of the stage or fork; with Shift of the chain',
-        does: {
-          w: node(open.presets),
-          'shift+w': path(
-            (_, p) => open.chainPresets(p.id),
-            row((c) => open.chainPresets(shownChain(c, view().trials).owner)),
-          ),
-        },
+        on: ['stage', 'fork', 'path'],
+        says: 'Its presets',
+        does: { w: node(open.presets) },
+      },
+      {
+        key: 'Shift W',
+        says: 'Presets of the chain',
+        does: { 'shift+w': row((c) => open.chainPresets(shownChain(c, view().trials).owner)) },
       },
       {
         key: 'J',
-        says: 'Hear the chain up to here; with Shift only what the stage changes; Esc ends it',
-        does: {
-          j: path(
-            (_, p) => forks.listenToPath(p.id, false),
-            node((id) => listenTo(id, false)),
-          ),
-          'shift+j': node((id) => listenTo(id, true)),
-          escape: open.nothing,
-        },
+        on: inChain,
+        says: 'Hear the chain up to here; with Shift only what it changes; Esc ends it',
+        does: { j: node((id) => listenTo(id, false)), 'shift+j': node((id) => listenTo(id, true)) },
+      },
+      {
+        key: 'Esc',
+        says: 'Puts away what was opened; then ends listening to a part, and selecting several',
+        does: { escape: open.nothing },
       },
       {
         key: 'Ctrl C X V',
@@ -182,7 +197,7 @@ export const keys: { group: string; list: Key[] }[] = [
           'ctrl+v,meta+v': () => paste(),
         },
       },
-      { key: 'Delete', says: 'Remove what is selected', does: { 'delete,backspace': removeSelected } },
+      { key: 'Delete', on: inChain, says: 'Remove it', does: { 'delete,backspace': () => several.remove() } },
     ],
   },
   {
@@ -202,9 +217,42 @@ export const keys: { group: string; list: Key[] }[] = [
           'shift+v': path((_, p) => forks.listenToPath(p.id, true)),
         },
       },
-      { key: 'B', says: 'On a path: mute it' },
-      { key: 'U Delete', says: 'On a path: duplicate it, remove it' },
-      { key: 'Alt ↑ ↓', says: 'On a path: move it among the others' },
+      {
+        key: 'J',
+        on: ['path'],
+        says: 'Listen to it, too',
+        does: { j: path((_, p) => forks.listenToPath(p.id, false)) },
+      },
+      { key: 'B', on: ['path'], says: 'Mute it', does: { b: path((_, p) => forks.toggleMute(p)) } },
+      { key: 'U', on: ['path'], says: 'Duplicate it', does: { u: path((_, p) => forks.duplicatePath(p)) } },
+      {
+        key: 'Delete',
+        on: ['path'],
+        says: 'Remove it',
+        does: { 'delete,backspace': path((f, p) => forks.removePath(f, p)) },
+      },
+      {
+        key: 'Alt ↑ ↓',
+        on: ['path'],
+        says: 'Move it among the others',
+        does: {
+          'alt+up': path((f, p) => forks.shiftPath(f, p, -1)),
+          'alt+down': path((f, p) => forks.shiftPath(f, p, 1)),
+        },
+      },
+      {
+        key: 'Shift W',
+        on: ['path'],
+        says: 'Presets of its chain',
+        does: { 'shift+w': path((_, p) => open.chainPresets(p.id)) },
+      },
+    ],
+  },
+  {
+    group: 'Sends',
+    list: [
+      { key: 'Q', on: ['send'], says: 'Mute it', does: { q: send(sends.toggleMute) } },
+      { key: 'Delete', on: ['send'], says: 'Remove it', does: { 'delete,backspace': send(sends.remove) } },
     ],
   },
   {
@@ -254,7 +302,12 @@ export const keys: { group: string; list: Key[] }[] = [
         says: 'On a passage in the ruler: a step of the grid earlier or later; Shift: its end only',
       },
       { key: 'Double click', says: 'In a course: put a point; on a point with Alt: another shape' },
-      { key: 'Delete', says: 'Remove the passage with all that it brought; on a point: the point' },
+      {
+        key: 'Delete',
+        on: ['passage'],
+        says: 'Remove it with all that it brought; on a point of a course: the point',
+        does: { 'delete,backspace': node((id) => passages.remove(passages.find(id)!)) },
+      },
     ],
   },
   {
@@ -302,7 +355,7 @@ export const keys: { group: string; list: Key[] }[] = [
         says: 'Higher or lower rows',
         does: {
           '+,=': () => setView({ rowHeight: Math.min(view().rowHeight + 9, 150) }),
-          '-': () => setView({ rowHeight: Math.max(view().rowHeight - 9, 63) }),
+          '-': () => setView({ rowHeight: Math.max(view().rowHeight - 9, 47) }),
         },
         blind: true,
       },
@@ -352,10 +405,3 @@ export const keys: { group: string; list: Key[] }[] = [
     ],
   },
 ]
-
-/** Takes away what is selected: a passage, a path, or stages. */
-function removeSelected() {
-  const x = passages.find(view().stage)
-  if (x) return passages.remove(x)
-  return path((f, p) => forks.removePath(f, p), several.remove)()
-}

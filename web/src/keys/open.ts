@@ -4,19 +4,21 @@ import { hear, listenToAll } from '../session/listening'
 import { insertAt, placeOf, selectedChannel } from '../session/selected'
 import { theProject } from '../session/store'
 import { setView, view } from '../session/view'
-import { rows } from './steps'
+import { rows as shownRows } from './steps'
 
 /* What keys open, and how all of it is left again. */
 
 export const soundings = () =>
   setView({ dialog: view().dialog?.kind === 'soundings' ? null : { kind: 'soundings' } })
 
+export const rows = () => setView({ dialog: view().dialog?.kind === 'rows' ? null : { kind: 'rows' } })
+
 export const print = (c: Channel) =>
   setView({ dialog: { kind: 'print', channel: c.id, target: c.kind === 'track' ? 'track' : 'file' } })
 
 /** The effects that can be put behind what is selected. */
 export function effects() {
-  const c = selectedChannel() ?? rows()[0]
+  const c = selectedChannel() ?? shownRows()[0]
   if (c) setView({ channel: c.id, dialog: { kind: 'effects', ...insertAt(c) } })
 }
 

@@ -1,4 +1,4 @@
-import type { Channel, Fork, Path } from '../api/types'
+import type { Channel, Fork, Path, Send } from '../api/types'
 import { moveRow } from '../board/rows'
 import { findFork, findStage, idOf, onward, shownChain, type Way } from '../document/chain'
 import { barAt } from '../document/time'
@@ -18,23 +18,38 @@ export const row = (run: (c: Channel) => unknown) => () => {
   if (c) run(c)
 }
 
-/** With what is selected in a chain. */
-export const node = (run: (id: string) => unknown) => () => void (view().stage && run(view().stage))
+/** What can be selected; what a key does can depend on it. */
+export type Selection = 'nothing' | 'row' | 'stage' | 'fork' | 'path' | 'send' | 'passage'
 
-/** With the selected stage. */
-export const stage = (run: (id: string) => unknown) => () => {
+/** What is selected: the most particular of it. */
+export function selection(): Selection {
   const p = theProject()
-  if (p && findStage(p, view().stage)) run(view().stage)
+  const { stage: id } = view()
+  if (p && id) {
+    if (findStage(p, id)) return 'stage'
+    const fork = findFork(p, id)
+    if (fork) return fork.path ? 'path' : 'fork'
+    if (p.passages?.some((x) => x.id === id)) return 'passage'
+    if (p.channels.some((c) => c.sends.some((x) => x.id === id))) return 'send'
+  }
+  return selectedChannel() ? 'row' : 'nothing'
 }
 
-/** With the selected path of a fork; elsewhere something else. */
-export const path =
-  (run: (f: Fork, p: Path) => unknown, or: () => unknown = () => undefined) =>
-  () => {
-    const found = findFork(theProject(), view().stage)
-    if (found?.path) run(found.fork, found.path)
-    else or()
-  }
+/** With the id of what is selected in a chain. */
+export const node = (run: (id: string) => unknown) => () => void (view().stage && run(view().stage))
+
+/** With the selected path of a fork. */
+export const path = (run: (f: Fork, p: Path) => unknown) => () => {
+  const found = findFork(theProject(), view().stage)
+  if (found?.path) run(found.fork, found.path)
+}
+
+/** With the selected send, and the row that it is on. */
+export const send = (run: (s: Send, c: Channel) => unknown) => () => {
+  const c = selectedChannel()
+  const s = c?.sends.find((x) => x.id === view().stage)
+  if (c && s) run(s, c)
+}
 
 function stepRow(by: number) {
   const list = rows()
@@ -58,6 +73,15 @@ export const step = (way: Way) => () => {
   }
   if (across) stepRow(by)
 }
+
+/** Opens the air of the selected row, or folds it to a line: three heights. */
+export const turnAir = (by: 1 | -1) =>
+  row((c) => {
+    const all = ['line', undefined, 'open'] as const
+    const to = all[all.indexOf(view().airs[c.id]) + by]
+    if (to !== undefined || view().airs[c.id])
+      setView({ airs: { ...view().airs, [c.id]: to as 'line' | 'open' } })
+  })
 
 export const shiftRow = (by: number) => () => {
   const i = (theProject()?.channels ?? []).findIndex((c) => c.id === view().channel)

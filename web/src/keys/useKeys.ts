@@ -2,7 +2,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { notice } from '../session/store'
 import { view } from '../session/view'
 import { isBlind } from '../trials/actions'
-import { enterScales } from './focus'
+import { enterPlumbs, enterScales } from './focus'
 import { bindings } from './bindings'
 
 /** Whether a key belongs to what has the focus: a field that is typed into, or a switch that Space turns. */
@@ -19,10 +19,12 @@ export function useKeys() {
     useHotkeys(
       b.on,
       (e) => {
+        const use = b.now()
+        if (!use) return
         e.preventDefault()
-        if (isBlind(view().channel) && !b.blind)
+        if (isBlind(view().channel) && !use.blind)
           return notice('These are compared blind: choose one first, then go on with it.')
-        void b.run()
+        void use.run()
       },
       {
         useKey: b.sign,
@@ -31,15 +33,15 @@ export function useKeys() {
       },
     )
   }
-  // from a stage to its scales; a scale leads back with Esc
+  // from a stage to its scales, with Shift to its plumbs; both lead back with Esc
   useHotkeys(
-    'enter',
+    'enter,shift+enter',
     (e) => {
       const at = document.activeElement
       const own =
         !at || at === document.body || at.matches('[data-stage], [data-fork], [data-node], [data-row]')
       const selected = at?.getAttribute('data-node') ?? at?.getAttribute('data-stage') ?? view().stage
-      if (!view().dialog && own && selected === view().stage && enterScales()) e.preventDefault()
+      if (own && selected === view().stage && (e.shiftKey ? enterPlumbs() : enterScales())) e.preventDefault()
     },
     { ignoreEventWhen: typing },
   )

@@ -4,6 +4,7 @@ import type { Lens } from '../document/time'
 import { type Chosen, setView, view } from '../session/view'
 import { type Drag, letGo, type Line, nearest, press, pull } from './drag'
 import { lineKey } from './lineKeys'
+import { within } from '../theme/size'
 
 export type { Drag } from './drag'
 
@@ -12,10 +13,7 @@ export type { Drag } from './drag'
 export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | null>, row: string) {
   const [drag, setDrag] = useState<Drag | null>(null)
   const [over, setOver] = useState<number | null>(null) // the point under the pointer, by its tick
-  const where = (e: { clientX: number; clientY: number }) => {
-    const r = box.current!.getBoundingClientRect()
-    return { x: e.clientX - r.left, y: e.clientY - r.top }
-  }
+  const where = (e: { clientX: number; clientY: number }) => within(e, box.current!)
   const line: Line = {
     v,
     lens,

@@ -1,6 +1,7 @@
 import { type PointerEvent, useRef, useState } from 'react'
 import type { CourseView, PassageView } from '../api/types'
 import * as passages from './actions'
+import { within } from '../theme/size'
 
 const W = 112
 const H = 42
@@ -17,11 +18,11 @@ export function CourseStrip({ v, course, index }: { v: PassageView; course: Cour
   const x = (part: number) => PAD + (part / PARTS) * (W - 2 * PAD)
   const y = (value: number) => H - PAD - value * (H - 2 * PAD)
   const where = (e: { clientX: number; clientY: number }) => {
-    const b = box.current!.getBoundingClientRect()
+    const at = within(e, box.current!)
     const clamp = (t: number) => Math.max(0, Math.min(1, t))
     return {
-      part: Math.round(clamp((e.clientX - b.left - PAD) / (W - 2 * PAD)) * PARTS),
-      value: Math.round(clamp((H - PAD - (e.clientY - b.top)) / (H - 2 * PAD)) * 1000) / 1000,
+      part: Math.round(clamp((at.x - PAD) / (W - 2 * PAD)) * PARTS),
+      value: Math.round(clamp((H - PAD - at.y) / (H - 2 * PAD)) * 1000) / 1000,
     }
   }
   const points = course.points.map((p): Part => ({

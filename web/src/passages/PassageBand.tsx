@@ -3,6 +3,7 @@ import type { PassageSpan, Timeline } from '../api/types'
 import type { Lens } from '../document/time'
 import { gridStep, type Range, useView } from '../session/view'
 import * as passages from './actions'
+import { scale } from '../theme/size'
 
 /** How high the row of bars and passages is. */
 const BAND = 24
@@ -114,7 +115,7 @@ function Band({ x, lens, room, others }: BandProps) {
         onPointerDown={grab}
         onPointerMove={(e) => {
           if (!drag) return
-          const px = e.clientX - drag.at
+          const px = (e.clientX - drag.at) / scale()
           if (Math.abs(px) > 3) moved.current = true
           if (moved.current) setDrag({ ...drag, by: px })
         }}

@@ -1,27 +1,14 @@
-import { useEffect, useState } from 'react'
-import type { Trace } from '../api/types'
 import { Card } from '../controls/Card'
-import { theEngine } from '../session/sound'
-import { refused, useSession } from '../session/store'
+import { useSession } from '../session/store'
 import { setView } from '../session/view'
+import { useTrace } from './traced'
 
 const db = (v: number) => (v <= -120 ? 'off' : `${v > 0 ? '+' : ''}${v.toFixed(1)}`.replace('-', '−'))
 
 /** Every way from one row to another, with each gain on it and what they come to. */
 export function TraceCard({ from, to }: { from: string; to: string }) {
   const project = useSession((s) => s.project)!
-  const revision = useSession((s) => s.revision)
-  const [trace, setTrace] = useState<Trace | null>(null)
-  useEffect(() => {
-    let gone = false
-    theEngine()
-      ?.ask('trace', { from: from, to: to })
-      .then((t) => !gone && setTrace(t))
-      .catch(refused)
-    return () => {
-      gone = true
-    }
-  }, [from, to, revision])
+  const trace = useTrace()
   const pick = (label: string, value: string, set: (id: string) => void) => (
     <select
       className="select select-sm w-[190px]"

@@ -3,6 +3,7 @@ import { gesture } from './gesture'
 import { theEngine } from './sound'
 import { notice, session, setSession } from './store'
 import { takeDown, takesDown } from './takedown'
+import { markRefused } from './theirs'
 
 /* A parameter under a hand. */
 
@@ -29,7 +30,8 @@ export function move(owner: string, name: string, value: number, label: string, 
             do: { owner, name, from, to: from, value },
           })
           notice(`${label} follows its line: a point is at the playhead now.`)
-        } else await changeIn(within, label, { type: 'param.set', do: { owner, name, value } })
+        } else if (!(await changeIn(within, label, { type: 'param.set', do: { owner, name, value } })))
+          markRefused(key)
         if (session().moving[key] === value) {
           setSession((s) => ({
             moving: Object.fromEntries(Object.entries(s.moving).filter(([k]) => k !== key)),

@@ -6,6 +6,7 @@ import { hashOf } from '../document/hash'
 import { patched, sameButLines } from '../document/patch'
 import { endEngine, hearAsBefore, startEngine, theEngine } from './sound'
 import { empty, session, setSession } from './store'
+import { mark, touched } from './theirs'
 
 /* The live connection of the project that is open: revisions come over it, in order, and what was missed is asked for. */
 
@@ -93,7 +94,9 @@ function take(changes: ChangeMessage[]) {
   for (const c of changes) {
     if (c.revision !== revision + 1) continue
     const before: Project = project
-    project = patched(before, c.patch as unknown as Operation[])
+    const patch = c.patch as unknown as Operation[]
+    if (c.author.id !== session().me?.id) mark(c.author.name, touched(before, patch))
+    project = patched(before, patch)
     revision = c.revision
     if (!sameButLines(before, project)) shape = revision
     lastChange = c

@@ -43,6 +43,9 @@ export function selectedRows(): Channel[] {
   return (theProject()?.channels ?? []).filter((c) => ids.includes(c.id))
 }
 
+/** What a row is called. */
+export const nameOfRow = (id: string) => theProject()?.channels.find((c) => c.id === id)?.name ?? '?'
+
 /** The row that a chain belongs to, by its owner: a row, a trial or a path. */
 export const rowOf = (owner: string): Channel | undefined => {
   const id = rowOfOwner(owner) || owner

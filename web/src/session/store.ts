@@ -60,6 +60,9 @@ export type Session = {
   memory: number
   /** Values under a hand in this window, ahead of the document, by "owner name". */
   moving: Record<string, number>
+  /** What somebody else has just moved, by "owner name": who it was; and what was refused a moment ago. */
+  theirs: Record<string, string>
+  refusals: string[]
   /** What Go noticed, the weightiest first. */
   soundings: Sounding[]
   /** Parameters whose lines are being taken down, by "owner name". */
@@ -93,6 +96,8 @@ export const empty: Session = {
   tried: 0,
   takingDown: [],
   moving: {},
+  theirs: {},
+  refusals: [],
 }
 
 export const useSession = create<Session>(() => empty)

@@ -23,11 +23,10 @@ export function MoreMenu() {
         { text: shownTheme() === 'day' ? 'Night chart' : 'Day chart', key: 'G', run: turnTheme },
         {
           text: `Everything larger: ${size} %`,
-          key: 'Ctrl +',
           run: () => turnSize(1),
           off: size === SIZES.at(-1),
         },
-        { text: 'Everything smaller', key: 'Ctrl −', run: () => turnSize(-1), off: size === SIZES[0] },
+        { text: 'Everything smaller', run: () => turnSize(-1), off: size === SIZES[0] },
       ]}
     >
       ⋯
