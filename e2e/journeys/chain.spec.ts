@@ -181,7 +181,7 @@ test('one stage is listened to alone, a second stays on the bench, and the mix c
   await board.keyboard.press('i') // the other one now
   await stagesOf(board, 'Handbells').nth(3).click()
   await board.getByLabel('Delay on Handbells').getByLabel('Acts on').selectOption('side')
-  await board.getByLabel('Delay on Handbells').getByText('Lock the mix').click()
+  await board.getByLabel('Delay on Handbells').getByRole('switch', { name: 'Lock the mix' }).click()
   await board.keyboard.press('r')
   await board.getByLabel('Search effects').fill('phaser')
   await board.keyboard.press('Enter')

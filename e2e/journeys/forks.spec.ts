@@ -38,6 +38,7 @@ test('stages become a path beside a dry one that is off, and dissolve again', as
   await board.keyboard.press('f')
   await expect(row(board, 'Marimba').locator('[data-fork]')).toHaveCount(1)
   const panel = board.getByRole('group', { name: 'Fork, copies on Marimba' })
+  await bench(board).getByRole('button', { name: 'Path Dry, muted' }).click()
   await expect(panel.getByRole('button', { name: 'Mute Dry' })).toHaveAttribute('aria-pressed', 'true')
   await expect(stagesOf(board, 'Marimba')).toHaveCount(2)
   // both paths heard: the dry one comes in
@@ -54,6 +55,7 @@ test('stages become a path beside a dry one that is off, and dissolve again', as
   await board.keyboard.press('Delete')
   await expect(bench(board).getByRole('button', { name: /^Path / })).toHaveCount(2)
   // dissolved, the stages stand in the chain again
+  await row(board, 'Marimba').locator('[data-fork]').click()
   await panel.getByRole('button', { name: 'Menu of the fork' }).click()
   await board.getByRole('menuitem', { name: 'Dissolve into one path' }).click()
   await expect(stagesOf(board, 'Marimba')).toHaveCount(4)
@@ -97,10 +99,9 @@ test('bands: inserted, crossovers dragged, typed and kept apart, divided, listen
   await board.keyboard.press('Delete')
   await expect(board.getByRole('group', { name: 'Fork, 3 bands on Handbells' })).toBeVisible()
   // listening to one band, then to two, and to everything again
-  const again = board.getByRole('group', { name: 'Fork, 3 bands on Handbells' })
-  await again.getByRole('button', { name: 'Listen to Low', exact: true }).click()
+  await bench(board).getByRole('button', { name: 'Listen to the strand Low' }).click()
   await expect(board.getByText('You hear only Low of Handbells')).toBeVisible()
-  await again.getByRole('button', { name: 'Listen to High' }).click({ modifiers: ['Shift'] })
+  await bench(board).getByRole('button', { name: 'Listen to the strand High' }).click({ modifiers: ['Shift'] })
   await expect(board.getByText('You hear only Low and High of Handbells')).toBeVisible()
   await board.keyboard.press('Escape')
   await expect(board.getByText('You hear only')).toHaveCount(0)
@@ -203,6 +204,7 @@ test('a forked chain is taken from the presets, kept as a trial, and a path is a
   await board.keyboard.press('Shift+O')
   await expect(row(board, 'Marimba').locator('[data-fork]')).toHaveCount(1)
   await stagesOf(board, 'Low horn').first().click()
+  await board.getByRole('tab', { name: 'Key' }).click()
   await board.getByLabel('Driven by', { exact: true }).selectOption({ label: 'Marimba' })
   await board.getByLabel('Driven by: where it is taken').selectOption({ label: 'path Offing' })
   await expect(board.getByLabel('Driven by: where it is taken')).toHaveValue(/^path /)

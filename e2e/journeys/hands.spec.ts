@@ -148,7 +148,8 @@ test('every scale has a figure and takes a typed value; a slow drag is one entry
   }
   await board.mouse.up()
   await expect.poll(async () => Number(await level.getAttribute('aria-valuenow'))).toBeLessThan(-20)
-  await board.getByRole('button', { name: 'Logbook' }).click()
+  await board.getByLabel('More', { exact: true }).click()
+  await board.getByRole('menuitem', { name: 'Logbook' }).click()
   const log = board.getByRole('dialog', { name: /Logbook/ })
   await expect(log.getByText('Level of Marimba')).toHaveCount(2) // the value that was typed, and the drag
   await board.keyboard.press('Escape')
@@ -294,7 +295,7 @@ test('compared blind nothing tells; a reverb beside a dry path is fully wet; a f
 test('at 1024 px, and at half as large again, everything in the top bar can be reached', async ({ board }) => {
   for (const width of [1280, 1024, 853]) {
     await board.setViewportSize({ width, height: 800 })
-    for (const name of ['Undo', 'Redo', 'Logbook', 'Keys', 'Play', /^Menu of the project/]) {
+    for (const name of ['Undo', 'Redo', 'More', 'Play', /^Menu of the project/]) {
       const box = (await board.getByRole('button', typeof name === 'string' ? { name, exact: true } : { name }).boundingBox())!
       expect(box.x, `${String(name)} at ${width}`).toBeGreaterThanOrEqual(0)
       expect(box.x + box.width, `${String(name)} at ${width}`).toBeLessThanOrEqual(width)

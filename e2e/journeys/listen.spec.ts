@@ -6,7 +6,7 @@ test('Space plays the demo, levels move, and the playhead can be set and looped'
   // the first row plays: its depth figures are figures, its output has a level
   const depth = row(board, 'Marimba').locator('.depth').first()
   await expect(depth).not.toHaveText('–')
-  await expect(board.getByText('LUFS short').locator('..')).toContainText(/−\d/)
+  await expect(board.getByText('LUFS', { exact: true }).locator('..')).toContainText(/−\d/)
   await board.getByRole('button', { name: 'Flood', exact: true }).click()
   await expect(board.getByRole('button', { name: 'Loop Flood' })).toHaveAttribute('aria-pressed', 'true')
   await expect.poll(() => clock(board)).toBeGreaterThan(60)

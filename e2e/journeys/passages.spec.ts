@@ -14,9 +14,10 @@ async function lies(panel: Locator, from: string, to: string) {
 async function mark(board: Page, from: number, to: number) {
   const box = (await board.getByRole('region', { name: /^Time: click/ }).boundingBox())!
   const perBar = (box.width / 1134) * 16.03
-  await board.mouse.move(box.x + (from - 1) * perBar + 2, box.y + 20)
+  const y = box.y + box.height - 10 // where the bars are
+  await board.mouse.move(box.x + (from - 1) * perBar + 2, y)
   await board.mouse.down()
-  await board.mouse.move(box.x + (to - 1) * perBar - 1, box.y + 20, { steps: 5 })
+  await board.mouse.move(box.x + (to - 1) * perBar - 1, y, { steps: 5 })
   await board.mouse.up()
 }
 

@@ -1,8 +1,11 @@
 package effect
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
+	"strconv"
 
 	"shoal/internal/dsp"
 	"shoal/internal/param"
@@ -56,11 +59,12 @@ var equaliser = Kind{
 		},
 		Params: eqParams(),
 	},
-	Linear: true,
-	New:    func(rate float64) Processor { return newEQ(rate) },
-	Tail:   func([]float64, float64) float64 { return 0.5 },
-	Rests:  func([]float64, float64) float64 { return 0.3 },
-	Draw:   drawEQ,
+	Linear:  true,
+	New:     func(rate float64) Processor { return newEQ(rate) },
+	Tail:    func([]float64, float64) float64 { return 0.5 },
+	Rests:   func([]float64, float64) float64 { return 0.3 },
+	Telling: tellingBands,
+	Draw:    drawEQ,
 }
 
 func eqParams() []param.Param {
@@ -141,6 +145,39 @@ func eqBandParams(n, g string, on, shape, freq float64) []param.Param {
 			Choices: slopes,
 		}.Only("shape"+n, eqLowCut, eqHighCut),
 	}
+}
+
+// tellingBands are the bands that do most, in their order: those that raise or lower most, then cuts, then two to
+// begin with.
+func tellingBands(v []float64) []Plumb {
+	bands := make([]int, eqBands)
+	weight := make([]float64, eqBands)
+	for b := range bands {
+		e := readEQ(v, b)
+		bands[b] = b
+		switch cut := e.shape == eqLowCut || e.shape == eqHighCut; {
+		case e.on && cut:
+			weight[b] = 0.4 // less than what can be heard of a gain
+		case e.on && (e.shape == eqBell || e.shape == eqLowShelf || e.shape == eqHighShelf):
+			weight[b] = math.Abs(e.gain)
+		}
+		if b == 2 || b == 4 {
+			weight[b] = max(weight[b], 0.01)
+		}
+	}
+	slices.SortStableFunc(bands, func(a, b int) int { return cmp.Compare(weight[b], weight[a]) })
+	bands = bands[:hung]
+	slices.Sort(bands)
+	out := make([]Plumb, hung)
+	for i, b := range bands {
+		n := strconv.Itoa(b + 1)
+		if e := readEQ(v, b); e.shape == eqLowCut || e.shape == eqHighCut {
+			out[i] = Plumb{Param: "freq" + n, Named: "shape" + n}
+		} else {
+			out[i] = Plumb{Param: "gain" + n, Named: "freq" + n}
+		}
+	}
+	return out
 }
 
 // eqSetting is one band's values at one moment.

@@ -29,6 +29,8 @@ type Kind struct {
 	Rests func(v []float64, tempo float64) float64
 	// Linear says that it is linear and does not move by itself: one impulse tells all of it.
 	Linear bool
+	// Telling chooses what hangs under a stage with these values; nil: the first two of Plumbs that matter.
+	Telling func(v []float64) []Plumb
 	// Draw computes the effect's picture; nil means it has none.
 	Draw func(rate, tempo float64, v []float64) Picture
 }
@@ -55,13 +57,6 @@ type Info struct {
 	Learns string `json:"learns,omitempty"`
 	// Keyed says that another signal can drive it.
 	Keyed bool `json:"keyed" required:"true"`
-}
-
-// Plumb names a parameter that is most telling about an effect; "mix" is the stage's.
-type Plumb struct {
-	Param string `json:"param" required:"true"`
-	// Named is the parameter whose value names it, such as the frequency of a band's gain; empty: its label does.
-	Named string `json:"named,omitempty"`
 }
 
 // faded is how long a release with a time constant in seconds takes to be over for good.

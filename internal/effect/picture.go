@@ -16,6 +16,8 @@ type Picture struct {
 	Bars    []Bar    `json:"bars,omitempty"`
 	Handles []Handle `json:"handles,omitempty"`
 	Live    *Live    `json:"live,omitempty"`
+	// Plumbs are what hangs under the stage.
+	Plumbs []Plumb `json:"plumbs,omitempty"`
 	// Spectrum asks for the live spectrum before and after the stage behind the curves.
 	Spectrum bool `json:"spectrum,omitempty"`
 }

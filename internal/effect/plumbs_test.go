@@ -11,21 +11,8 @@ import (
 	"shoal/internal/param"
 )
 
-// matters reports whether a parameter need be shown with these values.
-func matters(k *Info, p *param.Param, v map[string]float64) bool {
-	if p.When == nil {
-		return true
-	}
-	for _, x := range p.When.Is {
-		if x == v[p.When.Name] {
-			return true
-		}
-	}
-	return false
-}
-
 // each calls f with every setting of what decides which parameters matter.
-func each(k *Info, f func(v map[string]float64)) {
+func each(k *Kind, f func(v []float64)) {
 	var deciding []*param.Param
 	for i := range k.Params {
 		p := &k.Params[i]
@@ -36,10 +23,7 @@ func each(k *Info, f func(v map[string]float64)) {
 			}
 		}
 	}
-	v := map[string]float64{}
-	for _, p := range k.Params {
-		v[p.Name] = p.Default
-	}
+	v := k.Defaults()
 	var turn func(i int)
 	turn = func(i int) {
 		if i == len(deciding) {
@@ -47,27 +31,30 @@ func each(k *Info, f func(v map[string]float64)) {
 			return
 		}
 		for x := deciding[i].Min; x <= deciding[i].Max; x++ {
-			v[deciding[i].Name] = x
+			v[k.Index(deciding[i].Name)] = x
 			turn(i + 1)
 		}
 	}
 	turn(0)
 }
 
-// Whatever is chosen, one or two plumbs hang under a stage: parameters that a hand can move, with names that fit.
+// Whatever is chosen, one or two plumbs hang under a stage: parameters that matter then, that a hand can move, with
+// names that fit.
 func TestEveryEffectHasItsPlumbs(t *testing.T) {
-	for _, k := range Kinds() {
-		require.NotEmpty(t, k.Plumbs, k.ID)
-		each(&k.Info, func(v map[string]float64) {
-			hang := 0
-			for _, x := range k.Plumbs {
+	for i := range Kinds() {
+		k := &Kinds()[i]
+		each(k, func(v []float64) {
+			hang := k.Hanging(v)
+			require.NotEmptyf(t, hang, "%s with %v", k.ID, v)
+			require.LessOrEqual(t, len(hang), 2)
+			for _, x := range hang {
 				if x.Param == "mix" {
-					hang++
 					continue
 				}
 				i := k.Index(x.Param)
 				require.GreaterOrEqualf(t, i, 0, "%s has no %s", k.ID, x.Param)
 				p := &k.Params[i]
+				require.Truef(t, k.matters(i, v), "%s: %s does nothing with %v", k.ID, p.Name, v)
 				assert.NotEqualf(t, param.Switch, p.Taper, "%s: %s is a switch", k.ID, p.Name)
 				if p.Taper == param.Choice {
 					require.Regexpf(t, `^\d+/\d+`, p.Choices[0], "%s: %s has no order", k.ID, p.Name)
@@ -76,20 +63,36 @@ func TestEveryEffectHasItsPlumbs(t *testing.T) {
 				if x.Named != "" {
 					require.GreaterOrEqualf(t, k.Index(x.Named), 0, "%s has no %s", k.ID, x.Named)
 				}
-				if matters(&k.Info, p, v) {
-					hang++
-				}
 			}
-			require.GreaterOrEqualf(t, hang, 1, "%s with %v", k.ID, v)
 		})
 	}
+}
+
+// Under an equaliser hang the bands that do most; a cut is named by what it is.
+func TestTheBandsThatDoMostHangUnderAnEqualiser(t *testing.T) {
+	k, _ := Find("equaliser")
+	hang := func(set map[string]float64) (out []string) {
+		v := k.Defaults()
+		for name, x := range set {
+			v[k.Index(name)] = x
+		}
+		for _, x := range k.Hanging(v) {
+			out = append(out, x.Param+" "+x.Named)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"gain3 freq3", "gain5 freq5"}, hang(nil))
+	assert.Equal(t, []string{"gain4 freq4", "gain7 freq7"}, hang(map[string]float64{"gain3": 1, "gain4": -6, "gain7": 3}))
+	assert.Equal(t, []string{"freq1 shape1", "gain4 freq4"}, hang(map[string]float64{"on1": 1, "gain4": -6}))
+	assert.Equal(t, []string{"gain3 freq3", "gain5 freq5"}, hang(map[string]float64{"gain6": 9, "on6": 0}), "a band that is off does nothing")
 }
 
 // A sheet of scales is as much as the bench can show at once: two columns of five, the mix among them on the first,
 // and what drives it on the last.
 func TestNoSheetIsLongerThanTheBench(t *testing.T) {
-	for _, k := range Kinds() {
-		each(&k.Info, func(v map[string]float64) {
+	for i := range Kinds() {
+		k := &Kinds()[i]
+		each(k, func(v []float64) {
 			count := map[string]int{"": 1}
 			for i := range k.Params {
 				p := &k.Params[i]
@@ -97,7 +100,7 @@ func TestNoSheetIsLongerThanTheBench(t *testing.T) {
 				if p.Group != "" {
 					on = p.Group
 				}
-				if matters(&k.Info, p, v) {
+				if k.matters(i, v) {
 					count[on]++
 				}
 			}

@@ -335,7 +335,9 @@ func (e *Engine) Draw(stage string) ([]byte, error) {
 		v[i] = x.base()
 	}
 	at := p.cursor.hold
-	return json.Marshal(s.kind.Draw(e.rate, p.clock.Tempo(at), v))
+	picture := s.kind.Draw(e.rate, p.clock.Tempo(at), v)
+	picture.Plumbs = s.kind.Hanging(v)
+	return json.Marshal(picture)
 }
 
 // EffectInfo gives the document's rules what they must know of effects.

@@ -1,12 +1,15 @@
 import './theme/index.css'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { StrictMode } from 'react'
+import { lazy, StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes } from 'react-router'
 import { ProjectPage } from './board/ProjectPage'
 import { StartPage } from './start/StartPage'
 import { beginSize } from './theme/size'
 import { beginTheme } from './theme/theme'
+
+/** Every control in every state, for whoever works on them: not in what ships. */
+const States = import.meta.env.DEV ? lazy(() => import('./states/StatesPage')) : null
 
 beginTheme()
 beginSize()
@@ -18,6 +21,7 @@ createRoot(document.getElementById('root')!).render(
         <Routes>
           <Route path="/" element={<StartPage />} />
           <Route path="/project/:id" element={<ProjectPage />} />
+          {States && <Route path="/states" element={<States />} />}
         </Routes>
       </BrowserRouter>
     </QueryClientProvider>

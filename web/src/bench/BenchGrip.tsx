@@ -29,7 +29,7 @@ export function BenchGrip() {
       onPointerMove={(e) => held.current && set(held.current.height + (held.current.y - e.clientY) / scale())}
       onPointerUp={() => (held.current = null)}
       onPointerCancel={() => (held.current = null)}
-      onDoubleClick={() => set(256)}
+      onDoubleClick={() => set(250)}
       onKeyDown={(e) => {
         const by = { ArrowUp: 12, ArrowDown: -12 }[e.key]
         if (!by) return

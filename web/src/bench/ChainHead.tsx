@@ -27,13 +27,13 @@ export function ChainHead({ channel }: { channel: Channel }) {
     <div className="flex h-9 shrink-0 items-center gap-x-2 px-3.5 pt-1">
       <h2 className="text-head font-bold whitespace-nowrap">{channel.name}</h2>
       {!narrow && (
-        <span className="soft min-w-0 truncate text-small">
+        <span className="soft min-w-0 shrink truncate text-small">
           {channel.kind} · {channel.stereo ? 'stereo' : 'mono'}
           {cost > 0 && !blind ? ` · costs ${percent(share(cost, rate))}` : ''}
           {channel.printOf ? ` · printed from ${channel.printOf.name}` : ''}
         </span>
       )}
-      <span className="ml-auto flex items-center gap-1.5">
+      <span className="ml-auto flex min-w-0 shrink-0 items-center gap-1.5">
         <TrialStrip channel={channel} />
         {!blind && (
           <Menu

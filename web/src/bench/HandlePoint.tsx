@@ -106,6 +106,7 @@ export function HandlePoint({
       onWheel={wheel}
     >
       <title>{`${handle.label}: ${shown}${pz ? '. Wheel or Page keys: ' + pz.label : ''}`}</title>
+      <circle cx={x} cy={y} r={12} fill="transparent" />
       <circle cx={x} cy={y} r={8} fill="var(--card)" stroke="var(--deep)" strokeWidth={1.6} />
       <text x={x} y={y + 3.5} textAnchor="middle" fontSize={12} fontWeight={700} fill="var(--ink)">
         {handle.label.slice(0, 1)}

@@ -96,24 +96,22 @@ export function Plumb({ owner, param, value, of, caption, beside }: Props) {
 
 export type Hung = { param: Param; value: number; caption: string }
 
-/** What hangs under a stage: the first two that matter, as Go declares them. */
-export function plumbsOf(stage: Stage, effect: EffectInfo | undefined, mix: Param | undefined): Hung[] {
+/** What hangs under a stage, as Go chose it. */
+export function plumbsOf(
+  stage: Stage,
+  effect: EffectInfo | undefined,
+  mix: Param | undefined,
+  chosen: EffectInfo['plumbs'] | undefined,
+): Hung[] {
   if (!effect || !mix) return []
   const at = (name: string) => {
     const param = effect.params.find((p) => p.name === name)
     return param && { param, value: stage.params[name] ?? param.default }
   }
-  const matters = (p: Param) => {
-    const other = p.when && at(p.when.name)
-    return !other || p.when!.is.includes(other.value)
-  }
-  return effect.plumbs
-    .flatMap(({ param, named }): Hung[] => {
-      if (param === 'mix') return [{ param: mix, value: stage.mix, caption: 'Mix' }]
-      const found = at(param)
-      if (!found || !matters(found.param)) return []
-      const by = named ? at(named) : undefined
-      return [{ ...found, caption: by ? said(by.param, by.value) : found.param.label }]
-    })
-    .slice(0, 2)
+  return (chosen ?? []).flatMap(({ param, named }): Hung[] => {
+    if (param === 'mix') return [{ param: mix, value: stage.mix, caption: 'Mix' }]
+    const found = at(param)
+    const by = named ? at(named) : undefined
+    return found ? [{ ...found, caption: by ? said(by.param, by.value) : found.param.label }] : []
+  })
 }

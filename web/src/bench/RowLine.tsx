@@ -20,26 +20,18 @@ export function RowLine({ channel }: { channel: Channel }) {
       className="flex h-10 shrink-0 items-center gap-2 overflow-x-auto px-3.5 text-label"
       style={{ borderTop: '1px solid var(--hair)' }}
     >
-      <Strip label="Level" width="w-[126px]">
+      {[strip.fader, strip.pan].map((param) => (
         <ParamControl
+          key={param.name}
           owner={channel.id}
-          param={strip.fader}
-          value={channel.fader}
+          param={param}
+          value={param === strip.pan ? channel.pan : channel.fader}
           of={channel.name}
           narrow
-          label="Level"
+          label={param.label}
+          caption={param.label}
         />
-      </Strip>
-      <Strip label="Pan" width="w-[98px]">
-        <ParamControl
-          owner={channel.id}
-          param={strip.pan}
-          value={channel.pan}
-          of={channel.name}
-          narrow
-          label="Pan"
-        />
-      </Strip>
+      ))}
       {channel.kind === 'main' ? (
         <span className="soft whitespace-nowrap">The main output is what is heard.</span>
       ) : (
@@ -77,13 +69,6 @@ export function RowLine({ channel }: { channel: Channel }) {
     </div>
   )
 }
-
-const Strip = (p: { label: string; width: string; children: React.ReactNode }) => (
-  <span className="flex shrink-0 items-center gap-1.5">
-    <span className="soft">{p.label}</span>
-    <span className={p.width}>{p.children}</span>
-  </span>
-)
 
 /** A send: where to, how much flows now, its level. Its name opens all that it has. */
 function SendPill({ send, channel }: { send: Send; channel: Channel }) {

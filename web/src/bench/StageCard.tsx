@@ -7,6 +7,7 @@ import { useSession } from '../session/store'
 import { useView } from '../session/view'
 import { Plumb, plumbsOf } from './Plumb'
 import { cardProps, useCard } from './card'
+import { useHanging } from './picture'
 import { setStage } from './stages'
 
 type Props = {
@@ -30,7 +31,7 @@ export function StageCard({ stage, channel, owner, index, off, beside }: Props) 
   const hollow = stage.bypass || off
   const look = useCard(stage.id, hollow)
   const effect = effectOf(stage, effects)
-  const hung = plumbsOf(stage, effect, mix)
+  const hung = plumbsOf(stage, effect, mix, useHanging(stage))
   const says = [
     stage.actsOn === 'both' ? '' : stage.actsOn,
     stage.mixLaw === 'add' ? 'added' : '',

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import type { Channel, EffectInfo, Stage } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { stageName } from '../document/chain'
@@ -10,10 +11,17 @@ import { paste } from './paste'
 import { copy } from './several'
 import { duplicateStage, removeStage, shiftStage, toggleBypass } from './stages'
 
-type Props = { stage: Stage; channel: Channel; effect: EffectInfo; pinned?: boolean }
+type Props = {
+  stage: Stage
+  channel: Channel
+  effect: EffectInfo
+  pinned?: boolean
+  /** The sheets of its scales, where there are several. */
+  children?: ReactNode
+}
 
 /** The head of a stage on the bench: its name, listening, in and out, presets and the rest. */
-export function StageHead({ stage, channel, effect, pinned }: Props) {
+export function StageHead({ stage, channel, effect, pinned, children }: Props) {
   const effects = useSession((s) => s.effects)
   const name = stageName(stage, effects)
   return (
@@ -25,7 +33,8 @@ export function StageHead({ stage, channel, effect, pinned }: Props) {
         on {channel.name}
         {stage.name && stage.name !== effect.name ? ` · ${effect.name}` : ''}
       </span>
-      <span className="ml-auto flex shrink-0 items-center gap-1">
+      <span className="ml-auto shrink-0">{children}</span>
+      <span className="flex shrink-0 items-center gap-1">
         <Listen stage={stage} />
         <button
           className="btn btn-xs btn-outline font-normal"

@@ -40,7 +40,9 @@ export function StagePanel({ stage, channel, pinned, narrow }: Props) {
       aria-label={`${name} on ${channel.name}`}
       {...watch}
     >
-      <StageHead stage={stage} channel={channel} effect={effect} pinned={pinned} />
+      <StageHead stage={stage} channel={channel} effect={effect} pinned={pinned}>
+        {!numbered && sheets.length > 1 && <Sheets sheets={sheets} at={sheet} onPick={setSheet} />}
+      </StageHead>
       <div
         className={`grid min-h-0 flex-1 gap-4 ${narrow ? 'grid-cols-[140px_minmax(0,1fr)]' : 'grid-cols-[212px_minmax(0,1fr)]'}`}
       >
@@ -50,11 +52,11 @@ export function StagePanel({ stage, channel, pinned, narrow }: Props) {
           watched={!pinned}
           hint={hint}
           width={narrow ? 140 : 212}
-          height={height - 104}
+          height={height - 98}
           onGroup={(g) => sheets.includes(g) && setSheet(g)}
         />
         <div className="flex min-h-0 flex-col">
-          {sheets.length > 1 && <Sheets sheets={sheets} at={sheet} onPick={setSheet} />}
+          {numbered && <Sheets sheets={sheets} at={sheet} onPick={setSheet} />}
           <div className="min-h-0 flex-1 overflow-y-auto">
             {shown.length > 12 ? (
               <Figures owner={stage.id} params={shown} value={value} of={name} />
@@ -106,7 +108,7 @@ function Sheets({ sheets, at, onPick }: { sheets: string[]; at: string; onPick: 
           key={s}
           role="tab"
           aria-selected={s === at}
-          className={`h-6 min-w-0 flex-1 rounded-[3px] px-0 text-label whitespace-nowrap ${s === at ? 'font-bold' : ''}`}
+          className={`h-6 min-w-6 flex-1 rounded-[3px] ${numbered ? 'px-0' : 'px-2'} text-label whitespace-nowrap ${s === at ? 'font-bold' : ''}`}
           style={s === at ? { background: 'var(--ink)', color: 'var(--paper)' } : undefined}
           title={s || 'What it mainly does'}
           onClick={() => onPick(s)}

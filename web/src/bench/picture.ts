@@ -37,3 +37,12 @@ function usePicture(id: string, values: string, owners: string[] = [id]): Pictur
   }, [id, values, moving, ready, tried])
   return picture
 }
+
+/** The plumbs under a stage, as Go chose them; while a hand moves something of it, they stay as they were. */
+export function useHanging(stage: Stage) {
+  const picture = useStagePicture(stage)
+  const held = useSession((s) => Object.keys(s.moving).some((k) => k.startsWith(stage.id)))
+  const [now, setNow] = useState(picture?.plumbs)
+  if (!held && picture && now !== picture.plumbs) setNow(picture.plumbs)
+  return now
+}

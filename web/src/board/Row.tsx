@@ -52,9 +52,8 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
         contain: 'layout style', // a figure that changes must not lay out the board anew
         containIntrinsicSize: `auto ${height}px`,
         height,
-        borderBottom: '1px solid var(--hair)',
         background: selected || together ? 'var(--card)' : 'var(--paper)',
-        boxShadow: selected || together ? 'inset 5px 0 0 var(--ink)' : undefined,
+        boxShadow: `inset 0 -1px 0 var(--hair)${selected || together ? ', inset 5px 0 0 var(--ink)' : ''}`,
       }}
       onClick={() => select(channel.id)}
       onDragOver={(e) => carried(e) && e.preventDefault()}
@@ -81,7 +80,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
       <div className="relative min-w-0 flex-1 overflow-hidden">
         {air > 0 && timeline && lens && (
           <div
-            className="absolute inset-x-0 top-0 overflow-hidden"
+            className="absolute inset-x-0 top-0 overflow-x-clip"
             style={{ height: air }}
             onDoubleClick={(e) => locate(lens.frame(within(e, e.currentTarget).x))}
           >

@@ -106,7 +106,7 @@ export function RowHead({ channel, index, line, depth, lit }: Props) {
           <RowMenu channel={channel} />
         </span>
         {!line && channel.kind !== 'main' && (
-          <span className="-mt-0.5 flex gap-0.5">
+          <span className="flex gap-0.5">
             <Lamp
               on={channel.mute}
               label={`Mute ${channel.name}`}

@@ -97,7 +97,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           )}
           {!blind && (
             <button
-              className="group grid h-6 w-6 place-items-center"
+              className="group grid h-6 w-6 shrink-0 place-items-center"
               aria-label={`Add a stage to ${channel.name}`}
               title="Add a stage ( / )"
               onClick={(e) => {
@@ -124,7 +124,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
 
 const chipWidth = (n: Node) => {
   const name = n.stage ? n.stage.name || n.stage.effect : n.fork!.name || '2 paths'
-  return 104 + Math.max(0, name.length - 7) * 7
+  return 82 + name.length * 7.2 // its picture, its name, and the figure behind it
 }
 
 const pathsOf = (n: Node): string[] => [...along([n])].flatMap((x) => x.fork?.paths.map((p) => p.id) ?? [])

@@ -65,6 +65,25 @@ export function Scale(p: Props) {
       back={() => ruler.current?.focus()}
     />
   )
+  const by = moved && (
+    <button
+      className="water-label relative z-10 -my-1 h-6 text-small underline"
+      tabIndex={-1}
+      title={movedBy[moved.by]}
+      onClick={moved.by === 'line' ? p.onLine : p.onMoves}
+    >
+      {moved.by}
+    </button>
+  )
+  if (narrow && p.caption)
+    return (
+      <span className="flex items-center gap-1.5" data-says={param.says}>
+        <span className="soft">{p.caption}</span>
+        {by}
+        <span className="w-[66px] shrink-0">{drawn}</span>
+        <span className="w-[52px] shrink-0">{figure}</span>
+      </span>
+    )
   if (narrow)
     return (
       <span
@@ -86,16 +105,7 @@ export function Scale(p: Props) {
             {p.theirs}
           </span>
         )}
-        {moved && (
-          <button
-            className="water-label relative z-10 -my-1 h-6 text-small underline"
-            tabIndex={-1}
-            title={movedBy[moved.by]}
-            onClick={moved.by === 'line' ? p.onLine : p.onMoves}
-          >
-            {moved.by}
-          </button>
-        )}
+        {by}
         <span className="relative z-10 -my-1 ml-auto shrink-0">{figure}</span>
       </div>
       <div className="absolute inset-x-0 bottom-0">{drawn}</div>

@@ -52,13 +52,17 @@ export function EffectList({ owner, index, replace }: Props) {
         if (e.key === 'ArrowDown') setAt(Math.min(at + 1, flat.length - 1))
         if (e.key === 'ArrowUp') setAt(Math.max(at - 1, 0))
         if (e.key === 'Enter' && chosen) void take(chosen, e.shiftKey)
+        if (e.key === '*' && chosen) {
+          setLikes(toggleFavourite(chosen.id))
+          e.preventDefault()
+        }
         if (['ArrowDown', 'ArrowUp', 'Enter'].includes(e.key)) e.preventDefault()
       }}
       head={<span>{replace ? 'Replace the stage by' : `Add to ${place}, place ${index + 1}`}</span>}
       foot={
         replace
           ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'
-          : 'Enter adds it, Shift Enter adds it switched off. Or drag it onto a chain.'
+          : 'Enter adds it, Shift Enter adds it switched off, * marks it. Or drag it onto a chain.'
       }
     >
       <input
@@ -81,7 +85,11 @@ export function EffectList({ owner, index, replace }: Props) {
                 <div
                   key={e.id}
                   className="flex items-start rounded-[2px]"
-                  style={e === chosen ? { background: 'var(--shoal-2)' } : undefined}
+                  style={
+                    e === chosen
+                      ? { background: 'var(--shoal-1)', boxShadow: 'inset 3px 0 0 var(--ink)' }
+                      : undefined
+                  }
                 >
                   <button
                     role="option"
@@ -101,8 +109,9 @@ export function EffectList({ owner, index, replace }: Props) {
                     <span className="soft block text-small">{e.says}</span>
                   </button>
                   <button
-                    className="soft h-6 w-6 text-label"
+                    className="soft h-6 w-6 shrink-0 text-label"
                     tabIndex={-1}
+                    aria-hidden // in a list of options there is nothing else: by key it is *
                     aria-pressed={likes.includes(e.id)}
                     aria-label={`${e.name} is a favourite`}
                     title="Favourites stand first"

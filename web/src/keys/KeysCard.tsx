@@ -4,7 +4,7 @@ import { inFull, keys } from './keys'
 export function KeysCard() {
   return (
     <Card title="Keys" width={1080}>
-      <div className="columns-3 gap-6">
+      <div className="columns-3 gap-6" tabIndex={0}>
         {keys.map((g) => (
           <section key={g.group} className="mb-4 break-inside-avoid">
             <h3 className="mb-1 font-bold">{g.group}</h3>

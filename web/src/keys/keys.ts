@@ -355,7 +355,7 @@ export const keys: { group: string; list: Key[] }[] = [
         says: 'Higher or lower rows',
         does: {
           '+,=': () => setView({ rowHeight: Math.min(view().rowHeight + 9, 150) }),
-          '-': () => setView({ rowHeight: Math.max(view().rowHeight - 9, 47) }),
+          '-': () => setView({ rowHeight: Math.max(view().rowHeight - 9, 48) }),
         },
         blind: true,
       },

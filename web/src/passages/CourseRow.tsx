@@ -93,7 +93,7 @@ function Targets({ v, index, list }: { v: PassageView; index: number; list: Cour
         </>
       )}
       <button
-        className="soft min-h-5 min-w-5 text-small"
+        className="soft min-h-6 min-w-6 text-small"
         aria-label={`Leave ${name} alone`}
         title="Leave it alone"
         onClick={() => void passages.letGo(v, index, list)}

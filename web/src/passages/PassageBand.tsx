@@ -98,17 +98,11 @@ function Band({ x, lens, room, others }: BandProps) {
   return (
     <>
       <button
-        className="pointer-events-auto absolute top-0.5 h-5 touch-none overflow-visible border px-1.5 text-left text-small leading-[17px] whitespace-nowrap before:absolute before:-inset-x-1 before:-inset-y-0.5"
+        className="pointer-events-auto absolute top-0 h-6 touch-none text-left"
         style={{
-          left: at.left,
-          width: at.width,
+          left: at.left - (24 - Math.min(24, at.width)) / 2,
+          width: Math.max(24, at.width),
           cursor: 'grab',
-          borderColor: 'var(--deep)',
-          borderWidth: selected ? 2 : 1,
-          borderStyle: x.off ? 'dashed' : 'solid',
-          background: selected ? 'var(--shoal-3)' : 'var(--shoal-2)',
-          color: 'var(--ink)',
-          borderRadius: '0 10px 10px 0',
         }}
         title={`${x.name}${x.off ? ', off' : ''}: drag to move it, at an end to stretch it`}
         aria-label={`Passage ${x.name}`}
@@ -134,7 +128,20 @@ function Band({ x, lens, room, others }: BandProps) {
           void passages.stepRange(x, d * gridStep(), e.shiftKey)
         }}
       >
-        {at.inside && x.name}
+        <span
+          className="mx-auto block h-5 overflow-hidden border px-1.5 text-small leading-[17px] whitespace-nowrap"
+          style={{
+            width: at.width,
+            borderColor: 'var(--deep)',
+            borderWidth: selected ? 2 : 1,
+            borderStyle: x.off ? 'dashed' : 'solid',
+            borderRadius: '0 10px 10px 0',
+            background: selected ? 'var(--shoal-3)' : 'var(--shoal-2)',
+            color: 'var(--ink)',
+          }}
+        >
+          {at.inside && x.name}
+        </span>
       </button>
       {!at.inside && (
         <span

@@ -115,7 +115,7 @@ export function PresetList({ of, target }: Props) {
           .map((t) => (
             <button
               key={t}
-              className={`badge badge-sm cursor-pointer ${t === tag ? 'badge-primary' : 'badge-outline'}`}
+              className={`badge badge-sm h-6 cursor-pointer ${t === tag ? 'badge-primary' : 'badge-outline'}`}
               aria-pressed={t === tag}
               onClick={() => setTag(t === tag ? '' : t)}
             >

@@ -16,7 +16,7 @@ export function PresetRow({ preset: p, chosen, onTry, onTake, onRename, onBin }:
   return (
     <div
       className="group flex items-start gap-1 rounded-[2px] px-2 py-1"
-      style={chosen ? { background: 'var(--shoal-2)' } : undefined}
+      style={chosen ? { background: 'var(--shoal-1)', boxShadow: 'inset 3px 0 0 var(--ink)' } : undefined}
     >
       <button
         role="option"

@@ -53,13 +53,13 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
       width={460}
     >
       <form
-        className="flex flex-col gap-3"
+        className="flex max-w-[520px] flex-col gap-1.5 text-label"
         onSubmit={(e) => {
           e.preventDefault()
           void start()
         }}
       >
-        <label className="flex items-center justify-between gap-3">
+        <label className="flex min-h-6 items-center justify-between gap-3">
           What
           <select
             className="select select-sm w-[260px]"
@@ -75,7 +75,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
             {loop && <option value="range">The range: {loop.name}</option>}
           </select>
         </label>
-        <label className="flex items-center justify-between gap-3">
+        <label className="flex min-h-6 items-center justify-between gap-3">
           With its tail, until it has died away
           <input
             type="checkbox"
@@ -86,7 +86,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
         </label>
         {target === 'track' ? (
           <>
-            <label className="flex items-center justify-between gap-3">
+            <label className="flex min-h-6 items-center justify-between gap-3">
               Mute {row.name}, so that it is not heard twice
               <input
                 type="checkbox"
@@ -101,7 +101,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
             </p>
           </>
         ) : (
-          <label className="flex items-center justify-between gap-3">
+          <label className="flex min-h-6 items-center justify-between gap-3">
             Format
             <select
               className="select select-sm w-[260px]"
@@ -116,7 +116,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
             </select>
           </label>
         )}
-        <button data-first className="btn btn-primary">
+        <button data-first className="btn btn-primary btn-sm self-start">
           {target === 'track' ? 'Print' : 'Export'}
         </button>
       </form>

@@ -34,7 +34,7 @@ export function Incoming({ channel }: { channel: Channel }) {
           return (
             <div
               key={s.id}
-              className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5"
+              className="grid grid-cols-[84px_28px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5"
             >
               <button
                 className={`h-[24px] truncate text-left text-small ${s.mute ? 'struck' : ''}`}
@@ -69,7 +69,7 @@ export function Incoming({ channel }: { channel: Channel }) {
           )
         })}
         {rows.map((c) => (
-          <div key={c.id} className="grid grid-cols-[78px_26px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5">
+          <div key={c.id} className="grid grid-cols-[84px_28px_minmax(0,1fr)_46px] items-center gap-2 pb-0.5">
             <button
               className="h-[24px] truncate text-left text-small"
               onClick={() => select(c.id)}

@@ -14,7 +14,7 @@ export function Meets({ channel }: { channel: Channel }) {
         {ids.map((id, i) => (
           <span key={id}>
             {i > 0 && ', '}
-            <button className="underline" onClick={() => select(id)}>
+            <button className="h-6 underline" onClick={() => select(id)}>
               {channels.find((c) => c.id === id)?.name}
             </button>
           </span>

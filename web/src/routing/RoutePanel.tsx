@@ -22,7 +22,7 @@ export function RoutePanel({ channel }: { channel: Channel }) {
     >
       <PanelHead title={channel.name} of="where it comes from and goes to" />
       <div
-        className={`grid min-h-0 flex-1 gap-4 ${gathers ? 'grid-cols-[190px_minmax(0,1fr)]' : 'grid-cols-[minmax(0,1fr)_190px]'}`}
+        className={`grid min-h-0 flex-1 gap-4 ${gathers ? 'grid-cols-[136px_minmax(0,1fr)]' : 'grid-cols-[minmax(0,1fr)_196px]'}`}
       >
         <div className="flex min-w-0 flex-col gap-1.5">
           {channel.kind === 'track' && (

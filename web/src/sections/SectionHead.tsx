@@ -13,8 +13,8 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
   const all = useSession((x) => x.project!.sections)
   return (
     <div
-      className="absolute top-0 flex h-6 overflow-hidden border-t-2 text-label whitespace-nowrap"
-      style={{ left: p.left, width: p.width, borderColor: 'var(--ink)' }}
+      className="absolute top-0 flex h-6 overflow-hidden text-label whitespace-nowrap"
+      style={{ left: p.left, width: p.width, boxShadow: 'inset 0 2px 0 var(--ink)' }}
       onPointerDown={(e) => e.stopPropagation()}
     >
       {renaming ? (
@@ -26,7 +26,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
       ) : (
         <>
           <button
-            className="min-w-6 flex-1 truncate pl-1 text-left font-bold"
+            className="h-6 min-w-6 flex-1 truncate pl-1 text-left font-bold"
             title={`${s.name}: click to loop this section`}
             onClick={() => loopSection(s.id)}
           >

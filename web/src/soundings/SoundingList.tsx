@@ -75,7 +75,7 @@ function Item({ x }: { x: Sounding }) {
       <div className="flex items-center gap-1.5">
         <Shape weight={x.weight} />
         <b>{x.title}</b>
-        <button className="soft ml-auto shrink-0 underline" onClick={go}>
+        <button className="soft ml-auto h-6 shrink-0 underline" onClick={go}>
           {rowName}
         </button>
       </div>

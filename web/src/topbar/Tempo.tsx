@@ -40,7 +40,7 @@ export function Tempo() {
         />
       ) : (
         <button
-          className="figure text-head whitespace-nowrap hover:underline"
+          className="figure -mb-1 h-6 text-clock leading-[18px] whitespace-nowrap hover:underline"
           title={
             only
               ? 'Quarter notes a minute; click to type. The menu of the project has ramps.'

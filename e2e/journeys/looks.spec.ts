@@ -1,0 +1,43 @@
+import { expect, type Page } from '@playwright/test'
+import { axeFinds, smallTargets, smallTexts } from '../support/looks'
+import { row, stagesOf, still, test } from '../support/shoal'
+
+const bench = (page: Page) => page.getByRole('region', { name: 'Bench' })
+
+/** Each main view, from the board on: what is selected or opened. */
+const views: [string, (page: Page) => Promise<unknown>][] = [
+  ['nothing selected', async () => undefined],
+  ['a row', (p) => row(p, 'Choir').getByRole('button', { name: 'Choir', exact: true }).click()],
+  ['an equaliser', (p) => stagesOf(p, 'Frame drum').nth(1).click()],
+  ['a fork', (p) => row(p, 'Frame drum').locator('[data-fork]').click()],
+  [
+    'a path',
+    (p) =>
+      bench(p)
+        .getByRole('button', { name: /^Path Crush/ })
+        .click(),
+  ],
+  ['effects', (p) => p.keyboard.press('/')],
+  ['presets', (p) => p.keyboard.press('Shift+W')],
+  ['a print', (p) => p.keyboard.press('p')],
+  ['soundings', (p) => p.keyboard.press('z')],
+  ['rows', (p) => p.keyboard.press('r')],
+  ['keys', (p) => p.keyboard.press('?')],
+  ['a return', (p) => row(p, 'Stone hall').getByRole('button', { name: 'Stone hall', exact: true }).click()],
+  ['a passage', (p) => p.getByRole('button', { name: 'Passage Held breath' }).click()],
+]
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`everything can be read and reached, ${theme}`, async ({ board }) => {
+    await board.emulateMedia({ colorScheme: theme })
+    const first = views[1]![0] // all of the page is looked at once, then only what changes
+    for (const [name, go] of views) {
+      await board.keyboard.press('Escape')
+      await go(board)
+      await still(board)
+      expect.soft(await smallTexts(board, 12), `${name}: texts under 12 px`).toEqual([])
+      expect.soft(await smallTargets(board, 24), `${name}: targets under 24 px`).toEqual([])
+      expect.soft(await axeFinds(board, name === first ? 'body' : 'section[aria-label=Bench]'), `${name}: axe`).toEqual([])
+    }
+  })
+}

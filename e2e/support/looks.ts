@@ -1,0 +1,45 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+
+/* What can be measured of how a page looks: sizes of type, of what is pressed, contrast. */
+
+/** Texts below so many pixels, as they are drawn. */
+export const smallTexts = (page: Page, least: number) =>
+  page.evaluate((least) => {
+    const found = new Set<string>()
+    for (const el of document.querySelectorAll('body *')) {
+      const own = [...el.childNodes].some((n) => n.nodeType === Node.TEXT_NODE && n.textContent!.trim())
+      if (!own || !el.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue
+      const box = el.getBoundingClientRect()
+      if (box.width < 2 || box.height < 2) continue // for those who listen, not seen
+      const size = parseFloat(getComputedStyle(el).fontSize)
+      if (size < least - 0.01) found.add(`${size} px: ${el.textContent!.trim().slice(0, 40)}`)
+    }
+    return [...found]
+  }, least)
+
+/** What can be pressed and is smaller than so many pixels. A label is part of its switch. */
+export const smallTargets = (page: Page, least: number) =>
+  page.evaluate((least) => {
+    const pressed =
+      'button, a[href], input, select, summary, [role=slider], [role=tab], [role=separator], [role=button], [role=menuitem], [data-clip]'
+    const found = new Set<string>()
+    for (const el of document.querySelectorAll(pressed)) {
+      if (!el.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue
+      if ((el as HTMLInputElement).disabled) continue
+      const label = el.closest('label')
+      let box = el.getBoundingClientRect()
+      if (label && (el as HTMLInputElement).type !== 'text') box = label.getBoundingClientRect()
+      if (box.width <= 1 && box.height <= 1) continue // for those who listen, not seen
+      if (Math.min(box.width, box.height) >= least - 0.5) continue
+      const name = el.getAttribute('aria-label') ?? el.textContent?.trim() ?? ''
+      found.add(`${box.width.toFixed(0)} x ${box.height.toFixed(0)}: ${el.tagName} ${name.slice(0, 50)}`)
+    }
+    return [...found]
+  }, least)
+
+/** What axe finds wrong in a part of the page, by rule and place. */
+export async function axeFinds(page: Page, part: string): Promise<string[]> {
+  const found = await new AxeBuilder({ page }).include(part).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+  return found.violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 130)}`))
+}
