@@ -101,7 +101,9 @@ test('bands: inserted, crossovers dragged, typed and kept apart, divided, listen
   // listening to one band, then to two, and to everything again
   await bench(board).getByRole('button', { name: 'Listen to the strand Low' }).click()
   await expect(board.getByText('You hear only Low of Handbells')).toBeVisible()
-  await bench(board).getByRole('button', { name: 'Listen to the strand High' }).click({ modifiers: ['Shift'] })
+  await bench(board)
+    .getByRole('button', { name: 'Listen to the strand High' })
+    .click({ modifiers: ['Shift'] })
   await expect(board.getByText('You hear only Low and High of Handbells')).toBeVisible()
   await board.keyboard.press('Escape')
   await expect(board.getByText('You hear only')).toHaveCount(0)

@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test'
 import { expect, row, stagesOf, test } from '../support/shoal'
 
 const pick = (board: Page, name: string) => row(board, name).click({ position: { x: 20, y: 8 } })
+const bench = (board: Page) => board.getByRole('region', { name: 'Bench' })
 const panel = (board: Page, name: string) => board.getByRole('group', { name: `Routing of ${name}` })
 /** The level at a point, as the page hears it; -120 while nothing is known. */
 const level = (board: Page, kind: string, name: string) =>
@@ -45,6 +46,7 @@ test('a stage becomes a send and a return, and comes back', async ({ board }) =>
   await expect(stagesOf(board, 'Dotted echo')).toHaveCount(1)
   await expect(stagesOf(board, 'Marimba')).toHaveCount(3)
   await pick(board, 'Marimba')
+  await bench(board).getByRole('button', { name: 'Send to Dotted echo' }).click()
   await board.getByLabel('Menu of the send from Marimba to Dotted echo').click()
   await board.getByRole('menuitem', { name: 'Bring it back as a stage here' }).click()
   await expect(stagesOf(board, 'Marimba')).toHaveCount(4)
@@ -64,7 +66,7 @@ test('rows are grouped, folded, nested and dissolved; a loop is refused with its
   await board.getByLabel('Unfold Struck').click()
   await expect(row(board, 'Handbells')).toBeVisible()
   await pick(board, 'Choir')
-  await panel(board, 'Choir').getByLabel('Output').selectOption({ label: 'none' })
+  await bench(board).getByLabel('Output').selectOption({ label: 'none' })
   await expect(row(board, 'Choir').getByText('nowhere')).toBeVisible()
   // Far echo comes back into the choir: the refusal names the way
   await panel(board, 'Choir').getByLabel('Takes in').selectOption({ label: 'Far echo' })
@@ -76,7 +78,8 @@ test('rows are grouped, folded, nested and dissolved; a loop is refused with its
 
 test('a send is taken anywhere, copied, balanced from its return, and its path is lit', async ({ board }) => {
   await pick(board, 'Harbour')
-  await board.getByRole('button', { name: 'Send to Far echo' }).click()
+  await bench(board).getByRole('button', { name: 'Send to', exact: true }).click()
+  await board.getByRole('menuitem', { name: 'Far echo' }).click()
   await board.getByLabel('Where the send from Harbour to Far echo is taken').selectOption({ label: 'after Equaliser' })
   await expect(row(board, 'Harbour').getByTitle(/^Send to Far echo, after Equaliser/)).toBeVisible()
   await board.getByLabel('Menu of the send from Harbour to Far echo').click()
@@ -94,12 +97,17 @@ test('a send is taken anywhere, copied, balanced from its return, and its path i
   await pick(board, 'Low horn')
   await board.keyboard.press('t')
   await expect(board.getByTestId('trace')).toContainText('ways lead from Low horn to Main')
+  // it is drawn on the board: a lane a way, and each gain marked where it is set
+  await expect(board.getByTestId('traced-path').locator('path').first()).toBeVisible()
+  await expect(row(board, 'Low horn').locator('[data-traced]').first()).toHaveAttribute('data-traced', '-7')
+  await expect(row(board, 'Stone hall').locator('[data-traced]')).toHaveCount(1)
+  await expect(row(board, 'Harbour').locator('[data-traced]')).toHaveCount(0)
 })
 
 test('sends of several rows are set together, and one is dragged to another row', async ({ board }) => {
   await board.getByRole('button', { name: 'Marimba', exact: true }).click()
   await board.getByRole('button', { name: 'Handbells', exact: true }).click({ modifiers: ['Control'] })
-  const level = board.getByRole('slider', { name: 'Send level' }).first()
+  const level = board.getByRole('slider', { name: 'Level of the send to Stone hall' }).first()
   await expect(level).toHaveAttribute('aria-valuenow', '-16')
   await level.focus()
   await board.keyboard.press('ArrowRight')
@@ -108,7 +116,7 @@ test('sends of several rows are set together, and one is dragged to another row'
   await expect(row(board, 'Marimba').getByTitle(/^Send to Stone hall/)).toContainText('−15')
   await board.keyboard.press('Escape')
   await board.getByRole('button', { name: 'Handbells', exact: true }).click()
-  await expect(board.getByRole('slider', { name: 'Send level' }).first()).not.toHaveAttribute('aria-valuenow', '-7')
+  await expect(board.getByRole('slider', { name: 'Level of the send to Stone hall' }).first()).not.toHaveAttribute('aria-valuenow', '-7')
   await row(board, 'Marimba')
     .getByTitle(/^Send to Stone hall/)
     .dragTo(row(board, 'Choir afar').locator('[data-chain]'))

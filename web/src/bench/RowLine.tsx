@@ -1,10 +1,11 @@
 import type { Channel, Send } from '../api/types'
 import { setRow } from '../board/rows'
 import { Depth } from '../controls/Depth'
+import { Menu } from '../controls/Menu'
 import { ParamControl } from '../controls/ParamControl'
-import { openSendOf } from '../routing/gestures'
+import { openSendOf, sendTo } from '../routing/gestures'
 import { select } from '../session/selected'
-import { useSession } from '../session/store'
+import { theProject, useSession } from '../session/store'
 import { useView } from '../session/view'
 
 /** Level, pan, output and sends of the row, in one line. */
@@ -13,6 +14,9 @@ export function RowLine({ channel }: { channel: Channel }) {
   const strip = useSession((s) => s.strip)
   const outs = project.channels.filter(
     (c) => (c.kind === 'main' || c.kind === 'group') && c.id !== channel.id,
+  )
+  const returns = project.channels.filter(
+    (c) => c.kind === 'return' && c.id !== channel.id && !channel.sends.some((s) => s.to === c.id),
   )
   if (!strip) return null
   return (
@@ -57,17 +61,31 @@ export function RowLine({ channel }: { channel: Channel }) {
               <SendPill key={s.id} send={s} channel={channel} />
             ))}
           </span>
-          <button
+          <Menu
+            label="Send to"
             className="btn btn-xs btn-outline shrink-0 px-2 font-normal"
-            title="Send it to a return, also a new one ( S )"
-            onClick={() => openSendOf([channel.id])}
+            items={[
+              ...returns.map((r) => ({
+                text: r.name,
+                run: () => void sendTo([channel], r).then(() => openSendTo(channel.id, r.id)),
+              })),
+              { text: 'A new return', key: 'S', run: () => openSendOf([channel.id]) },
+            ]}
           >
-            Send to …
-          </button>
+            Send to ▾
+          </Menu>
         </>
       )}
     </div>
   )
+}
+
+/** Puts a row's send to a return on the bench, when it has been made. */
+function openSendTo(row: string, to: string) {
+  const made = theProject()
+    ?.channels.find((c) => c.id === row)
+    ?.sends.find((s) => s.to === to)
+  if (made) select(row, made.id)
 }
 
 /** A send: where to, how much flows now, its level. Its name opens all that it has. */
@@ -102,7 +120,7 @@ function SendPill({ send, channel }: { send: Send; channel: Channel }) {
           value={send.level}
           of={`the send from ${channel.name} to ${to}`}
           narrow
-          label={`Send level to ${to}`}
+          label={`Level of the send to ${to}`}
         />
       </span>
     </span>

@@ -12,7 +12,7 @@ export function StageFoot({ stage, effect }: { stage: Stage; effect: EffectInfo 
   return (
     <>
       {effect.version < effect.newest && <OlderSound stage={stage} effect={effect} />}
-      <div className="flex h-[26px] shrink-0 items-end gap-1">
+      <div className="flex h-[25px] shrink-0 items-end gap-1">
         <Small
           label="Mix law"
           says="Blend fades from dry to wet; add leaves the dry signal as it is and adds the wet."

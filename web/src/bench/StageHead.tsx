@@ -25,7 +25,7 @@ export function StageHead({ stage, channel, effect, pinned, children }: Props) {
   const effects = useSession((s) => s.effects)
   const name = stageName(stage, effects)
   return (
-    <div className="mb-1.5 flex h-7 shrink-0 items-center gap-2">
+    <div className="mb-0.5 flex h-7 shrink-0 items-center gap-2">
       <h2 className="shrink-0 text-head font-bold whitespace-nowrap" title={effect.says}>
         {name}
       </h2>

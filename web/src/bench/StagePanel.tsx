@@ -34,14 +34,16 @@ export function StagePanel({ stage, channel, pinned, narrow }: Props) {
   const first = !numbered && sheet === (sheets[0] ?? '')
   return (
     <div
-      className={`flex h-full flex-col px-3.5 pt-2 pb-1.5 ${narrow ? 'w-[480px]' : 'w-[552px]'}`}
+      className={`flex h-full flex-col px-3.5 pt-1 pb-0.5 ${narrow ? 'w-[480px]' : 'w-[552px]'}`}
       data-panel={stage.id}
       role="group"
       aria-label={`${name} on ${channel.name}`}
       {...watch}
     >
       <StageHead stage={stage} channel={channel} effect={effect} pinned={pinned}>
-        {!numbered && sheets.length > 1 && <Sheets sheets={sheets} at={sheet} onPick={setSheet} />}
+        {sheets.length > 1 && !(numbered && sheets.length <= 8) && (
+          <Sheets sheets={sheets} at={sheet} onPick={setSheet} />
+        )}
       </StageHead>
       <div
         className={`grid min-h-0 flex-1 gap-4 ${narrow ? 'grid-cols-[140px_minmax(0,1fr)]' : 'grid-cols-[212px_minmax(0,1fr)]'}`}
@@ -52,11 +54,11 @@ export function StagePanel({ stage, channel, pinned, narrow }: Props) {
           watched={!pinned}
           hint={hint}
           width={narrow ? 140 : 212}
-          height={height - 98}
+          height={height - 90}
           onGroup={(g) => sheets.includes(g) && setSheet(g)}
         />
         <div className="flex min-h-0 flex-col">
-          {numbered && <Sheets sheets={sheets} at={sheet} onPick={setSheet} />}
+          {numbered && sheets.length <= 8 && <Sheets sheets={sheets} at={sheet} onPick={setSheet} />}
           <div className="min-h-0 flex-1 overflow-y-auto">
             {shown.length > 12 ? (
               <Figures owner={stage.id} params={shown} value={value} of={name} />

@@ -13,14 +13,14 @@ export function Pick<T extends string | number>(p: {
       className={
         p.wide
           ? 'grid grid-cols-[minmax(0,1fr)_190px] items-center gap-2 text-label'
-          : 'block h-[38px] text-label'
+          : 'block h-[37px] text-label'
       }
       title={p.says}
       data-says={p.says}
     >
       <span className="block h-4 truncate leading-4">{p.label}</span>
       <select
-        className="select select-xs -mt-0.5 w-full pr-6"
+        className="select select-xs -mt-[3px] w-full pr-6"
         aria-label={p.label}
         value={p.value}
         onChange={(e) => p.onPick(p.choices[e.target.selectedIndex]!.value)}

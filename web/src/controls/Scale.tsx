@@ -95,7 +95,7 @@ export function Scale(p: Props) {
       </span>
     )
   return (
-    <div className="relative h-[38px] min-w-0" data-says={param.says}>
+    <div className="relative h-[37px] min-w-0" data-says={param.says}>
       <div className="flex h-4 items-center gap-1">
         <span className={`min-w-0 truncate ${compact ? 'soft text-small' : 'text-label'}`} title={param.says}>
           {p.caption ?? name}

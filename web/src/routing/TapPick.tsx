@@ -15,9 +15,9 @@ export function TapPick(p: {
   const from = channels.find((c) => c.id === p.tap?.channel)
   const points = usePoints(from?.id ?? '')
   return (
-    <label className="col-span-2 block h-[38px] min-w-0 text-label" title={p.says} data-says={p.says}>
+    <label className="col-span-2 block h-[37px] min-w-0 text-label" title={p.says} data-says={p.says}>
       <span className="block h-4 leading-4">{p.label}</span>
-      <span className="-mt-0.5 flex gap-1">
+      <span className="-mt-[3px] flex gap-1">
         <select
           className="select select-xs min-w-0 flex-1 pr-6"
           aria-label={p.label}
