@@ -29,7 +29,7 @@ export function Bench() {
     >
       <BenchGrip />
       {channel ? (
-        <div className="flex min-w-0 flex-1 flex-col">
+        <div className="flex min-w-0 flex-1 flex-col overflow-hidden">
           <ChainView key={channel.id} channel={channel} />
           <RowSays channel={channel} />
           <RowLine channel={channel} />

@@ -69,7 +69,6 @@ export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
   moves: 330,
   passage: 330,
   presets: 360,
-  print: 300,
   rows: 300,
   soundings: 330,
 }

@@ -7,9 +7,9 @@ import { StageCard } from './StageCard'
 import { StrandChip } from './StrandChip'
 import { StrandHead } from './StrandHead'
 import { Wire } from './Wire'
-import { fan, forkHeight, HEAD, isOpen, LINE, lines, strandHeight } from './braid'
+import { fan, type Open, forkHeight, HEAD, isOpen, LINE, lines, strandHeight } from './braid'
 
-type Drawn = { channel: Channel; off: boolean; open: (p: Path) => boolean }
+type Drawn = { channel: Channel; off: boolean; open: Open }
 
 const FAN = 22
 

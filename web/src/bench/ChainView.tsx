@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import type { Channel, Path } from '../api/types'
+import type { Channel } from '../api/types'
 import { carried } from '../board/carry'
 import { Depth } from '../controls/Depth'
 import { findNode, holds, shownChain } from '../document/chain'
@@ -10,7 +10,7 @@ import { At, Nodes } from './Braid'
 import { ChainHead } from './ChainHead'
 import { Sea } from './Sea'
 import { Wire } from './Wire'
-import { forkHeight, LINE, lines } from './braid'
+import { forkHeight, LINE, lines, type Open } from './braid'
 import { useBox } from './useBox'
 
 /** The chain of the row on the bench; while its alternatives are compared blind, none is shown. */
@@ -42,8 +42,8 @@ function Chain({ channel }: { channel: Channel }) {
   const { owner, chain } = shownChain(channel, trials)
   const { box, less, more, height, look } = useBox()
   const nodes = chain.nodes
-  const heart = (p: Path) => p.id === selected || holds(p.chain.nodes, selected)
-  const first = (p: Path) => heart(p) || nodes.some((n) => n.fork?.paths.includes(p))
+  const heart: Open = (x) => x.id === selected || ('chain' in x && holds(x.chain.nodes, selected))
+  const first: Open = (x) => heart(x) || nodes.some((n) => n.fork?.paths.some((p) => p === x))
   const forks = nodes.flatMap((n) => n.fork ?? [])
   const open = forks.every((f) => forkHeight(f, first) <= height - TOP) ? first : heart
   const rise = Math.max(0, ...forks.map((f) => LINE - (lines(f, open)[0] ?? LINE)))

@@ -3,17 +3,25 @@ import type { Frame } from './frame'
 
 /** The axes behind a picture, with figures. */
 export function PictureGrid({ p, f, w, h }: { p: Picture; f: Frame; w: number; h: number }) {
+  // figures that would run into each other are left out
+  let last = -Infinity
+  const room = (x: number) => {
+    if (x - last < 34) return false
+    last = x
+    return true
+  }
   const short = (v: number) => (p.x.unit === 'Hz' && v >= 1000 ? `${v / 1000}k` : String(v).replace('-', '−'))
   return (
     <g stroke="var(--shoal-3)" strokeWidth={0.8} fontSize={12}>
       {p.x.ticks.map((t, i) => (
         <g key={`x${t}`}>
           <line x1={f.x(t)} x2={f.x(t)} y1={0} y2={h} />
-          {(p.x.log ? [100, 1000, 10000].includes(t) : p.x.ticks.length < 8 || i % 2 === 0) && (
-            <text className="figure" x={f.x(t) + 2} y={h - 3} fill="var(--soft)" stroke="none">
-              {short(t)}
-            </text>
-          )}
+          {(p.x.log ? [100, 1000, 10000].includes(t) : p.x.ticks.length < 8 || i % 2 === 0) &&
+            room(f.x(t)) && (
+              <text className="figure" x={f.x(t) + 2} y={h - 3} fill="var(--soft)" stroke="none">
+                {short(t)}
+              </text>
+            )}
         </g>
       ))}
       {p.y.ticks.map((t) => (

@@ -31,7 +31,7 @@ export function RowSays({ channel }: { channel: Channel }) {
         {reach.feeds.length > 0 && <> · heard in {names(reach.feeds)}</>}
         {channel.kind === 'main' && ' · goes out'}
       </span>
-      <span className="flex min-w-0 flex-1 justify-end overflow-x-auto">
+      <span className="ml-auto flex min-w-0 overflow-x-auto">
         <Handles row={channel.id} />
       </span>
     </div>

@@ -11,7 +11,8 @@ export const CARD = 36
 export const HUNG = 84
 export const GAP = 4
 
-type Open = (p: Path) => boolean
+/** Which paths show their stages, and which forks in forks their paths. */
+export type Open = (x: Path | Fork) => boolean
 
 /** What stands in the height under the head of a strand. */
 const below = (p: Path, open: Open): number =>
@@ -22,7 +23,7 @@ export const chainHeight = (nodes: Node[], open: Open): number =>
   Math.max(HUNG, ...nodes.map((n) => (n.fork && isOpen(n.fork, open) ? forkHeight(n.fork, open) : 0)))
 
 /** A fork opens in its place when one of its paths does. */
-export const isOpen = (f: Fork, open: Open) => f.paths.some(open)
+export const isOpen = (f: Fork, open: Open) => open(f) || f.paths.some(open)
 
 export const strandHeight = (p: Path, open: Open): number => HEAD + below(p, open)
 

@@ -40,6 +40,13 @@ export function Board() {
       setView({ scroll: Math.max(0, h.song - width * 0.05 * v.zoom) })
   })
   useWheel(box, timeline, lens, width)
+  const { channel, benchHeight } = useView()
+  const asked = useView((v) => v.dialog?.kind)
+  useEffect(() => {
+    // what is spoken of stays in sight, also when the bench needs more room
+    const row = channel && box.current?.querySelector(`[data-row="${channel}"]`)
+    if (row) row.scrollIntoView({ block: 'nearest' })
+  }, [channel, benchHeight, asked])
   const [over, setOver] = useState(false)
   const groups = (c: Channel): string[] => {
     const up = project.channels.find((x) => x.id === c.output)

@@ -38,7 +38,6 @@ export function RowHead({ channel, index, line, depth, lit }: Props) {
       data-lit={lit || undefined}
       style={{
         width,
-        maxHeight: 96,
         paddingLeft: 12 + depth * 7,
         background: lit ? 'var(--shoal-1)' : undefined,
         borderRight: '1px solid var(--hair)',

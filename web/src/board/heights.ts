@@ -16,7 +16,7 @@ export type Heights = { air: number; water: number; lines: number; all: number }
 
 /** A row's height and its parts: time above the surface, lines under that, signal in the water. */
 export function heights(tide: Tide, base: number, air: Air, lines: number): Heights {
-  const bare = tide === 'mid' ? base : Math.max(41, Math.round(base * 0.65))
+  const bare = tide === 'mid' ? base : Math.max(48, Math.round(base * 0.65))
   const strips = tide === 'high' ? 0 : lines * STRIP_HEIGHT
   if (air === 'line') {
     const water = tide === 'low' ? 0 : LINE

@@ -81,7 +81,7 @@ export function Scale(p: Props) {
         <span className="soft">{p.caption}</span>
         {by}
         <span className="w-[66px] shrink-0">{drawn}</span>
-        <span className="w-[52px] shrink-0">{figure}</span>
+        <span className="w-[46px] shrink-0">{figure}</span>
       </span>
     )
   if (narrow)

@@ -1,72 +1,25 @@
-import type { Channel } from '../api/types'
 import { PanelHead } from '../bench/PanelHead'
+import type { Channel } from '../api/types'
 import { setRow } from '../board/rows'
 import { Toggle } from '../controls/Pick'
 import { change } from '../session/changes'
 import { setView, useView } from '../session/view'
 import { Hearing } from './Hearing'
 import { Incoming } from './Incoming'
-import { Meets } from './Meets'
 import { TapPick } from './TapPick'
 import { dissolveGroup, openTrace } from './gestures'
 
-/** Where a row's signal comes from and goes to, and what of it is heard: on the bench while no stage is selected. */
+/** Where a row's signal comes from, and what of it is heard: on the bench while nothing of the row is selected. */
 export function RoutePanel({ channel }: { channel: Channel }) {
   const { dry, share } = useView()
   const gathers = channel.kind === 'return' || channel.kind === 'group' || channel.kind === 'main'
   return (
     <div
-      className="flex h-full flex-col gap-1 px-3.5 pt-2 pb-1.5"
+      className="flex h-full flex-col px-3.5 pt-2 pb-1.5"
       role="group"
       aria-label={`Routing of ${channel.name}`}
     >
-      <PanelHead title={channel.name} of="where it comes from and goes to" />
-      <div
-        className={`grid min-h-0 flex-1 gap-4 ${gathers ? 'grid-cols-[136px_minmax(0,1fr)]' : 'grid-cols-[minmax(0,1fr)_196px]'}`}
-      >
-        <div className="flex min-w-0 flex-col gap-1.5">
-          {channel.kind === 'track' && (
-            <TapPick
-              label="Takes in"
-              says="Besides its clips: the signal at a point of another row. That makes this a side track."
-              tap={channel.input}
-              none="its clips only"
-              without={channel.id}
-              onPick={(input) =>
-                change(`Change what ${channel.name} takes in`, {
-                  type: 'channel.input',
-                  do: { channel: channel.id, input: input ?? undefined },
-                })
-              }
-            />
-          )}
-          {channel.kind !== 'main' && (
-            <>
-              <Toggle
-                label="Stays open in solo"
-                says="It is heard while other rows are soloed. Returns are, as a rule."
-                on={channel.soloSafe}
-                onSet={(soloSafe) => setRow(channel, { soloSafe }, 'Change solo of')}
-              />
-              <Toggle
-                label="Mute takes pre sends too"
-                says="Muting the row silences its sends before the fader as well."
-                on={channel.mutePre}
-                onSet={(mutePre) => setRow(channel, { mutePre }, 'Change what mute does on')}
-              />
-              <Meets channel={channel} />
-            </>
-          )}
-        </div>
-        <div className="flex min-h-0 min-w-0 flex-col gap-1.5">
-          {gathers ? (
-            <Incoming channel={channel} />
-          ) : (
-            <Hearing channel={channel} dry={dry === channel.id} share={share === channel.id} />
-          )}
-        </div>
-      </div>
-      <div className="flex flex-wrap gap-1.5">
+      <PanelHead title={channel.name} of={gathers ? 'what comes in' : 'where it comes from, what is heard'}>
         {channel.kind !== 'main' && (
           <button
             className="btn btn-xs btn-outline font-normal"
@@ -88,7 +41,52 @@ export function RoutePanel({ channel }: { channel: Channel }) {
         >
           Presets of rows
         </button>
+      </PanelHead>
+      <div className="flex min-h-0 flex-1 flex-col gap-1.5">
+        {gathers ? (
+          <Incoming channel={channel} />
+        ) : (
+          <>
+            {channel.kind === 'track' && <TakesIn channel={channel} />}
+            <Hearing channel={channel} dry={dry === channel.id} share={share === channel.id} />
+          </>
+        )}
       </div>
+      {channel.kind !== 'main' && <Solo channel={channel} />}
     </div>
   )
 }
+
+const TakesIn = ({ channel }: { channel: Channel }) => (
+  <TapPick
+    label="Takes in"
+    says="Besides its clips: the signal at a point of another row. That makes this a side track."
+    tap={channel.input}
+    none="its clips only"
+    without={channel.id}
+    onPick={(input) =>
+      change(`Change what ${channel.name} takes in`, {
+        type: 'channel.input',
+        do: { channel: channel.id, input: input ?? undefined },
+      })
+    }
+  />
+)
+
+/** What solo and mute of the row mean. */
+const Solo = ({ channel }: { channel: Channel }) => (
+  <div className="grid grid-cols-2 gap-x-5 pt-1" style={{ borderTop: '1px solid var(--hair)' }}>
+    <Toggle
+      label="Stays open in solo"
+      says="It is heard while other rows are soloed. Returns are, as a rule."
+      on={channel.soloSafe}
+      onSet={(soloSafe) => setRow(channel, { soloSafe }, 'Change solo of')}
+    />
+    <Toggle
+      label="Mute takes pre sends too"
+      says="Muting the row silences its sends before the fader as well."
+      on={channel.mutePre}
+      onSet={(mutePre) => setRow(channel, { mutePre }, 'Change what mute does on')}
+    />
+  </div>
+)
