@@ -161,3 +161,20 @@ test('what somebody else moves is seen to be theirs', async ({ board, shoal, bro
   await expect(bench(board).getByRole('slider', { name: 'Level', exact: true })).toHaveAttribute('aria-valuetext', /just moved by Bo/)
   await context.close()
 })
+
+test('drawn twice as large nothing is out of reach: the page scrolls, and never sideways', async ({ board }) => {
+  await board.setViewportSize({ width: 640, height: 400 })
+  await stagesOf(board, 'Frame drum').nth(1).click()
+  const panel = board.getByRole('group', { name: 'Equaliser on Frame drum' })
+  for (const control of [
+    panel.getByLabel('Acts on'),
+    panel.getByRole('switch', { name: 'Ring out' }),
+    board.getByRole('button', { name: 'Send to', exact: true }),
+    board.getByRole('button', { name: 'Redo' }),
+    board.getByRole('button', { name: 'Play', exact: true }),
+  ]) {
+    await control.scrollIntoViewIfNeeded()
+    await expect(control).toBeInViewport({ ratio: 0.9 })
+  }
+  expect(await board.evaluate(() => document.getElementById('root')!.scrollWidth)).toBeLessThanOrEqual(640)
+})

@@ -1,4 +1,3 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { type Shoal, clock, expect, project, row, stagesOf, still, test } from '../support/shoal'
 
@@ -210,19 +209,4 @@ test('a forked chain is taken from the presets, kept as a trial, and a path is a
   await board.getByLabel('Driven by', { exact: true }).selectOption({ label: 'Marimba' })
   await board.getByLabel('Driven by: where it is taken').selectOption({ label: 'path Offing' })
   await expect(board.getByLabel('Driven by: where it is taken')).toHaveValue(/^path /)
-})
-
-test('a fork on the bench has no barriers, in both themes', async ({ board }) => {
-  await row(board, 'Low horn').locator('[data-fork]').click()
-  await bench(board).getByRole('button', { name: 'Path Breath' }).click()
-  await expect(bench(board).getByText(/Thick: the whole/)).toBeVisible()
-  for (const theme of ['day', 'night']) {
-    if (theme === 'night') await board.keyboard.press('g')
-    await still(board) // colours fade
-    const found = await new AxeBuilder({ page: board })
-      .include('section[aria-label=Bench]')
-      .withTags(['wcag2a', 'wcag2aa', 'wcag22aa'])
-      .analyze()
-    expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)).toEqual([])
-  }
 })

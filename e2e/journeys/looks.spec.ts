@@ -27,16 +27,21 @@ const views: [string, (page: Page) => Promise<unknown>][] = [
   ['a passage', (p) => p.getByRole('button', { name: 'Passage Held breath' }).click()],
 ]
 
+/** Where by night other colours lie on each other than elsewhere. */
+const byNight = ['a row', 'an equaliser', 'a path', 'effects', 'soundings', 'a passage']
+
 for (const theme of ['light', 'dark'] as const) {
   test(`everything can be read and reached, ${theme}`, async ({ board }) => {
     await board.emulateMedia({ colorScheme: theme })
     const first = views[1]![0] // all of the page is looked at once, then only what changes
-    for (const [name, go] of views) {
+    for (const [name, go] of views.filter(([name]) => theme === 'light' || byNight.includes(name))) {
       await board.keyboard.press('Escape')
       await go(board)
       await still(board)
-      expect.soft(await smallTexts(board, 12), `${name}: texts under 12 px`).toEqual([])
-      expect.soft(await smallTargets(board, 24), `${name}: targets under 24 px`).toEqual([])
+      if (theme === 'light') {
+        expect.soft(await smallTexts(board, 12), `${name}: texts under 12 px`).toEqual([])
+        expect.soft(await smallTargets(board, 24), `${name}: targets under 24 px`).toEqual([])
+      }
       expect.soft(await axeFinds(board, name === first ? 'body' : 'section[aria-label=Bench]'), `${name}: axe`).toEqual([])
     }
   })

@@ -25,7 +25,7 @@ func TestTheTravelOfEveryParameterIsThatOfTheTable(t *testing.T) {
 	var list []travel
 	seen := map[string]bool{}
 	add := func(p param.Param) {
-		p.Says, p.When, p.Group = "", nil, ""
+		p.Says, p.When, p.Group, p.Sheet = "", nil, "", ""
 		key, err := json.Marshal(struct {
 			A, B float64
 			T    param.Taper

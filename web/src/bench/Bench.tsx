@@ -73,7 +73,7 @@ function Selected({ channelId }: { channelId: string }) {
   if (passage)
     return (
       <Right key={id}>
-        <div className="h-full w-[640px]">
+        <div className="h-full w-[700px]">
           <PassagePanel id={passage.id} />
         </div>
       </Right>

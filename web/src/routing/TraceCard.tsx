@@ -48,12 +48,14 @@ export function TraceCard({ from, to }: { from: string; to: string }) {
                   {w.steps.map((s, k) => (
                     <tr key={k} className={s.gain <= -120 ? 'font-bold' : ''}>
                       <td className={s.changes ? 'soft' : ''}>{s.says}</td>
-                      <td className="figure text-right">{s.changes ? 'acts' : `${db(s.gain)} dB`}</td>
+                      <td className="figure text-right whitespace-nowrap">
+                        {s.changes ? 'acts' : `${db(s.gain)} dB`}
+                      </td>
                     </tr>
                   ))}
                   <tr style={{ borderTop: '1px solid var(--ink)' }}>
                     <td>{trace.ways.length > 1 ? `Way ${i + 1} in all` : 'In all'}</td>
-                    <td className="figure text-right font-bold">{db(w.total)} dB</td>
+                    <td className="figure text-right font-bold whitespace-nowrap">{db(w.total)} dB</td>
                   </tr>
                 </tbody>
               </table>

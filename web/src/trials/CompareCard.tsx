@@ -27,7 +27,7 @@ export function CompareCard({ channel }: { channel: string }) {
   }, [channel, row])
   const first = result?.alternatives[0]
   return (
-    <Card title={`Trials of ${row?.name ?? ''} in figures`} width={760}>
+    <Card title={`Trials of ${row?.name ?? ''} in figures`} width={640}>
       {busy && <p className="soft">Rendering each of them over the loop or the section…</p>}
       {result && first && (
         <>
