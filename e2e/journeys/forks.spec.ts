@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { type Shoal, clock, expect, project, row, stagesOf, still, test } from '../support/shoal'
+import { type Shoal, clock, expect, project, row, stagesOf, test } from '../support/shoal'
 
 type Path = { id: string; name: string; level: number; mute: boolean; chain: { nodes: Node[] } }
 type Fork = {
