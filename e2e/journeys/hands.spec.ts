@@ -43,6 +43,7 @@ test('without a mouse: an effect, its place, a value, bypass, a send, a fork, a 
   await board.keyboard.type('Quay')
   await board.keyboard.press('Enter')
   await expect(row(board, 'Quay')).toBeAttached()
+  await expect(board.getByRole('heading', { name: 'Quay' }).first()).toBeVisible() // it is on the bench
   // a line for the row's level
   await board.keyboard.press('ArrowUp')
   await board.keyboard.press('Shift+X')

@@ -33,7 +33,7 @@ export function ChainHead({ channel }: { channel: Channel }) {
           {channel.printOf ? ` · printed from ${channel.printOf.name}` : ''}
         </span>
       )}
-      <span className="ml-auto flex min-w-0 shrink-0 items-center gap-1.5">
+      <span className="ml-auto flex min-w-0 items-center gap-1.5 -my-1 overflow-x-auto px-0.5 py-1">
         <TrialStrip channel={channel} />
         {!blind && (
           <Menu

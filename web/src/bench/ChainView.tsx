@@ -40,7 +40,7 @@ function Chain({ channel }: { channel: Channel }) {
   const selected = useView((v) => v.stage)
   const project = useSession((s) => s.project)
   const { owner, chain } = shownChain(channel, trials)
-  const { box, less, more, height, look } = useBox()
+  const { box, less, more, below, height, look } = useBox()
   const nodes = chain.nodes
   const heart: Open = (x) => x.id === selected || ('chain' in x && holds(x.chain.nodes, selected))
   const first: Open = (x) => heart(x) || nodes.some((n) => n.fork?.paths.some((p) => p === x))
@@ -68,7 +68,7 @@ function Chain({ channel }: { channel: Channel }) {
         <div
           ref={box}
           className="relative flex min-w-0 overflow-auto"
-          style={{ maskImage: edges(less, more) }}
+          style={{ maskImage: edges(less, more, below), maskComposite: 'intersect' }}
           onScroll={look}
           onDragOver={(e) => carried(e) && e.preventDefault()}
           onDrop={(e) => {
@@ -102,7 +102,12 @@ function Chain({ channel }: { channel: Channel }) {
 }
 
 /** Fades where there is more. */
-const edges = (less: boolean, more: boolean) =>
-  less || more
-    ? `linear-gradient(to right, ${less ? 'transparent' : 'black'}, black 40px, black calc(100% - 40px), ${more ? 'transparent' : 'black'})`
-    : undefined
+function edges(less: boolean, more: boolean, below: boolean): string | undefined {
+  const fades: string[] = []
+  if (less || more)
+    fades.push(
+      `linear-gradient(to right, ${less ? 'transparent' : 'black'}, black 40px, black calc(100% - 40px), ${more ? 'transparent' : 'black'})`,
+    )
+  if (below) fades.push('linear-gradient(to bottom, black calc(100% - 30px), transparent)')
+  return fades.join(', ') || undefined
+}

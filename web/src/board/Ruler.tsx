@@ -30,7 +30,7 @@ export function Ruler({
         className="relative flex shrink-0 items-center gap-2 pl-3"
         style={{ width: head, borderRight: '1px solid var(--hair)' }}
       >
-        <span className="soft text-small">Tide</span>
+        <span className="soft min-w-0 truncate text-small">Tide</span>
         <span className="join">
           {tides.map((t) => (
             <button

@@ -27,7 +27,7 @@ export function Place() {
   }, 'meter')
   return (
     <>
-      <div className="w-[84px]">
+      <div className="min-w-[84px]">
         <div ref={section} className="soft truncate text-small">
           Bars
         </div>
@@ -35,7 +35,7 @@ export function Place() {
           1.1.00
         </div>
       </div>
-      <div className="w-[72px]">
+      <div className="min-w-[72px]">
         <div className="soft text-small">
           of {timeline ? minutes(timeline.end / timeline.rate).split('.')[0] : '–'}
         </div>
