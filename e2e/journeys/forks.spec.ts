@@ -46,7 +46,8 @@ test('stages become a path beside a dry one that is off, and dissolve again', as
   // one path more, named, and taken out again
   await panel.getByRole('button', { name: 'Paths of the fork' }).click()
   await board.getByRole('menuitem', { name: 'Add a path' }).click()
-  await expect(bench(board).getByRole('button', { name: 'Path Path 2, muted' })).toBeVisible()
+  const fresh = bench(board).getByRole('button', { name: 'Path Path 2, muted' })
+  await expect(fresh).toHaveAttribute('aria-pressed', 'true') // it is there, and selected
   await board.keyboard.press('n')
   await board.getByLabel('Name of the path').first().fill('Bright')
   await board.keyboard.press('Enter')
