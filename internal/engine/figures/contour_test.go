@@ -16,9 +16,17 @@ func TestAContourShowsWhatAPassageDoes(t *testing.T) {
 	doc.Channels[0].Pan = 0
 	bar := int64(4 * 960)
 	down := []project.Point{{Shape: project.Ramp}, {Tick: project.CourseParts, Value: 1, Shape: project.Hold}}
-	x := &project.Passage{ID: "x", Name: "Down", From: 2 * bar, To: 3 * bar, Rows: []string{doc.Channels[0].ID}, Tail: project.TailRing, Fade: 960,
+	x := &project.Passage{
+		ID:   "x",
+		Name: "Down",
+		From: 2 * bar,
+		To:   3 * bar,
+		Rows: []string{doc.Channels[0].ID},
+		Tail: project.TailRing,
+		Fade: 960,
 		Courses: []*project.Course{{Name: "Down", Points: down, Targets: []project.CourseTarget{
-			{Owner: doc.Channels[0].ID, Name: "fader", From: 0, To: -20}}}}}
+			{Owner: doc.Channels[0].ID, Name: "fader", From: 0, To: -20}}}},
+	}
 	doc.Passages = []*project.Passage{x}
 	require.NoError(t, doc.Validate(engine.EffectInfo))
 	for _, off := range []bool{false, true} {
@@ -50,8 +58,18 @@ func TestWhatIsLeftIsSaid(t *testing.T) {
 		return project.CourseTarget{Owner: brake.ID(), Name: name, From: from, To: to, Length: length}
 	}
 	step := []project.Point{{Value: 1, Shape: project.Hold}}
-	x := &project.Passage{ID: "x", Name: "Brake", From: 960, To: 1920, Rows: []string{doc.Channels[0].ID}, Tail: project.TailHold, Fade: 960,
-		Courses: []*project.Course{{Name: "Stop", Points: step, Targets: []project.CourseTarget{at("stop", 0, 1, 0), at("sync", 0, 1, 0), at("time", 1, 1, 1)}}}}
+	x := &project.Passage{
+		ID:   "x",
+		Name: "Brake",
+		From: 960,
+		To:   1920,
+		Rows: []string{doc.Channels[0].ID},
+		Tail: project.TailHold,
+		Fade: 960,
+		Courses: []*project.Course{
+			{Name: "Stop", Points: step, Targets: []project.CourseTarget{at("stop", 0, 1, 0), at("sync", 0, 1, 0), at("time", 1, 1, 1)}},
+		},
+	}
 	doc.Passages = []*project.Passage{x}
 	require.NoError(t, doc.Validate(engine.EffectInfo))
 	c, err := OfPassage(t.Context(), doc, lib, x.ID, nil, nil)

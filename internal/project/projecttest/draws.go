@@ -50,7 +50,12 @@ func (d *drawing) ofChains() project.Change {
 	case 0:
 		return &project.RenewStage{ID: d.pick(d.nodes)}
 	case 1:
-		return &project.AddStage{Owner: d.pick(d.owners), Index: d.i, Effect: []string{"trim", "reverb", "nothing"}[d.r.IntN(3)], Off: d.yes}
+		return &project.AddStage{
+			Owner:  d.pick(d.owners),
+			Index:  d.i,
+			Effect: []string{"trim", "reverb", "nothing"}[d.r.IntN(3)],
+			Off:    d.yes,
+		}
 	case 2:
 		return &project.TurnStage{ID: d.pick(d.nodes), Effect: []string{"trim", "limiter", "nothing"}[d.r.IntN(3)]}
 	case 3:

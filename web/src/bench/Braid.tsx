@@ -2,16 +2,15 @@ import type { Channel, Fork, Node, Path } from '../api/types'
 import { carried } from '../board/carry'
 import { Depth } from '../controls/Depth'
 import { useView } from '../session/view'
+import { Fan } from './Fan'
 import { ForkCard } from './ForkCard'
 import { StageCard } from './StageCard'
 import { StrandChip } from './StrandChip'
 import { StrandHead } from './StrandHead'
 import { Wire } from './Wire'
-import { fan, type Open, forkHeight, HEAD, isOpen, LINE, lines, strandHeight } from './braid'
+import { type Open, HEAD, isOpen, LINE, lines, strandHeight } from './braid'
 
 type Drawn = { channel: Channel; off: boolean; open: Open }
-
-const FAN = 22
 
 /** A fork, large: where it divides, its strands, where they join, and the depth behind it. */
 export function Braid({ fork, owner, index, ...d }: { fork: Fork; owner: string; index: number } & Drawn) {
@@ -33,35 +32,6 @@ export function Braid({ fork, owner, index, ...d }: { fork: Fork; owner: string;
         <Depth point={`after ${fork.id}`} title={`Level after ${fork.name || 'this fork'}`} />
       </At>
     </span>
-  )
-}
-
-function Fan(p: { fork: Fork; open: Drawn['open']; off: boolean; from: number; back?: boolean }) {
-  const selected = useView((v) => v.stage)
-  const height = forkHeight(p.fork, p.open)
-  return (
-    <svg
-      width={FAN}
-      height={height}
-      viewBox={`0 0 ${FAN} ${height}`}
-      className="shrink-0 overflow-visible"
-      style={p.back ? { transform: 'scaleX(-1)' } : undefined}
-      aria-hidden
-    >
-      {lines(p.fork, p.open).map((y, i) => {
-        const path = p.fork.paths[i]!
-        return (
-          <path
-            key={path.id}
-            d={fan(p.from, y, FAN)}
-            fill="none"
-            stroke="var(--deep)"
-            strokeWidth={path.id === selected ? 2.4 : 1.4}
-            strokeDasharray={path.mute || p.off ? '3 3' : undefined}
-          />
-        )
-      })}
-    </svg>
   )
 }
 

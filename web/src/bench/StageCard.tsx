@@ -1,5 +1,5 @@
 import type { Channel, Stage } from '../api/types'
-import { MiniPicture } from '../board/MiniPicture'
+import { SmallPicture } from '../board/MiniPicture'
 import { NameField } from '../controls/NameField'
 import { percent, share } from '../controls/cost'
 import { effectOf, stageName } from '../document/chain'
@@ -7,7 +7,7 @@ import { useSession } from '../session/store'
 import { useView } from '../session/view'
 import { Plumb, plumbsOf } from './Plumb'
 import { cardProps, useCard } from './card'
-import { useHanging } from './picture'
+import { useHanging, useStagePicture } from './picture'
 import { setStage } from './stages'
 
 type Props = {
@@ -31,7 +31,8 @@ export function StageCard({ stage, channel, owner, index, off, beside }: Props) 
   const hollow = stage.bypass || off
   const look = useCard(stage.id, hollow)
   const effect = effectOf(stage, effects)
-  const hung = plumbsOf(stage, effect, mix, useHanging(stage))
+  const picture = useStagePicture(stage)
+  const hung = plumbsOf(stage, effect, mix, useHanging(stage, picture))
   const says = [
     stage.actsOn === 'both' ? '' : stage.actsOn,
     stage.mixLaw === 'add' ? 'added' : '',
@@ -60,7 +61,7 @@ export function StageCard({ stage, channel, owner, index, off, beside }: Props) 
             {says.length > 0 && <span className="water-label text-small leading-3">{says.join(' · ')}</span>}
           </span>
         )}
-        <MiniPicture stage={stage} width={34} height={18} />
+        <SmallPicture picture={picture} width={34} height={18} />
       </span>
       {!hollow && (
         <span className="flex gap-2.5">

@@ -6,8 +6,7 @@ import type { Fork, Node, Path } from '../api/types'
 export const LINE = 18
 /** The head of a strand: its name, its level, listening. */
 export const HEAD = 26
-/** A stage, and one with its plumbs beside their figures. */
-export const CARD = 36
+/** A stage with its plumbs, their figures beside them. */
 export const HUNG = 84
 export const GAP = 4
 

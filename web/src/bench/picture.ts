@@ -39,8 +39,7 @@ function usePicture(id: string, values: string, owners: string[] = [id]): Pictur
 }
 
 /** The plumbs under a stage, as Go chose them; while a hand moves something of it, they stay as they were. */
-export function useHanging(stage: Stage) {
-  const picture = useStagePicture(stage)
+export function useHanging(stage: Stage, picture: Picture | null) {
   const held = useSession((s) => Object.keys(s.moving).some((k) => k.startsWith(stage.id)))
   const [now, setNow] = useState(picture?.plumbs)
   if (!held && picture && now !== picture.plumbs) setNow(picture.plumbs)

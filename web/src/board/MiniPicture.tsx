@@ -2,16 +2,20 @@ import type { Picture, Stage } from '../api/types'
 import { useStagePicture } from '../bench/picture'
 
 /** A stage's picture, small: its main line only. */
-export function MiniPicture({
-  stage,
+export const MiniPicture = ({ stage, ...size }: { stage: Stage; width?: number; height?: number }) => (
+  <SmallPicture picture={useStagePicture(stage)} {...size} />
+)
+
+/** A picture that is there already, small. */
+export function SmallPicture({
+  picture: p,
   width = 34,
   height = 14,
 }: {
-  stage: Stage
+  picture: Picture | null
   width?: number
   height?: number
 }) {
-  const p = useStagePicture(stage)
   if (!p) return <svg width={width} height={height} aria-hidden />
   return (
     <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden>

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react'
 import { setView } from '../session/view'
+import { firstIn } from './first'
 import { useReturn } from './useReturn'
 
 /** What is asked or told beside the board, on the right of the bench: nothing lies over what it is about, and all goes
@@ -27,11 +28,7 @@ export function Card({
   useReturn()
   useEffect(() => {
     if (ref.current?.contains(document.activeElement)) return
-    const body = ref.current?.querySelector('[data-body]')
-    const first =
-      body?.querySelector<HTMLElement>('[data-first]') ??
-      body?.querySelector<HTMLElement>('input, select, textarea, [role=slider]') ??
-      body?.querySelector<HTMLElement>('button, a[href]')
+    const first = firstIn(ref.current)
     ;(onKey ? ref.current : (first ?? ref.current))?.focus()
     // eslint-disable-next-line react-hooks/exhaustive-deps -- when it opens
   }, [])

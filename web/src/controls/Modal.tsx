@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useRef } from 'react'
+import { firstIn } from './first'
 import { useReturn } from './useReturn'
 
 /** A question over everything, for what nothing goes on without. Escape puts it away, and the focus goes back where it
@@ -18,13 +19,7 @@ export function Modal({
   useReturn()
   useEffect(() => {
     ref.current?.showModal()
-    // a dialog would focus its first button, which puts it away
-    const body = ref.current?.querySelector('[data-body]')
-    const first =
-      body?.querySelector<HTMLElement>('[data-first]') ??
-      body?.querySelector<HTMLElement>('input, select, textarea, [role=slider]') ??
-      body?.querySelector<HTMLElement>('button, a[href]')
-    first?.focus()
+    firstIn(ref.current)?.focus()
   }, [])
   return (
     <dialog
