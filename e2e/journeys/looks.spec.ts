@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test'
-import { axeFinds, smallTargets, smallTexts } from '../support/looks'
+import { axeFinds, cutTexts, smallTargets, smallTexts, spaceOut } from '../support/looks'
 import { row, stagesOf, still, test } from '../support/shoal'
 
 const bench = (page: Page) => page.getByRole('region', { name: 'Bench' })
@@ -30,6 +30,9 @@ const views: [string, (page: Page) => Promise<unknown>][] = [
 /** Where by night other colours lie on each other than elsewhere. */
 const byNight = ['a row', 'an equaliser', 'a path', 'effects', 'soundings', 'a passage']
 
+/** Where there is least room for words. */
+const spaced = ['nothing selected', 'a row', 'an equaliser', 'a fork', 'a path', 'a return', 'a passage']
+
 for (const theme of ['light', 'dark'] as const) {
   test(`everything can be read and reached, ${theme}`, async ({ board }) => {
     await board.emulateMedia({ colorScheme: theme })
@@ -46,3 +49,13 @@ for (const theme of ['light', 'dark'] as const) {
     }
   })
 }
+
+test('with wider text spacing no name is cut', async ({ board }) => {
+  await spaceOut(board)
+  for (const [name, go] of views.filter(([name]) => spaced.includes(name))) {
+    await board.keyboard.press('Escape')
+    await go(board)
+    await still(board)
+    expect.soft(await cutTexts(board), name).toEqual([])
+  }
+})

@@ -38,6 +38,24 @@ export const smallTargets = (page: Page, least: number) =>
     return [...found]
   }, least)
 
+/** Words that end in dots because there is no room for them. */
+export const cutTexts = (page: Page) =>
+  page.evaluate(() => {
+    const found = new Set<string>()
+    for (const el of document.querySelectorAll('body *')) {
+      const css = getComputedStyle(el)
+      const cuts = css.textOverflow === 'ellipsis' || css.webkitLineClamp !== 'none'
+      if (!cuts || el.tagName === 'INPUT' || css.overflowX === 'visible' || !el.checkVisibility({ visibilityProperty: true })) continue
+      const by = css.webkitLineClamp === 'none' ? el.scrollWidth - el.clientWidth : el.scrollHeight - el.clientHeight
+      if (by > 2) found.add(`${el.tagName} ${el.textContent!.trim().slice(0, 50)}`)
+    }
+    return [...found]
+  })
+
+/** The text spacing that a reader may ask for (WCAG 2.2, 1.4.12), as far as it is about widths. */
+export const spaceOut = (page: Page) =>
+  page.addStyleTag({ content: '* { letter-spacing: 0.12em !important; word-spacing: 0.16em !important }' })
+
 /** What axe finds wrong in a part of the page, by rule and place. */
 export async function axeFinds(page: Page, part: string): Promise<string[]> {
   const found = await new AxeBuilder({ page }).include(part).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()

@@ -12,8 +12,8 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
   const lit = useView((v) => v.listening?.node === fork.id)
   return (
     <div className="mb-1.5 flex h-7 shrink-0 items-center gap-2">
-      <h2 className="truncate text-head font-bold">{fork.name || 'Fork'}</h2>
-      <span className="soft truncate text-small">
+      <h2 className="shrink-0 text-head font-bold whitespace-nowrap">{fork.name || 'Fork'}</h2>
+      <span className="soft line-clamp-2 min-w-0 text-small leading-[14px]">
         {kind} on {channel.name}
       </span>
       <span className="ml-auto flex shrink-0 items-center gap-1">

@@ -27,7 +27,7 @@ export function ForkPanel({ fork, path, channel }: { fork: Fork; path: Path | nu
     >
       <ForkHead fork={fork} path={path} channel={channel} />
       <div className="grid min-h-0 flex-1 grid-cols-[212px_minmax(0,1fr)] gap-4">
-        <div>
+        <div className="min-h-0 overflow-y-auto">
           <ForkPicture fork={fork} path={path} figures={figures} height={height - 112} />
           <ForkSays fork={fork} figures={figures} hint={hint} />
         </div>

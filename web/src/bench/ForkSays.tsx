@@ -21,7 +21,7 @@ export function ForkSays({ fork, figures, hint }: { fork: Fork; figures: ForkFig
           {late}
         </p>
       )}
-      <p className="soft line-clamp-2 text-small leading-[14px]">
+      <p className="soft text-small leading-[14px]">
         {hint ||
           (figures.measured
             ? 'Measured with noise at −18 dBFS: something on a path is not linear.'

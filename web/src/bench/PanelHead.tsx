@@ -6,7 +6,7 @@ export const PanelHead = (p: { title: string; of: string; says?: string; childre
     <h2 className="shrink-0 text-head font-bold whitespace-nowrap" title={p.says}>
       {p.title}
     </h2>
-    <span className="soft min-w-0 truncate text-small" title={p.of}>
+    <span className="soft line-clamp-2 min-w-0 text-small leading-[14px]" title={p.of}>
       {p.of}
     </span>
     <span className="ml-auto flex shrink-0 items-center gap-1">{p.children}</span>

@@ -11,8 +11,8 @@ export function PathScales({ path, part }: { path: Path; part: number | undefine
   const listened = useView((v) => v.listening?.paths?.includes(path.id) ?? false)
   return (
     <>
-      <div className="mb-1 flex h-7 items-center gap-1.5">
-        <span className="min-w-0 truncate text-press font-semibold">{path.name}</span>
+      <div className="mb-1 flex min-h-7 flex-wrap items-center gap-x-1.5">
+        <span className="text-press font-semibold wrap-anywhere">{path.name}</span>
         <span className="soft text-small whitespace-nowrap">
           {part !== undefined && `${Math.round(part * 100)} % of the power of all`}
         </span>

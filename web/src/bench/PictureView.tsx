@@ -57,8 +57,8 @@ export function PictureView({
       >
         <PictureGrid p={p} f={f} w={W} h={H} />
         {p.spectrum && watched && <Spectrum stage={stage.id} width={W} height={H} />}
-        {p.curves.map((c) => (
-          <g key={c.name}>
+        {p.curves.map((c, i) => (
+          <g key={`${c.name} ${i}`}>
             {c.fill && <path d={f.area(c.x, c.y)} fill="var(--shoal-3)" opacity={0.55} />}
             <path
               d={f.path(c.x, c.y)}

@@ -7,13 +7,18 @@ import { useScale } from '../controls/useScale'
 
 type Props = { owner: string; param: Param; value: number; of: string; caption: string; beside?: boolean }
 
+/** A plumb: an upright scale that hangs under a stage. */
+export function Plumb(props: Props) {
+  return <PlumbScale {...props} {...useParam(props.owner, props.param, props.value, props.of)} />
+}
+
 const HEIGHT = 52
 const TICKS = [0, 1, 2, 3, 4, 5, 6, 7, 8]
 
-/** A plumb: an upright scale that hangs under a stage. Drag up and down (Shift for fine), arrows, type, double click
-    resets. */
-export function Plumb({ owner, param, value, of, caption, beside }: Props) {
-  const p = useParam(owner, param, value, of)
+type State = Pick<ReturnType<typeof useParam>, 'moved' | 'theirs' | 'refused' | 'set' | 'onLine' | 'onMoves'>
+
+/** Drag up and down (Shift for fine), arrows, type, double click resets. */
+export function PlumbScale({ owner, param, of, caption, beside, ...p }: Props & State) {
   // what is two places long needs no third
   const rough = Math.abs(p.value) >= 10 ? { ...param, digits: 0 } : param
   const ruler = useRef<SVGSVGElement>(null)

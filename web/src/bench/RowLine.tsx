@@ -43,7 +43,7 @@ export function RowLine({ channel }: { channel: Channel }) {
           <label className="flex shrink-0 items-center gap-1.5">
             <span className="soft">to</span>
             <select
-              className="select select-xs w-[76px] pr-6"
+              className="select select-xs w-auto max-w-[120px] min-w-[76px] pr-6"
               aria-label="Output"
               value={channel.output}
               onChange={(e) => void setRow(channel, { output: e.target.value }, 'Change the output of')}

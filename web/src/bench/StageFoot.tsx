@@ -12,7 +12,7 @@ export function StageFoot({ stage, effect }: { stage: Stage; effect: EffectInfo 
   return (
     <>
       {effect.version < effect.newest && <OlderSound stage={stage} effect={effect} />}
-      <div className="flex h-[25px] shrink-0 items-end gap-1">
+      <div className="flex min-h-[25px] shrink-0 flex-wrap items-end gap-1">
         <Small
           label="Mix law"
           says="Blend fades from dry to wet; add leaves the dry signal as it is and adds the wet."
@@ -59,7 +59,7 @@ function Small<T extends string>(p: {
 }) {
   return (
     <select
-      className="select select-xs min-w-0 flex-1 pr-5"
+      className="select select-xs min-w-[68px] w-auto flex-1 pr-5"
       aria-label={p.label}
       title={`${p.label}. ${p.says}`}
       data-says={p.says}

@@ -29,7 +29,7 @@ export function StageHead({ stage, channel, effect, pinned, children }: Props) {
       <h2 className="shrink-0 text-head font-bold whitespace-nowrap" title={effect.says}>
         {name}
       </h2>
-      <span className="soft truncate text-small">
+      <span className="soft line-clamp-2 min-w-0 text-small leading-[14px]">
         on {channel.name}
         {stage.name && stage.name !== effect.name ? ` · ${effect.name}` : ''}
       </span>

@@ -43,7 +43,7 @@ export function ForkChip({ fork, channel, owner, index, chainOff }: Props) {
           {...besides(owner, index)}
         >
           <ForkGlyph paths={fork.paths.length} width={22} />
-          <span className={`max-w-[110px] truncate ${off ? 'struck soft' : ''}`}>
+          <span className={`max-w-[180px] truncate ${off ? 'struck soft' : ''}`}>
             {fork.name || `${fork.paths.length} paths`}
           </span>
         </button>
@@ -73,7 +73,7 @@ function OpenPath({ path, channel, off }: { path: Path; channel: string; off: bo
       }}
     >
       <button
-        className="h-6 w-[84px] truncate px-1 text-left"
+        className="h-6 max-w-[180px] min-w-[84px] truncate px-1 text-left"
         style={{ fontWeight: selected ? 700 : 400 }}
         aria-label={`Path ${path.name}${path.mute ? ', muted' : ''}`}
         onClick={() => select(channel, path.id)}

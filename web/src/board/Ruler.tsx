@@ -27,15 +27,15 @@ export function Ruler({
       style={{ height: tide === 'high' ? 30 : 49, borderBottom: '1px solid var(--hair)' }}
     >
       <div
-        className="relative flex shrink-0 items-center gap-2 pl-3"
+        className="relative flex shrink-0 items-center gap-1 pl-3"
         style={{ width: head, borderRight: '1px solid var(--hair)' }}
       >
-        <span className="soft min-w-0 truncate text-small">Tide</span>
+        <span className="soft text-small">Tide</span>
         <span className="join">
           {tides.map((t) => (
             <button
               key={t}
-              className={`join-item btn btn-xs px-2 font-normal ${tide === t ? 'btn-primary' : 'btn-outline'}`}
+              className={`join-item btn btn-xs px-1 font-normal ${tide === t ? 'btn-primary' : 'btn-outline'}`}
               style={{ borderColor: 'var(--soft)' }}
               aria-pressed={tide === t}
               onClick={() => setView({ tide: t })}

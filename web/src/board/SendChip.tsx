@@ -23,7 +23,7 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
   }, 'meter')
   return (
     <button
-      className="relative flex h-6 w-[124px] items-center justify-between gap-1 overflow-hidden rounded-full border px-2 text-label"
+      className="relative flex h-6 max-w-[200px] min-w-[124px] items-center justify-between gap-1 overflow-hidden rounded-full border px-2 text-label"
       style={{
         background: 'var(--card)',
         borderColor: 'var(--deep)',

@@ -13,12 +13,12 @@ export function Pick<T extends string | number>(p: {
       className={
         p.wide
           ? 'grid grid-cols-[minmax(0,1fr)_190px] items-center gap-2 text-label'
-          : 'block h-[37px] text-label'
+          : 'block min-h-[37px] text-label'
       }
       title={p.says}
       data-says={p.says}
     >
-      <span className="block h-4 truncate leading-4">{p.label}</span>
+      <span className="block leading-4 [overflow-wrap:anywhere]">{p.label}</span>
       <select
         className="select select-xs -mt-[3px] w-full pr-6"
         aria-label={p.label}
@@ -39,11 +39,11 @@ export function Pick<T extends string | number>(p: {
 export function Toggle(p: { label: string; says: string; on: boolean; onSet: (on: boolean) => unknown }) {
   return (
     <label
-      className="flex h-6 min-w-0 cursor-pointer items-center justify-between gap-2 text-label"
+      className="flex min-h-6 min-w-0 cursor-pointer items-center justify-between gap-2 text-label"
       title={p.says}
       data-says={p.says}
     >
-      <span className="min-w-0 truncate">{p.label}</span>
+      <span className="min-w-0 leading-4 [overflow-wrap:anywhere]">{p.label}</span>
       <input
         type="checkbox"
         className="toggle toggle-sm"

@@ -81,7 +81,7 @@ export function Scale(p: Props) {
         <span className="soft">{p.caption}</span>
         {by}
         <span className="w-[66px] shrink-0">{drawn}</span>
-        <span className="w-[46px] shrink-0">{figure}</span>
+        <span className="min-w-[46px] shrink-0">{figure}</span>
       </span>
     )
   if (narrow)
@@ -95,9 +95,12 @@ export function Scale(p: Props) {
       </span>
     )
   return (
-    <div className="relative h-[37px] min-w-0" data-says={param.says}>
-      <div className="flex h-4 items-center gap-1">
-        <span className={`min-w-0 truncate ${compact ? 'soft text-small' : 'text-label'}`} title={param.says}>
+    <div className="relative min-h-[37px] min-w-0" data-says={param.says}>
+      <div className="flex min-h-4 flex-wrap items-center gap-x-1">
+        <span
+          className={`min-w-0 leading-4 [overflow-wrap:anywhere] ${compact ? 'soft text-small' : 'text-label'}`}
+          title={param.says}
+        >
           {p.caption ?? name}
         </span>
         {p.theirs && (
@@ -108,7 +111,7 @@ export function Scale(p: Props) {
         {by}
         <span className="relative z-10 -my-1 ml-auto shrink-0">{figure}</span>
       </div>
-      <div className="absolute inset-x-0 bottom-0">{drawn}</div>
+      <div className="-mt-[3px]">{drawn}</div>
     </div>
   )
 }

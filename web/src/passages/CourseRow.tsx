@@ -49,7 +49,7 @@ function Targets({ v, index, list }: { v: PassageView; index: number; list: Cour
   const choice = t.param.taper === 'choice' || t.param.taper === 'switch'
   return (
     <div className="flex items-center gap-1 text-small">
-      <span className="min-w-0 flex-1 truncate" title={`${t.param.label} of ${of}${on.join(', ')}`}>
+      <span className="min-w-0 flex-1 leading-4" title={`${t.param.label} of ${of}${on.join(', ')}`}>
         {t.param.label} <span className="soft text-small">{`${of}${rows}`}</span>
       </span>
       {t.length ? (

@@ -1,38 +1,15 @@
-import type { ReactNode } from 'react'
-import type { Param } from '../api/types'
+import { type CSSProperties } from 'react'
 import { Lamp } from '../board/Lamp'
 import { Pick, Toggle } from '../controls/Pick'
 import { Scale } from '../controls/Scale'
 import { Shape } from '../soundings/Diamond'
+import { Part } from './Part'
+import { level, scales } from './states'
+import { TimeStates } from './TimeStates'
 
 /* For whoever works on the page: every control in every state, in both themes. Only in development. */
 
-const level: Param = {
-  name: 'level',
-  label: 'Level',
-  unit: 'dB',
-  says: 'How loud it is.',
-  min: -60,
-  max: 6,
-  default: 0,
-  taper: 'linear',
-  step: 0.5,
-  digits: 1,
-}
-
 const nothing = () => undefined
-
-type Moved = { low: number; high: number; by: 'line' | 'handle' | 'mover' | 'passage' }
-
-const scales: [string, { moved?: Moved; theirs?: string; refused?: boolean }][] = [
-  ['as it is', {}],
-  ['moved by a line', { moved: { low: 0.3, high: 0.7, by: 'line' } }],
-  ['moved by a mover', { moved: { low: 0.6, high: 0.9, by: 'mover' } }],
-  ['moved by a handle', { moved: { low: 0.5, high: 0.8, by: 'handle' } }],
-  ['held by a passage', { moved: { low: 0, high: 1, by: 'passage' } }],
-  ['held by somebody else', { theirs: 'Odo' }],
-  ['refused', { refused: true }],
-]
 
 const buttons: [string, Record<string, unknown>][] = [
   ['as it is', {}],
@@ -106,6 +83,7 @@ export default function StatesPage() {
             <Card name="broken" style={{ borderColor: 'var(--loss)' }} />
             <Card name="traced" style={{ outline: '2px solid var(--ink)' }} />
           </Part>
+          <TimeStates />
           <Part title="Soundings">
             {(['note', 'caution', 'broken'] as const).map((w) => (
               <span key={w} className="flex items-center gap-1.5 text-label">
@@ -119,14 +97,7 @@ export default function StatesPage() {
   )
 }
 
-const Part = (p: { title: string; children: ReactNode }) => (
-  <section className="flex flex-col gap-2">
-    <h2 className="text-press font-semibold">{p.title}</h2>
-    <div className="flex flex-wrap items-center gap-2 [&>.grid]:w-full">{p.children}</div>
-  </section>
-)
-
-const Card = (p: { name: string; struck?: boolean; style?: React.CSSProperties }) => (
+const Card = (p: { name: string; struck?: boolean; style?: CSSProperties }) => (
   <button
     className={`flex h-9 items-center rounded-[4px] border px-2.5 text-label font-semibold ${p.struck ? 'struck soft' : ''}`}
     style={{ background: 'var(--card)', borderColor: 'var(--deep)', ...p.style }}
