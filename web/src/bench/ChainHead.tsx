@@ -27,13 +27,13 @@ export function ChainHead({ channel }: { channel: Channel }) {
     <div className="flex h-9 shrink-0 items-center gap-x-2 px-3.5 pt-1">
       <h2 className="text-head font-bold whitespace-nowrap">{channel.name}</h2>
       {!narrow && (
-        <span className="soft line-clamp-2 min-w-0 text-small leading-[14px]">
+        <span className="soft line-clamp-2 min-w-[60px] text-small leading-[14px]">
           {channel.kind} · {channel.stereo ? 'stereo' : 'mono'}
           {cost > 0 && !blind ? ` · costs ${percent(share(cost, rate))}` : ''}
           {channel.printOf ? ` · printed from ${channel.printOf.name}` : ''}
         </span>
       )}
-      <span className="ml-auto flex min-w-0 items-center gap-1.5 -my-1 overflow-x-auto px-0.5 py-1">
+      <span className="ml-auto flex min-w-0 items-center gap-1.5 -my-1 overflow-x-auto px-0.5 py-1 [&>*]:shrink-0">
         <TrialStrip channel={channel} />
         {!blind && (
           <Menu

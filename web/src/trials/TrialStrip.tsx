@@ -13,7 +13,7 @@ export function TrialStrip({ channel }: { channel: Channel }) {
   const match = matches[channel.id]?.[shown.owner === channel.id ? '' : shown.owner] ?? 0
   const order = hidden ? hidden.order.filter((o) => all.some((x) => x.owner === o)) : all.map((x) => x.owner)
   return (
-    <span className="flex items-center gap-1.5">
+    <span className="flex shrink-0 items-center gap-1.5">
       {all.length > 1 && (
         <span className="flex gap-0.5" role="group" aria-label="Trials">
           {order.map((owner, i) => {
