@@ -74,7 +74,7 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 	c.plan = &plan{
 		doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{},
 		strips: map[string]*strip{}, flows: map[string]*outflow{}, sends: map[string]*sendStep{}, stages: map[string]*stageStep{},
-		trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{},
+		trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}, clips: map[string]*player{}, lib: lib,
 	}
 	c.note(point)
 	c.collectTaps()
@@ -258,13 +258,12 @@ func (c *compiler) channelInput(ch *project.Channel) {
 	n := c.g.add("input", ch.ID, "the input of "+ch.Name)
 	n.says("of a", ch.Kind, ch.Stereo)
 	c.input[ch.ID] = n
-	for _, x := range ch.Clips {
-		n.says("clip", x.ID, x.Audio, x.Follows, x.Start, x.Offset, x.Frames, x.Gain, x.FadeIn, x.FadeOut, x.Exact)
-	}
 	id := ch.ID
 	var clips *player
-	if len(ch.Clips) > 0 {
+	n.says("clips", len(ch.Clips) > 0)
+	if len(ch.Clips) > 0 { // which they are is no matter of the plan's: its list is swapped
 		clips = newPlayer(c.doc, ch, c.clock, c.lib)
+		c.plan.clips[id] = clips
 	}
 	n.emit = func(n *gnode) []step {
 		s := &sum{id: id, out: buf, clips: clips, clipIn: newShift2(n.lagIn), tmp: c.tmp}

@@ -21,6 +21,8 @@ type plan struct {
 	moved       []*slot // those with movers or on a handle
 	handles     []*slot // a handle's value, once for each parameter that hangs on it
 	players     []*player
+	clips       map[string]*player // by channel
+	lib         *pages.Library
 	strips      map[string]*strip
 	flows       map[string]*outflow
 	sends       map[string]*sendStep
@@ -193,6 +195,11 @@ func (p *plan) adopt(old *plan) {
 // update takes over the values of a document of the same shape.
 func (p *plan) update(doc *project.Project, smooth int) {
 	p.doc = doc
+	p.end = songEnd(doc)
+	for id, pl := range p.clips {
+		ch, _ := doc.Channel(id)
+		pl.swap(playList(doc, ch, p.clock, p.lib), p.cursor.rolling)
+	}
 	for _, h := range doc.Handles {
 		p.aim(h.ID, handleName, h.Value, smooth)
 	}

@@ -1,7 +1,6 @@
 package engine
 
 import (
-	"math"
 	"slices"
 
 	"shoal/internal/dsp"
@@ -9,53 +8,73 @@ import (
 	"shoal/internal/project"
 )
 
-// player reads a track's clips.
+// player reads a track's clips. Its list is swapped when they change: nothing else of the plan is touched.
 type player struct {
-	clips []playClip
-	roll  dsp.Glide // fades when the song stops
+	clips  []playClip
+	before []playClip // while the new list fades in
+	fade   int        // frames of that fade done
+	frames int        // that it takes
+	roll   dsp.Glide  // fades when the song stops
+	spare  pair       // where the list from before is played
 }
 
+// playClip is a stretch of a clip as it sounds.
 type playClip struct {
-	sound           *pages.Sound
-	start, end      int64 // song frames
-	offset          int64
-	gain            float64
-	fadeIn, fadeOut int64
+	sound      *pages.Sound
+	start, end int64 // song frames
+	offset     int64
+	gain       float64
+	in, out    project.Fade
+	clip       *project.Clip // whose swell it is
 }
-
-// edgeSeconds is the fade at the edges of every clip that is not exact.
-const edgeSeconds = 0.002
 
 func newPlayer(p *project.Project, ch *project.Channel, clock *project.Clock, lib *pages.Library) *player {
-	pl := &player{}
-	edge := int64(math.Round(edgeSeconds * float64(p.SampleRate)))
-	for _, x := range ch.Clips {
-		a, _ := p.AudioByHash(x.Audio)
-		c := playClip{sound: lib.Sound(a.Hash, a.Frames, a.Channels), start: x.BeginsAt(clock), offset: x.Offset,
-			gain: dsp.Gain(x.Gain), fadeIn: x.FadeIn, fadeOut: x.FadeOut}
-		c.end = c.start + x.Frames
-		if !x.Exact {
-			half := x.Frames / 2
-			c.fadeIn, c.fadeOut = max(c.fadeIn, min(edge, half)), max(c.fadeOut, min(edge, half))
-		}
-		pl.clips = append(pl.clips, c)
+	return &player{clips: playList(p, ch, clock, lib), frames: int(fadeSeconds * float64(p.SampleRate))}
+}
+
+// playList is what sounds of a track's clips, by start.
+func playList(p *project.Project, ch *project.Channel, clock *project.Clock, lib *pages.Library) []playClip {
+	var list []playClip
+	for _, x := range p.Laid(ch, clock) {
+		a, _ := p.AudioByHash(x.Clip.Audio)
+		list = append(list, playClip{
+			sound: lib.Sound(a.Hash, a.Frames, a.Channels), start: x.From, end: x.To, offset: x.Offset,
+			gain: dsp.Gain(x.Clip.Gain), in: x.In, out: x.Out, clip: x.Clip,
+		})
 	}
-	slices.SortStableFunc(pl.clips, func(a, b playClip) int {
-		switch {
-		case a.start < b.start:
-			return -1
-		case a.start > b.start:
-			return 1
+	slices.SortStableFunc(list, func(a, b playClip) int { return int(a.start - b.start) })
+	return list
+}
+
+// swap takes another list of clips; while the song rolls it fades in.
+func (p *player) swap(list []playClip, rolling bool) {
+	if slices.EqualFunc(p.clips, list, playClip.same) {
+		p.clips = list
+		return
+	}
+	if p.before == nil && rolling { // one that is fading in already is taken at once
+		p.before, p.fade = p.clips, 0
+		if p.spare.l == nil {
+			p.spare = newPair()
 		}
-		return 0
-	})
-	return pl
+	}
+	p.clips = list
+}
+
+// same reports whether two stretches sound the same.
+func (x playClip) same(y playClip) bool {
+	return x.sound == y.sound && x.start == y.start && x.end == y.end && x.offset == y.offset && x.gain == y.gain &&
+		x.in == y.in && x.out == y.out && slices.Equal(x.clip.Swell, y.clip.Swell)
 }
 
 // missing appends the pages needed for frames [from, to) that are absent.
 func (p *player) missing(dst []pages.Missing, from, to int64) []pages.Missing {
-	for i := range p.clips {
-		c := &p.clips[i]
+	return missing(missing(dst, p.clips, from, to), p.before, from, to)
+}
+
+func missing(dst []pages.Missing, clips []playClip, from, to int64) []pages.Missing {
+	for i := range clips {
+		c := &clips[i]
 		if c.start >= to {
 			break
 		}
@@ -73,19 +92,15 @@ func (p *player) missing(dst []pages.Missing, from, to int64) []pages.Missing {
 	return dst
 }
 
+// run adds the clips to what stands in out.
 func (p *player) run(c *cursor, n int, out pair) {
 	if !c.rolling && !p.roll.Moving() && p.roll.Now() == 0 {
+		p.before = nil
 		return
 	}
-	from := c.frame
-	for i := range p.clips {
-		x := &p.clips[i]
-		if x.start >= from+int64(n) {
-			break
-		}
-		if x.end > from {
-			x.add(out, from, n)
-		}
+	playClips(p.clips, out, c.frame, n)
+	if p.before != nil {
+		p.fadeIn(c, n, out)
 	}
 	if p.roll.Moving() || p.roll.Now() != 1 {
 		for i := range out.l[:n] {
@@ -93,6 +108,33 @@ func (p *player) run(c *cursor, n int, out pair) {
 			out.l[i] *= g
 			out.r[i] *= g
 		}
+	}
+}
+
+func playClips(clips []playClip, out pair, from int64, n int) {
+	for i := range clips {
+		x := &clips[i]
+		if x.start >= from+int64(n) {
+			break
+		}
+		if x.end > from {
+			x.add(out, from, n)
+		}
+	}
+}
+
+// fadeIn goes from the list before to the one now.
+func (p *player) fadeIn(c *cursor, n int, out pair) {
+	clear(p.spare.l[:n])
+	clear(p.spare.r[:n])
+	playClips(p.before, p.spare, c.frame, n)
+	for i := range out.l[:n] {
+		g := project.Fade{}.At(min(1, float64(p.fade+i+1)/float64(p.frames)))
+		out.l[i] = p.spare.l[i] + g*(out.l[i]-p.spare.l[i])
+		out.r[i] = p.spare.r[i] + g*(out.r[i]-p.spare.r[i])
+	}
+	if p.fade += n; p.fade >= p.frames {
+		p.before = nil
 	}
 }
 
@@ -115,12 +157,12 @@ func (x *playClip) add(out pair, from int64, n int) {
 		}
 		o := int(f - from)
 		dl, dr := out.l[o:o+count], out.r[o:o+count]
-		if k := f - x.start; k >= x.fadeIn && k+int64(count) <= x.end-x.start-x.fadeOut {
+		if k := f - x.start; len(x.clip.Swell) == 0 && k >= x.in.Frames && k+int64(count) <= x.end-x.start-x.out.Frames {
 			dsp.AddSingles(dl, l, x.gain)
 			dsp.AddSingles(dr, r, x.gain)
 		} else {
 			for i := range dl {
-				g := x.gain * x.edge(f+int64(i)-x.start)
+				g := x.gain * x.shape(f+int64(i)-x.start)
 				dl[i] += float64(l[i]) * g
 				dr[i] += float64(r[i]) * g
 			}
@@ -129,14 +171,20 @@ func (x *playClip) add(out pair, from int64, n int) {
 	}
 }
 
-// edge is the raised-cosine fade at frame k of the clip.
-func (x *playClip) edge(k int64) float64 {
+// shape is the gain of fades and swell at frame k of the stretch.
+func (x *playClip) shape(k int64) float64 {
 	g := 1.0
-	if k < x.fadeIn {
-		g = 0.5 - 0.5*math.Cos(math.Pi*(float64(k)+0.5)/float64(x.fadeIn))
+	if k < x.in.Frames {
+		g = x.in.At((float64(k) + 0.5) / float64(x.in.Frames))
 	}
-	if left := x.end - x.start - 1 - k; left < x.fadeOut {
-		g *= 0.5 - 0.5*math.Cos(math.Pi*(float64(left)+0.5)/float64(x.fadeOut))
+	if left := x.end - x.start - 1 - k; left < x.out.Frames {
+		g *= x.out.At((float64(left) + 0.5) / float64(x.out.Frames))
+	}
+	if len(x.clip.Swell) > 0 {
+		if db := x.clip.SwellAt(k + x.offset); db > project.SwellOff {
+			return g * dsp.Gain(db)
+		}
+		return 0
 	}
 	return g
 }

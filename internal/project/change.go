@@ -94,6 +94,18 @@ func insert[T any](list []T, index int, v T) []T {
 	return slices.Insert(list, min(max(index, 0), len(list)), v)
 }
 
+// swapList is swap for a list. What undoes it names an empty list too: none at all would leave everything as it is.
+func swapList[T any](at *[]T, v *[]T) *[]T {
+	old := swap(at, v)
+	if old != nil && *old == nil {
+		old = &[]T{}
+	}
+	if len(*at) == 0 {
+		*at = nil
+	}
+	return old
+}
+
 // swap sets *at to *v when v is given, and returns the old value for the undo.
 func swap[T any](at *T, v *T) *T {
 	if v == nil {

@@ -139,6 +139,7 @@ type SetChannel struct {
 	SoloSafe  *bool   `json:"soloSafe,omitempty"`
 	Output    *string `json:"output,omitempty"`
 	Waterline *string `json:"waterline,omitempty"`
+	Overlaps  *string `json:"overlaps,omitempty"`
 }
 
 func (c *SetChannel) apply(p *Project, _ Effects) ([]Change, error) {
@@ -150,6 +151,7 @@ func (c *SetChannel) apply(p *Project, _ Effects) ([]Change, error) {
 		ID: c.ID, Name: swap(&ch.Name, c.Name), Tint: swap(&ch.Tint, c.Tint), Stereo: swap(&ch.Stereo, c.Stereo),
 		Hidden: swap(&ch.Hidden, c.Hidden), Mute: swap(&ch.Mute, c.Mute), MutePre: swap(&ch.MutePre, c.MutePre),
 		SoloSafe: swap(&ch.SoloSafe, c.SoloSafe), Output: swap(&ch.Output, c.Output), Waterline: swap(&ch.Waterline, c.Waterline),
+		Overlaps: swap(&ch.Overlaps, c.Overlaps),
 	}}, nil
 }
 

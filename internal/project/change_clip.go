@@ -88,14 +88,22 @@ func (c *RemoveClip) apply(p *Project, _ Effects) ([]Change, error) {
 
 // SetClip sets what is given of a clip.
 type SetClip struct {
-	ID      string   `json:"id"`
-	Name    *string  `json:"name,omitempty"`
-	Start   *int64   `json:"start,omitempty"`
-	Offset  *int64   `json:"offset,omitempty"`
-	Frames  *int64   `json:"frames,omitempty"`
-	Gain    *float64 `json:"gain,omitempty"`
-	FadeIn  *int64   `json:"fadeIn,omitempty"`
-	FadeOut *int64   `json:"fadeOut,omitempty"`
+	ID       string   `json:"id"`
+	Name     *string  `json:"name,omitempty"`
+	Start    *int64   `json:"start,omitempty"`
+	Offset   *int64   `json:"offset,omitempty"`
+	Frames   *int64   `json:"frames,omitempty"`
+	Gain     *float64 `json:"gain,omitempty"`
+	FadeIn   *int64   `json:"fadeIn,omitempty"`
+	FadeOut  *int64   `json:"fadeOut,omitempty"`
+	InShape  *string  `json:"inShape,omitempty"`
+	OutShape *string  `json:"outShape,omitempty"`
+	InBend   *float64 `json:"inBend,omitempty"`
+	OutBend  *float64 `json:"outBend,omitempty"`
+	Swell    *[]Swell `json:"swell,omitempty"`
+	Mute     *bool    `json:"mute,omitempty"`
+	Tint     *int     `json:"tint,omitempty"`
+	Over     *string  `json:"over,omitempty"`
 }
 
 func (c *SetClip) apply(p *Project, _ Effects) ([]Change, error) {
@@ -105,5 +113,7 @@ func (c *SetClip) apply(p *Project, _ Effects) ([]Change, error) {
 	}
 	x := ch.Clips[i]
 	return []Change{&SetClip{c.ID, swap(&x.Name, c.Name), swap(&x.Start, c.Start), swap(&x.Offset, c.Offset),
-		swap(&x.Frames, c.Frames), swap(&x.Gain, c.Gain), swap(&x.FadeIn, c.FadeIn), swap(&x.FadeOut, c.FadeOut)}}, nil
+		swap(&x.Frames, c.Frames), swap(&x.Gain, c.Gain), swap(&x.FadeIn, c.FadeIn), swap(&x.FadeOut, c.FadeOut),
+		swap(&x.InShape, c.InShape), swap(&x.OutShape, c.OutShape), swap(&x.InBend, c.InBend), swap(&x.OutBend, c.OutBend),
+		swapList(&x.Swell, c.Swell), swap(&x.Mute, c.Mute), swap(&x.Tint, c.Tint), swap(&x.Over, c.Over)}}, nil
 }

@@ -19,6 +19,8 @@ type MoveClip struct {
 	Snap  int64  `json:"snap,omitempty"`
 	Along bool   `json:"along,omitempty"`
 	Copy  string `json:"copy,omitempty"` // the id of the copy
+	Row   string `json:"row,omitempty"`  // another track, to which it goes
+	Near  int64  `json:"near,omitempty"` // frames within which edges and sections are met before the grid
 }
 
 func (c *MoveClip) apply(p *Project, effects Effects) ([]Change, error) {
@@ -34,26 +36,38 @@ func (c *MoveClip) apply(p *Project, effects Effects) ([]Change, error) {
 		tick = max(0, math.Round(clock.Tick(old))+float64(c.Ticks))
 		start = clock.Frame(int64(tick))
 	}
-	if c.Snap > 0 {
-		tick = math.Round(tick/float64(c.Snap)) * float64(c.Snap)
-		start = clock.Frame(int64(tick))
+	if c.Snap > 0 || c.Near > 0 {
+		start = p.snapped(start, Snap{c.Snap, c.Near}, clock, func(x *Clip) bool { return x == clip })
+		tick = clock.Tick(start)
 	}
-	to := int64(math.Round(tick))
+	to, err := p.rowFor(c.Row, row)
+	if err != nil {
+		return nil, err
+	}
+	there := int64(math.Round(tick))
 	from, end := int64(math.Round(clock.Tick(old))), int64(math.Round(clock.Tick(old+clip.Frames)))
-	if to == from {
+	if start == old && to == row {
 		return nil, fmt.Errorf("%s stands there already", clip.Name)
 	}
 	next := start
 	if clip.Follows {
-		next = to
+		next = there
 	}
 	list := []Change{&SetClip{ID: c.ID, Start: &next}}
-	if c.Copy != "" {
-		n := *clip
-		n.ID, n.Start = c.Copy, next
-		list = []Change{&AddClip{row.ID, i + 1, &n}}
+	n := *clip
+	n.Start = next
+	switch {
+	case c.Copy != "":
+		n.ID = c.Copy
+		at := i + 1
+		if to != row {
+			at = len(to.Clips)
+		}
+		list = []Change{&AddClip{to.ID, at, &n}}
+	case to != row:
+		list = []Change{&RemoveClip{clip.ID}, &AddClip{to.ID, len(to.Clips), &n}}
 	}
-	if c.Along {
+	if c.Along && to == row { // what moves another row's parameters is not this one's
 		for _, l := range p.Lines {
 			if p.rowOf(l.Owner) != row.ID {
 				continue
@@ -63,11 +77,26 @@ func (c *MoveClip) apply(p *Project, effects Effects) ([]Change, error) {
 				return nil, err
 			}
 			if i, j := l.Inside(from, end); i < j {
-				list = append(list, &SetLine{Owner: l.Owner, Name: l.Name, Points: l.carried(from, end, to-from, c.Copy != "", d, base)})
+				list = append(list, &SetLine{Owner: l.Owner, Name: l.Name, Points: l.carried(from, end, there-from, c.Copy != "", d, base)})
 			}
 		}
 	}
 	return p.each(effects, list...)
+}
+
+// rowFor is the track that a clip goes to: its own where none is named.
+func (p *Project) rowFor(id string, own *Channel) (*Channel, error) {
+	if id == "" {
+		return own, nil
+	}
+	to, ok := p.Channel(id)
+	if !ok {
+		return nil, Gone("the row")
+	}
+	if to.Kind != Track {
+		return nil, fmt.Errorf("%s is a %s: clips lie on tracks", to.Name, to.Kind)
+	}
+	return to, nil
 }
 
 // carried is the line with its part between two ticks moved by some. Where that was it keeps the value

@@ -119,40 +119,13 @@ func (c *CutClips) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, Gone("the row")
 	}
 	clock := p.Clock()
-	var list []Change
-	at := 0
-	for _, x := range row.Clips {
-		start := x.BeginsAt(clock)
-		last := int64(0)
-		var parts []*Clip
-		cut := func(to int64) {
-			n := x.part(last, to)
-			if last > 0 {
-				n.ID = NewID()
-				if n.Start = start + last; n.Follows {
-					n.Start = int64(math.Round(clock.Tick(start + last)))
-				}
-			}
-			parts, last = append(parts, n), to
-		}
-		for _, s := range p.Sections {
-			if f := clock.Frame(s.Tick) - start; f > last && f < x.Frames {
-				cut(f)
-			}
-		}
-		if len(parts) == 0 {
-			at++
-			continue
-		}
-		cut(x.Frames)
-		list = append(list, &RemoveClip{x.ID})
-		for _, n := range parts {
-			list = append(list, &AddClip{row.ID, at, n})
-			at++
-		}
+	var at []int64
+	for _, s := range p.Sections {
+		at = append(at, clock.Frame(s.Tick))
 	}
-	if len(list) == 0 {
+	undo, err := p.each(effects, &SplitClips{Rows: []string{row.ID}, At: at})
+	if err != nil {
 		return nil, fmt.Errorf("no clip of %s lies across the begin of a section", row.Name)
 	}
-	return p.each(effects, list...)
+	return undo, nil
 }

@@ -74,10 +74,12 @@ type Channel struct {
 	SoloSafe  bool     `json:"soloSafe" required:"true"`
 	Output    string   `json:"output" required:"true"` // a channel's id, or empty for none
 	// Input is a point of another channel whose signal comes in besides clips and sends.
-	Input   *Tap    `json:"input,omitempty"`
-	Sends   []*Send `json:"sends" required:"true"`
-	Clips   []*Clip `json:"clips" required:"true"`
-	PrintOf *Origin `json:"printOf,omitempty"`
+	Input *Tap    `json:"input,omitempty"`
+	Sends []*Send `json:"sends" required:"true"`
+	Clips []*Clip `json:"clips" required:"true"`
+	// Overlaps is what happens where clips of the row overlap; empty: both sound.
+	Overlaps string  `json:"overlaps,omitempty" enum:"sum,cover,fade"`
+	PrintOf  *Origin `json:"printOf,omitempty"`
 }
 
 // Origin says what a printed channel was made from.
@@ -162,6 +164,25 @@ type Clip struct {
 	FadeIn  int64   `json:"fadeIn" required:"true"` // frames
 	FadeOut int64   `json:"fadeOut" required:"true"`
 	Exact   bool    `json:"exact" required:"true"` // no edge fades: prints must null
+	// InShape and OutShape are how its fades go, InBend and OutBend (-1 to 1) how they are bent; empty: S.
+	InShape  string  `json:"inShape,omitempty" enum:"s,power,gain"`
+	OutShape string  `json:"outShape,omitempty" enum:"s,power,gain"`
+	InBend   float64 `json:"inBend,omitempty"`
+	OutBend  float64 `json:"outBend,omitempty"`
+	// Swell is a curve of gain that belongs to the sound: it goes wherever that goes.
+	Swell []Swell `json:"swell,omitempty"`
+	Mute  bool    `json:"mute,omitempty"`
+	Tint  int     `json:"tint,omitempty"` // 0 the row's, 1 to 8
+	// Over is what happens where it begins over another; empty: as the row has it.
+	Over string `json:"over,omitempty" enum:"sum,cover,fade"`
+}
+
+// Swell is a point of a clip's curve of gain. Between points the gain goes straight in dB, or, with Step, stays
+// until the next. SwellOff and below is silence.
+type Swell struct {
+	At   int64   `json:"at" required:"true"`   // frame of the clip's audio
+	Gain float64 `json:"gain" required:"true"` // dB, SwellOff to 24
+	Step bool    `json:"step,omitempty"`
 }
 
 // EffectInfo is what the document must know of an effect.

@@ -232,6 +232,15 @@ func (p *Project) findClip(id string) (*Channel, int, bool) {
 	return nil, 0, false
 }
 
+// ClipByID finds a clip.
+func (p *Project) ClipByID(id string) (*Clip, bool) {
+	c, i, ok := p.findClip(id)
+	if !ok {
+		return nil, false
+	}
+	return c.Clips[i], true
+}
+
 // ids collects every id in use.
 func (p *Project) ids() map[string]int {
 	m := map[string]int{}

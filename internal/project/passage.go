@@ -188,7 +188,7 @@ func (p *Project) NextSound(row string, at int64, clock *Clock) (frame int64, ok
 			continue
 		}
 		for _, x := range c.Clips {
-			if f := x.BeginsAt(clock); f >= at && (!ok || f < frame) {
+			if f := x.BeginsAt(clock); !x.Mute && f >= at && (!ok || f < frame) {
 				frame, ok = f, true
 			}
 		}

@@ -113,6 +113,10 @@ var registry = map[string]func() Change{
 	"clip.remove":       func() Change { return &RemoveClip{} },
 	"clip.set":          func() Change { return &SetClip{} },
 	"clip.move":         func() Change { return &MoveClip{} },
+	"clip.trim":         func() Change { return &TrimClip{} },
+	"clip.slip":         func() Change { return &SlipClip{} },
+	"clips.split":       func() Change { return &SplitClips{} },
+	"clips.join":        func() Change { return &JoinClips{} },
 }
 
 // Changes is an empty one of every change, by its name, for those who describe them.

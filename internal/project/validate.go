@@ -139,6 +139,9 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 			return fmt.Errorf("its input: %w", err)
 		}
 	}
+	if !slices.Contains(overlapRules, c.Overlaps) {
+		return fmt.Errorf("overlaps %q: clips that overlap sound both (sum), one covers the other (cover), or they cross-fade (fade)", c.Overlaps)
+	}
 	if err := p.checkClips(c); err != nil {
 		return err
 	}
@@ -167,28 +170,6 @@ func (p *Project) checkSends(c *Channel) error {
 		}
 		if err := param.Pan.Check(s.Pan); err != nil {
 			return fmt.Errorf("send to %s: %w", to.Name, err)
-		}
-	}
-	return nil
-}
-
-func (p *Project) checkClips(c *Channel) error {
-	for _, x := range c.Clips {
-		a, ok := p.AudioByHash(x.Audio)
-		if !ok {
-			return fmt.Errorf("clip %s: its audio %.12s is not in the project", x.Name, x.Audio)
-		}
-		if x.Frames < 1 || x.Offset < 0 || x.Offset > a.Frames-x.Frames || x.Start < 0 {
-			return fmt.Errorf(
-				"clip %s: %d frames from %d on do not lie within its audio of %d frames",
-				x.Name,
-				x.Frames,
-				x.Offset,
-				a.Frames,
-			)
-		}
-		if x.FadeIn < 0 || x.FadeOut < 0 || x.FadeIn > x.Frames || x.FadeOut > x.Frames-x.FadeIn || !(x.Gain >= -120 && x.Gain <= 36) {
-			return fmt.Errorf("clip %s: its fades or gain are out of range", x.Name)
 		}
 	}
 	return nil

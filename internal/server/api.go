@@ -66,6 +66,9 @@ type Params struct {
 	Width  param.Param `json:"width" required:"true"`
 	Trim   param.Param `json:"trim" required:"true"` // a fork's output
 	Handle param.Param `json:"handle" required:"true"`
+	// ClipGain and ClipFade are what clips have.
+	ClipGain param.Param `json:"clipGain" required:"true"`
+	ClipFade param.Param `json:"clipFade" required:"true"`
 	// Moves are what is set of movers and of what hangs on handles.
 	Moves param.MoveParams `json:"moves" required:"true"`
 	// Shapes are those that movers have; Cycles the note lengths of one movement to and fro.

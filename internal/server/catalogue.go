@@ -27,16 +27,18 @@ func (s *Server) effects(c *gin.Context) {
 
 func (s *Server) params(c *gin.Context) {
 	p := Params{
-		Fader:  param.Fader,
-		Pan:    param.Pan,
-		Send:   param.Send,
-		Mix:    param.Mix,
-		Path:   param.Path,
-		Width:  param.Width,
-		Trim:   param.Joined,
-		Handle: param.Handle,
-		Moves:  param.Moves,
-		Shapes: project.Shapes,
+		Fader:    param.Fader,
+		Pan:      param.Pan,
+		Send:     param.Send,
+		Mix:      param.Mix,
+		Path:     param.Path,
+		Width:    param.Width,
+		Trim:     param.Joined,
+		Handle:   param.Handle,
+		ClipGain: param.ClipGain,
+		ClipFade: param.ClipFade,
+		Moves:    param.Moves,
+		Shapes:   project.Shapes,
 	}
 	for _, n := range effect.CycleNotes() {
 		p.Cycles = append(p.Cycles, Cycle{n.Name, n.Quarters})

@@ -140,6 +140,14 @@ func ofMeasures() []route {
 				inFork
 				LevelSpec
 			}{}, Revised{}},
+		{"POST", "/api/projects/:id/clips/levels", "Measure clips by themselves, side by side.", (*Server).clipLevels, struct {
+			inProject
+			ClipList
+		}{}, []printing.ClipLevels{}},
+		{"POST", "/api/projects/:id/clips/normalise", "Set the gain of clips so that they come to a level.", (*Server).normalise, struct {
+			inProject
+			printing.NormaliseSpec
+		}{}, Revised{}},
 		{"GET", "/api/passages", "The kinds of passages.", (*Server).passageKinds, nil, []passage.Kind{}},
 		{"POST", "/api/projects/:id/passages", "Make a passage, with the stages that it needs.", (*Server).makePassage, struct {
 			inProject

@@ -257,7 +257,9 @@ func (d *drawing) ofPassages() project.Change {
 
 // song draws a change of sections, tempo and clips.
 func (d *drawing) ofSong() project.Change {
-	switch d.r.IntN(5) {
+	switch d.r.IntN(8) {
+	case 5, 6, 7:
+		return d.ofPieces()
 	case 0:
 		return &project.MoveSection{ID: section(d.r, d.p), By: d.r.IntN(3) - 1, Along: d.yes}
 	case 1:
@@ -275,6 +277,31 @@ func (d *drawing) ofSong() project.Change {
 			return &project.MoveClip{ID: d.pick(d.clips), By: int64(d.r.IntN(200000) - 100000), Snap: 240, Along: true}
 		}
 		return &project.SetClip{ID: d.pick(d.clips), Start: &start}
+	}
+}
+
+// ofPieces draws a change of clips.
+func (d *drawing) ofPieces() project.Change {
+	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
+	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
+	switch d.r.IntN(6) {
+	case 0:
+		return &project.SplitClips{Rows: []string{d.ch.ID, d.other.ID}, At: []int64{int64(d.r.IntN(30000)), int64(d.r.IntN(30000))}, Snap: snap}
+	case 1:
+		return &project.JoinClips{IDs: d.clips}
+	case 2:
+		return &project.TrimClip{ID: id, Edge: []string{"begin", "end"}[d.r.IntN(2)], By: far, Both: d.yes, Snap: snap}
+	case 3:
+		return &project.SlipClip{ID: id, By: far}
+	case 4:
+		return &project.MoveClip{ID: id, By: far, Row: d.other.ID, Copy: []string{"", project.NewID()}[d.r.IntN(2)]}
+	default:
+		swell := []project.Swell{{At: 10, Gain: -6, Step: d.yes}, {At: int64(10 + d.r.IntN(20000)), Gain: float64(d.r.IntN(84) - 60)}}
+		shape, over, bend := []string{"", "s", "power", "gain"}[d.r.IntN(4)], []string{"", "sum", "cover", "fade"}[d.r.IntN(4)], d.r.Float64()*2-1
+		if d.yes {
+			swell = []project.Swell{}
+		}
+		return &project.SetClip{ID: id, Swell: &swell, InShape: &shape, Over: &over, OutBend: &bend, Mute: &d.yes}
 	}
 }
 

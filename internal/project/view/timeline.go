@@ -17,17 +17,20 @@ type Timeline struct {
 	Clips    map[string]int64 `json:"clips" required:"true"` // start of each clip
 	Passages []PassageSpan    `json:"passages" required:"true"`
 	Tempo    []TempoSpan      `json:"tempo" required:"true"`
-	// Overlaps are where two clips of a row sound at once.
+	// Overlaps are where two clips of a row lie over one another.
 	Overlaps []Overlap `json:"overlaps" required:"true"`
 	// Outline is what is to be said of the document's parts.
 	Outline Outline `json:"outline" required:"true"`
 }
 
-// Overlap is a stretch of a row in which clips sound together: each is added to the other.
+// Overlap is a stretch of a row in which clips overlap, and what happens there: both sound, one covers the other, or
+// they cross-fade. Clip is the one that begins over another.
 type Overlap struct {
 	Row  string `json:"row" required:"true"`
+	Clip string `json:"clip" required:"true"`
 	From int64  `json:"from" required:"true"` // frames
 	To   int64  `json:"to" required:"true"`
+	Rule string `json:"rule" required:"true" enum:"sum,cover,fade"`
 }
 
 // BarLine is the begin of a bar.
@@ -93,18 +96,22 @@ func TimelineOf(p *project.Project, effects project.Effects) Timeline {
 	return t
 }
 
-// overlaps finds where clips of a channel sound at once; starts has the frame at which each begins.
+// overlaps finds where clips of a channel overlap; starts has the frame at which each begins.
 func overlaps(ch *project.Channel, starts map[string]int64) (out []Overlap) {
 	clips := slices.Clone(ch.Clips)
 	slices.SortStableFunc(clips, func(a, b *project.Clip) int { return cmp.Compare(starts[a.ID], starts[b.ID]) })
 	end := int64(0) // of all before
 	for _, x := range clips {
 		from := starts[x.ID]
+		if x.Mute {
+			continue
+		}
 		if to := min(end, from+x.Frames); to > from {
-			if n := len(out); n > 0 && out[n-1].To >= from {
+			rule := cmp.Or(x.Over, ch.Overlaps, project.OverSum)
+			if n := len(out); n > 0 && out[n-1].To >= from && out[n-1].Rule == rule {
 				out[n-1].To = max(out[n-1].To, to)
 			} else {
-				out = append(out, Overlap{ch.ID, from, to})
+				out = append(out, Overlap{ch.ID, x.ID, from, to, rule})
 			}
 		}
 		end = max(end, from+x.Frames)

@@ -83,3 +83,7 @@ export type Trip = S['EngineTrip']
 export type Change = S['ProjectWire']
 /** The fields of a change, by its name. */
 export type Fields<T extends Change['type']> = Extract<Change, { type: T }>['do']
+export type ClipLevels = S['PrintingClipLevels']
+export type NormaliseSpec = NonNullable<
+  paths['/api/projects/{id}/clips/normalise']['post']['requestBody']
+>['content']['application/json']

@@ -1,3 +1,4 @@
+import { ClipPanel } from '../clips/ClipPanel'
 import { findFork, findStage } from '../document/chain'
 import { PassagePanel } from '../passages/PassagePanel'
 import { RoutePanel } from '../routing/RoutePanel'
@@ -64,12 +65,19 @@ function Right({ children }: { children: React.ReactNode }) {
 /** What is selected of the row: a passage, a send, a fork or path, a stage; else where its signal goes. */
 function Selected({ channelId }: { channelId: string }) {
   const project = useSession((s) => s.project)!
-  const { stage: id, pinned } = useView()
+  const { stage: id, pinned, clips: picked } = useView()
   const channel = project.channels.find((c) => c.id === channelId)!
   const passage = project.passages?.find((x) => x.id === id)
   const send = channel.sends.find((s) => s.id === id)
   const found = findStage(project, id)
   const braid = found ? null : findFork(project, id)
+  const clips = id ? [] : project.channels.flatMap((c) => c.clips.filter((x) => picked.includes(x.id)))
+  if (clips.length)
+    return (
+      <Right key={clips[0]!.id}>
+        <ClipPanel clips={clips} channel={channel} />
+      </Right>
+    )
   if (passage)
     return (
       <Right key={id}>

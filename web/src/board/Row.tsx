@@ -1,5 +1,9 @@
 import { memo } from 'react'
 import type { Channel, Timeline } from '../api/types'
+import { ClipView } from '../clips/ClipView'
+import { Overlaps } from '../clips/Overlaps'
+import { RangeShade } from '../clips/RangeShade'
+import { useRange } from '../clips/useRange'
 import { shownChain } from '../document/chain'
 import type { Lens } from '../document/time'
 import { LineHead } from '../lines/LineHead'
@@ -10,8 +14,6 @@ import { select } from '../session/selected'
 import { useOutline } from '../session/outline'
 import { locate } from '../session/transport'
 import { useView, view } from '../session/view'
-import { ClipView } from './ClipView'
-import { Overlaps } from './Overlaps'
 import { RowHead } from './RowHead'
 import { Surface } from './Surface'
 import { Water } from './Water'
@@ -42,6 +44,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
   const own = useView((v) => v.airs[channel.id])
   const head = useView((v) => v.headWidth)
   const { air, water, all: height } = heights(tide, base, own, open.length)
+  const range = useRange(timeline, lens)
   return (
     <div
       role="group"
@@ -82,6 +85,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
           <div
             className="absolute inset-x-0 top-0 overflow-x-clip"
             style={{ height: air }}
+            {...range}
             onDoubleClick={(e) => locate(lens.frame(within(e, e.currentTarget).x))}
           >
             {channel.clips.map((c) => (
@@ -96,6 +100,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
               />
             ))}
             <Overlaps row={channel.id} timeline={timeline} lens={lens} />
+            <RangeShade row={channel.id} lens={lens} />
             <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
             {channel.clips.length === 0 && channel.kind === 'track' && <Empty channel={channel} />}
           </div>

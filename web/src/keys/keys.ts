@@ -4,6 +4,8 @@ import * as several from '../bench/several'
 import { duplicateStage, shiftStage, toggleChain } from '../bench/stages'
 import { zoomBy } from '../board/zoom'
 import { duplicateRow, toggleMute } from '../board/rows'
+import * as clips from '../clips/actions'
+import { pickBeside } from '../clips/chosen'
 import { clearMarks } from '../controls/Depth'
 import { shownChain } from '../document/chain'
 import { toggleLines } from '../lines/actions'
@@ -284,9 +286,41 @@ export const keys: { group: string; list: Key[] }[] = [
   {
     group: 'Clips',
     list: [
-      { key: 'Drag', says: 'Move it along its row; Alt leaves the grid, with Ctrl it is a copy' },
-      { key: '← →', says: 'On a clip: a step of the grid' },
-      { key: 'Delete', says: 'Remove the clip' },
+      {
+        key: 'Drag',
+        says: 'Move a clip, also to another row; Alt leaves the grid, with Ctrl it is a copy. At an edge: move the edge, with Ctrl the neighbour’s too. With Shift Alt: slide its content',
+      },
+      { key: 'Shift drag', says: 'Over rows: draw a range; on empty air also without Shift' },
+      { key: 'Ctrl click', says: 'Select clips together' },
+      {
+        key: 'I',
+        on: ['clip', 'range', 'row'],
+        says: 'Cut at both ends of the range, else at the playhead',
+        does: { i: clips.cut },
+      },
+      {
+        key: 'Shift I',
+        on: ['clip', 'range'],
+        says: 'Join neighbours of one source again',
+        does: { 'shift+i': clips.join },
+      },
+      { key: 'Enter', on: ['range'], says: 'Select the clips under it', does: { enter: clips.takeUnder } },
+      {
+        key: '← →',
+        on: ['clip'],
+        says: 'A step of the grid',
+        does: { left: () => clips.step(-1), right: () => clips.step(1) },
+      },
+      {
+        key: 'Shift ← →',
+        on: ['clip'],
+        says: 'The clip before or behind it on the row',
+        does: { 'shift+left': () => pickBeside(-1), 'shift+right': () => pickBeside(1) },
+      },
+      { key: 'U', on: ['clip'], says: 'Put it down once more behind itself', does: { u: clips.again } },
+      { key: 'Q', on: ['clip'], says: 'Mute it', does: { q: clips.mute } },
+      { key: 'N', on: ['clip'], says: 'Name it', does: { n: clips.rename } },
+      { key: 'Delete', on: ['clip'], says: 'Remove it', does: { 'delete,backspace': () => clips.remove() } },
     ],
   },
   {

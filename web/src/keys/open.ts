@@ -44,5 +44,5 @@ export function nothing() {
   if (view().dialog) return setView({ dialog: null })
   listenToAll()
   hear({ dry: '', share: '' })
-  setView({ together: [], rows: [] })
+  setView({ together: [], rows: [], clips: [], piece: null })
 }

@@ -19,7 +19,7 @@ export const row = (run: (c: Channel) => unknown) => () => {
 }
 
 /** What can be selected; what a key does can depend on it. */
-export type Selection = 'nothing' | 'row' | 'stage' | 'fork' | 'path' | 'send' | 'passage'
+export type Selection = 'nothing' | 'row' | 'stage' | 'fork' | 'path' | 'send' | 'passage' | 'clip' | 'range'
 
 /** What is selected: the most particular of it. */
 export function selection(): Selection {
@@ -32,6 +32,8 @@ export function selection(): Selection {
     if (p.passages?.some((x) => x.id === id)) return 'passage'
     if (p.channels.some((c) => c.sends.some((x) => x.id === id))) return 'send'
   }
+  if (view().clips.length) return 'clip'
+  if (view().piece) return 'range'
   return selectedChannel() ? 'row' : 'nothing'
 }
 

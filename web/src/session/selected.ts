@@ -19,7 +19,7 @@ export const selectedChannel = (): Channel | undefined =>
   theProject()?.channels.find((c) => c.id === view().channel)
 
 export function select(channel: string, stage = '') {
-  setView({ channel, stage, together: [], rows: [] })
+  setView({ channel, stage, together: [], rows: [], clips: [], piece: null })
 }
 
 /** Adds a row to those selected together, or takes it out; range takes all between. */
@@ -33,7 +33,7 @@ export function selectAlso(id: string, range: boolean) {
     return
   }
   const rows = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
-  setView({ rows, channel: rows.includes(v.channel) ? v.channel : (rows[0] ?? ''), stage: '' })
+  setView({ rows, channel: rows.includes(v.channel) ? v.channel : (rows[0] ?? ''), stage: '', clips: [] })
 }
 
 /** The rows that a gesture is for: all that are selected together, in their order. */

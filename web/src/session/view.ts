@@ -5,6 +5,8 @@ import type { Listening } from '../engine/ring'
 
 export type Tide = 'low' | 'mid' | 'high'
 export type Range = { from: number; to: number; name: string }
+/** A stretch of the song on some rows. */
+export type Piece = { from: number; to: number; rows: string[] }
 export type Dialog =
   | { kind: 'effects'; owner: string; index: number; replace?: string }
   | { kind: 'print'; channel: string; target: 'track' | 'file' }
@@ -64,6 +66,9 @@ export type View = {
   mono: boolean
   /** Rows selected together, the one on the bench among them; empty: only that one. */
   rows: string[]
+  /** Clips that are selected, and a range that is drawn over rows. */
+  clips: string[]
+  piece: Piece | null
   /** Rows that keep to a line, and those whose air is open; the others are as high as all. */
   airs: Record<string, 'line' | 'open'>
   /** Groups whose members are folded away. */
@@ -131,6 +136,8 @@ const begin: View = {
   share: '',
   mono: false,
   rows: [],
+  clips: [],
+  piece: null,
   airs: {},
   folded: [],
   lines: {},

@@ -1,0 +1,62 @@
+package server
+
+import (
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"shoal/internal/printing"
+	"shoal/internal/project"
+)
+
+// ClipList names clips.
+type ClipList struct {
+	Clips []string `json:"clips" required:"true"`
+}
+
+// maxMeasured is how many clips are measured at once.
+const maxMeasured = 500
+
+// clipLevels measures clips side by side.
+func (s *Server) clipLevels(c *gin.Context) {
+	var list ClipList
+	if err := body(c, &list); err != nil {
+		fail(c, err)
+		return
+	}
+	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	levels, err := printing.MeasureClips(c.Request.Context(), doc, s.folder, list.Clips[:min(maxMeasured, len(list.Clips))])
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	c.JSON(http.StatusOK, levels)
+}
+
+// normalise brings clips to a level, as one change.
+func (s *Server) normalise(c *gin.Context) {
+	author, id, doc, ok := s.writer(c)
+	if !ok {
+		return
+	}
+	var spec printing.NormaliseSpec
+	if err := body(c, &spec); err != nil {
+		fail(c, err)
+		return
+	}
+	list, err := printing.Normalise(c.Request.Context(), doc, s.folder, spec)
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	label := "Normalise clips"
+	if err := s.desk.Change(c.Request.Context(), id, author, label, func(*project.Project) []project.Change { return list }); err != nil {
+		fail(c, err)
+		return
+	}
+	s.revised(c, id, label)
+}

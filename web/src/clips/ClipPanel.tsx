@@ -1,0 +1,163 @@
+import type { Channel, Clip } from '../api/types'
+import { PanelHead } from '../bench/PanelHead'
+import { Menu } from '../controls/Menu'
+import { NameField } from '../controls/NameField'
+import { Pick } from '../controls/Pick'
+import { useSession } from '../session/store'
+import { setView, useView } from '../session/view'
+import * as actions from './actions'
+import { ClipScale } from './ClipScale'
+import { LevelOfClips } from './LevelOfClips'
+
+const shapes = [
+  { value: 's', text: 'S' },
+  { value: 'power', text: 'even power' },
+  { value: 'gain', text: 'even gain' },
+] as const
+
+const rules = [
+  { value: '', text: 'as the row has it' },
+  { value: 'sum', text: 'both sound' },
+  { value: 'cover', text: 'it covers' },
+  { value: 'fade', text: 'they cross-fade' },
+] as const
+
+/** The selected clips on the bench: what they are, their level, their fades, and what can be done with them. */
+export function ClipPanel({ clips, channel }: { clips: Clip[]; channel: Channel }) {
+  const strip = useSession((s) => s.strip)
+  const rate = useSession((s) => s.project!.sampleRate)
+  const renaming = useView((v) => v.renaming === clips[0]?.id)
+  const first = clips[0]
+  if (!first || !strip) return null
+  const title = clips.length > 1 ? `${clips.length} clips` : first.name
+  const ms = (frames: number) => (frames / rate) * 1000
+  const frames = (v: number) => (v <= strip.clipFade.min ? 0 : Math.round((v / 1000) * rate))
+  const fade = (which: 'fadeIn' | 'fadeOut', v: number) =>
+    actions.set(which === 'fadeIn' ? 'Fade in' : 'Fade out', clips, (c) => ({
+      [which]: Math.min(frames(v), c.frames - (which === 'fadeIn' ? c.fadeOut : c.fadeIn)),
+    }))
+  return (
+    <div
+      className="flex h-full w-[552px] flex-col px-3.5 pt-2 pb-1.5"
+      data-panel={first.id}
+      role="group"
+      aria-label={`${title} on ${channel.name}`}
+    >
+      <PanelHead title={renaming ? '' : title} of={<About clips={clips} channel={channel} />}>
+        {renaming && (
+          <NameField
+            name={first.name}
+            label="Name of the clip"
+            onName={(name) => void actions.set('Rename', [first], () => ({ name }))}
+          />
+        )}
+        <button
+          className="btn btn-xs btn-outline font-normal"
+          title="At the playhead ( I )"
+          onClick={() => void actions.cut()}
+        >
+          Cut
+        </button>
+        <button
+          className={`btn btn-xs font-normal ${first.mute ? 'btn-primary' : 'btn-outline'}`}
+          aria-pressed={first.mute ?? false}
+          title="Mute it ( Q )"
+          onClick={() => void actions.mute()}
+        >
+          mute
+        </button>
+        <Menu
+          label={`Menu of ${title}`}
+          className="btn btn-xs btn-ghost px-1"
+          items={[
+            { text: 'Name it', key: 'N', run: () => setView({ renaming: first.id }), off: clips.length > 1 },
+            { text: 'Once more behind itself', key: 'U', run: () => void actions.again() },
+            {
+              text: 'Join with its neighbours',
+              key: '⇧I',
+              run: () => void actions.join(),
+              off: clips.length < 2,
+            },
+            {
+              text: 'Open the air of its row',
+              key: '⇧↓',
+              run: () => setView((v) => ({ airs: { ...v.airs, [channel.id]: 'open' } })),
+            },
+            { text: 'No swell', run: () => void actions.set('No swell on', clips, () => ({ swell: [] })) },
+            { text: 'Remove', key: 'Del', run: () => actions.remove(clips) },
+          ]}
+        >
+          ⋯
+        </Menu>
+      </PanelHead>
+      <div className="grid min-h-0 flex-1 grid-cols-3 content-start gap-x-5 gap-y-1 overflow-y-auto">
+        <ClipScale
+          param={strip.clipGain}
+          value={first.gain}
+          of={title}
+          onSet={(v) => {
+            const by = v - first.gain // several keep their differences
+            void actions.set('Gain of', clips, (c) => ({ gain: Math.min(36, Math.max(-120, c.gain + by)) }))
+          }}
+        />
+        <ClipScale
+          param={{ ...strip.clipFade, label: 'Fade in' }}
+          value={Math.max(strip.clipFade.min, ms(first.fadeIn))}
+          of={title}
+          onSet={(v) => void fade('fadeIn', v)}
+        />
+        <ClipScale
+          param={{ ...strip.clipFade, label: 'Fade out' }}
+          value={Math.max(strip.clipFade.min, ms(first.fadeOut))}
+          of={title}
+          onSet={(v) => void fade('fadeOut', v)}
+        />
+        <Pick
+          label="Over another clip"
+          says="What happens where it begins over another clip of its row: both sound, it covers the other, or they cross-fade."
+          value={first.over ?? ''}
+          choices={[...rules]}
+          onPick={(over) => void actions.set('Overlap of', clips, () => ({ over: over as 'sum' }))}
+        />
+        <Pick
+          label="Shape of the fade in"
+          says="Even power keeps the loudness where two different sounds cross; even gain where both are the same."
+          value={first.inShape ?? 's'}
+          choices={[...shapes]}
+          onPick={(inShape) => void actions.set('Fade in', clips, () => ({ inShape }))}
+        />
+        <Pick
+          label="Shape of the fade out"
+          says="Even power keeps the loudness where two different sounds cross; even gain where both are the same."
+          value={first.outShape ?? 's'}
+          choices={[...shapes]}
+          onPick={(outShape) => void actions.set('Fade out', clips, () => ({ outShape }))}
+        />
+        <Pick
+          label={`All clips of ${channel.name}`}
+          says="What happens where clips of this row overlap, unless one says otherwise."
+          value={channel.overlaps ?? 'sum'}
+          choices={rules
+            .slice(1)
+            .map((r) => ({ ...r, text: r.value === 'cover' ? 'the later covers' : r.text }))}
+          onPick={(v) => void actions.setOverlaps(channel, v as 'sum')}
+        />
+        <LevelOfClips clips={clips} />
+      </div>
+    </div>
+  )
+}
+
+/** Where it comes from. */
+function About({ clips, channel }: { clips: Clip[]; channel: Channel }) {
+  const project = useSession((s) => s.project)!
+  const first = clips[0]!
+  const seconds = (f: number) => (f / project.sampleRate).toFixed(2)
+  const source = project.audio.find((a) => a.hash === first.audio)
+  if (clips.length > 1) return <>{`on ${channel.name} and where else they lie`}</>
+  return (
+    <>
+      {`${seconds(first.frames)} s on ${channel.name} · ${seconds(first.offset)} to ${seconds(first.offset + first.frames)} s of ${source?.name ?? '?'}`}
+    </>
+  )
+}

@@ -1,0 +1,121 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
+import type { Clip } from '../api/types'
+import type { Lens } from '../document/time'
+import { useView } from '../session/view'
+import { Fades } from './Fades'
+import { SwellCurve } from './SwellCurve'
+import { useHand } from './useHand'
+import { drawWave, overview } from './wave'
+
+type Props = { clip: Clip; row: string; start: number; lens: Lens; width: number; height: number }
+
+/** From this height on fades and swell can be taken hold of, and the clip has room for its name. */
+const ROOMY = 44
+
+/** A clip in its row: its sound, its fades and its swell; it is carried, and its edges are moved. */
+export function ClipView({ clip, row, start, lens, width, height }: Props) {
+  const { data, isError } = useQuery({
+    queryKey: ['overview', clip.audio],
+    queryFn: () => overview(clip.audio),
+    staleTime: Infinity,
+  })
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const theme = useThemeTurns()
+  const selected = useView((v) => v.clips.includes(clip.id))
+  const hand = useHand(clip, row, lens)
+  const [cursor, setCursor] = useState('grab')
+  // under a hand the clip is drawn as it would be
+  const by = (hand.drag?.by ?? 0) * lens.perPixel
+  const grip = hand.drag?.grip
+  const first = start + (grip === 'begin' ? by : 0)
+  const last = start + clip.frames + (grip === 'end' ? by : 0)
+  const from = Math.max(0, lens.x(first))
+  const to = Math.min(width, lens.x(last))
+  useEffect(() => {
+    if (!canvas.current || !data || to <= from) return
+    const shown = grip === 'slip' ? { ...clip, offset: clip.offset - by } : clip
+    drawWave(canvas.current, data, { clip: shown, start, lens, from, width: Math.ceil(to - from), height })
+  }, [data, clip, grip, by, start, lens, from, to, height, theme])
+  if (to <= from) return null
+  const moved = grip === 'move' ? hand.drag!.by : 0
+  const roomy = height >= ROOMY
+  return (
+    <div
+      data-clip={clip.id}
+      tabIndex={0}
+      role="group"
+      aria-label={`${clip.name}, a clip${clip.mute ? ', muted' : ''}${selected ? ', selected' : ''}`}
+      className="absolute touch-none"
+      style={{
+        left: from,
+        width: to - from,
+        top: 1,
+        height: Math.max(24, height),
+        cursor,
+        transform: moved ? `translateX(${moved}px)` : undefined,
+        opacity: hand.drag ? 0.8 : clip.mute ? 0.45 : undefined,
+        zIndex: hand.drag ? 5 : selected ? 2 : undefined,
+      }}
+      title={`${clip.name}${clip.mute ? ', muted' : ''}`}
+      onPointerDown={hand.down}
+      onPointerMove={(e) => {
+        hand.drags(e)
+        if (!hand.drag) setCursor(cursors[hand.over(e)])
+      }}
+      onPointerUp={hand.up}
+      onPointerCancel={hand.cancel}
+      onClick={(e) => e.stopPropagation()}
+      onKeyDown={hand.key}
+    >
+      <canvas
+        ref={canvas}
+        className="rounded-[2px] border"
+        style={{
+          width: '100%',
+          height,
+          background: 'var(--card)',
+          borderColor: selected ? 'var(--ink)' : hand.drag ? 'var(--deep)' : 'var(--hair)',
+          boxShadow: selected ? '0 0 0 1px var(--ink)' : undefined,
+          borderStyle: clip.mute ? 'dashed' : 'solid',
+        }}
+        aria-label={`Clip ${clip.name}`}
+        role="img"
+      />
+      <Fades clip={clip} lens={lens} height={height} open={roomy && selected && !hand.drag} />
+      <SwellCurve
+        clip={clip}
+        start={start}
+        left={from}
+        lens={lens}
+        height={height}
+        open={roomy && selected}
+      />
+      {roomy && (
+        <span
+          className={`pointer-events-none absolute top-0.5 left-4 max-w-full truncate pr-5 text-small font-semibold ${clip.mute ? 'struck' : ''}`}
+        >
+          {clip.name}
+        </span>
+      )}
+      {isError && (
+        <span className="absolute inset-0 grid place-items-center text-small">
+          {clip.name}: the waveform cannot be drawn
+        </span>
+      )}
+    </div>
+  )
+}
+
+const cursors = { move: 'grab', begin: 'ew-resize', end: 'ew-resize', slip: 'col-resize' }
+
+/** Counts how often the theme was turned: what is drawn in its colours is drawn anew. */
+function useThemeTurns() {
+  const [turns, setTurns] = useState(0)
+  useEffect(() => {
+    const f = () => setTurns((n) => n + 1)
+    window.addEventListener('shoal-theme', f)
+    return () => window.removeEventListener('shoal-theme', f)
+  }, [])
+  return turns
+}
