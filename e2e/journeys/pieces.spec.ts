@@ -2,7 +2,7 @@ import { expect, type Page } from '@playwright/test'
 import { row, still, test } from '../support/shoal'
 
 const clips = (page: Page, name: string) => row(page, name).locator('[data-clip]')
-const panel = (page: Page, name: string) => page.getByRole('region', { name: 'Bench' }).getByRole('group', { name })
+const panel = (page: Page, name: RegExp) => page.getByRole('region', { name: 'Bench' }).getByRole('group', { name })
 
 /** Draws a range over a row, from one part of a clip's width to another, down to another row. */
 async function draw(page: Page, from: string, to: string, clip: number, a: number, b: number) {

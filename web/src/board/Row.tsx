@@ -88,17 +88,21 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
             {...range}
             onDoubleClick={(e) => locate(lens.frame(within(e, e.currentTarget).x))}
           >
-            {channel.clips.map((c) => (
-              <ClipView
-                key={c.id}
-                clip={c}
-                row={channel.id}
-                start={timeline.clips[c.id] ?? c.start}
-                lens={lens}
-                width={width}
-                height={air - 3}
-              />
-            ))}
+            {channel.clips.map((c) => {
+              const start = timeline.clips[c.id]
+              if (start === undefined) return null // where it lies is not said yet
+              return (
+                <ClipView
+                  key={c.id}
+                  clip={c}
+                  row={channel.id}
+                  start={start}
+                  lens={lens}
+                  width={width}
+                  height={air - 3}
+                />
+              )
+            })}
             <Overlaps row={channel.id} timeline={timeline} lens={lens} />
             <RangeShade row={channel.id} lens={lens} />
             <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
