@@ -69,7 +69,7 @@ export function useHand(clip: Clip, row: string, lens: Lens) {
     cancel: end,
     key: (e: KeyboardEvent) => {
       const step = e.key === 'ArrowLeft' ? -1 : e.key === 'ArrowRight' ? 1 : 0
-      if (e.key === 'Enter' || e.key === ' ') pick(clip.id, row, e.ctrlKey)
+      if (e.key === 'Enter' && !view().piece) pick(clip.id, row, e.ctrlKey)
       else if (e.key === 'Delete' || e.key === 'Backspace') actions.remove([clip])
       else if (step && !e.ctrlKey && !e.metaKey && !e.altKey && !e.shiftKey) {
         if (!view().clips.includes(clip.id)) pick(clip.id, row, false)
