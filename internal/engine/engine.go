@@ -163,7 +163,27 @@ func (e *Engine) Move(owner, name string, v float64) bool {
 	if e.next != nil {
 		e.next.aim(owner, name, v, frames)
 	}
+	if !ok {
+		ok = e.movePieces(owner, name, v, frames)
+	}
 	return ok
+}
+
+// movePieces sets a parameter of a treatment, in all strips that run.
+func (e *Engine) movePieces(owner, name string, v float64, frames int) (ok bool) {
+	if _, ok = e.latest().doc.TreatmentOf(owner); !ok {
+		return false
+	}
+	for _, p := range e.plans() {
+		for _, pl := range p.players {
+			pl.strips(func(t *treated) {
+				if t.plan != nil {
+					t.plan.aim(owner, name, v, frames)
+				}
+			})
+		}
+	}
+	return true
 }
 
 func (e *Engine) plans() []*plan {
@@ -194,6 +214,9 @@ func (e *Engine) Ahead(frames int64) []pages.Missing {
 		at = *e.seek
 	}
 	end := at + frames
+	for _, pl := range p.players {
+		pl.prepare(at, end)
+	}
 	out = p.wanting(out)
 	if e.loopOn && at < e.to && end > e.to {
 		for _, pl := range p.players {
@@ -327,7 +350,10 @@ func (e *Engine) Draw(stage string) ([]byte, error) {
 		return json.Marshal(p.drawFork(f, e.rate))
 	}
 	s, ok := p.stages[stage]
-	if !ok || s.kind.Draw == nil {
+	if !ok {
+		return e.drawTreatment(stage)
+	}
+	if s.kind.Draw == nil {
 		return nil, fmt.Errorf("there is no stage %s to draw", stage)
 	}
 	v := make([]float64, len(s.slots))
@@ -337,6 +363,26 @@ func (e *Engine) Draw(stage string) ([]byte, error) {
 	at := p.cursor.hold
 	picture := s.kind.Draw(e.rate, p.clock.Tempo(at), v)
 	picture.Plumbs = s.kind.Hanging(v)
+	return json.Marshal(picture)
+}
+
+// drawTreatment is the picture of a stage of a treatment, with the values that the document gives it.
+func (e *Engine) drawTreatment(stage string) ([]byte, error) {
+	doc := e.latest().doc
+	s, _, ok := doc.StageByID(stage)
+	if !ok {
+		return nil, fmt.Errorf("there is no stage %s to draw", stage)
+	}
+	kind, ok := effect.Of(s.Effect, s.Version)
+	if !ok || kind.Draw == nil {
+		return nil, fmt.Errorf("stage %s has no picture", stage)
+	}
+	v := make([]float64, len(kind.Params))
+	for i := range v {
+		v[i] = valueOf(s, &kind.Params[i])
+	}
+	picture := kind.Draw(e.rate, doc.Clock().Tempo(0), v)
+	picture.Plumbs = kind.Hanging(v)
 	return json.Marshal(picture)
 }
 

@@ -83,6 +83,9 @@ func offline(
 			if err := ctx.Err(); err != nil {
 				return err
 			}
+			for _, pl := range p.players {
+				pl.prepare(p.cursor.frame, p.cursor.frame+Block)
+			}
 			if progress != nil {
 				progress(float64(max(at, 0)) / float64(end))
 			}
@@ -95,7 +98,7 @@ func offline(
 			}
 		} else { // past the range: clips no longer feed the tail
 			for _, pl := range p.players {
-				pl.clips = nil
+				pl.past()
 			}
 		}
 		p.run(n)
@@ -206,7 +209,7 @@ func (p *plan) tailSeconds() float64 {
 		if t, ok := memo[ch.ID]; ok || depth > 64 {
 			return t
 		}
-		own := p.chainTail(&ch.Chain)
+		own := chainTail(&ch.Chain, p.clock.Tempo(0))
 		most := 0.0
 		for _, s := range ch.Sends {
 			if to, ok := p.doc.Channel(s.To); ok {
@@ -223,16 +226,21 @@ func (p *plan) tailSeconds() float64 {
 	for _, ch := range p.doc.Channels {
 		longest = max(longest, onward(ch, 0))
 	}
-	return min(60, longest+0.1)
+	ring := int64(0) // of treated pieces
+	for _, pl := range p.players {
+		pl.strips(func(t *treated) { ring = max(ring, t.ring) })
+	}
+	return min(60, longest+0.1+float64(ring)/float64(p.doc.SampleRate))
 }
 
-func (p *plan) chainTail(c *project.Chain) float64 {
+// chainTail bounds for how many seconds a chain sounds on at a tempo.
+func chainTail(c *project.Chain, tempo float64) float64 {
 	t := 0.0
 	for _, n := range c.Nodes {
 		if n.Fork != nil {
 			most := 0.0
 			for _, path := range n.Fork.Paths {
-				most = max(most, p.chainTail(&path.Chain))
+				most = max(most, chainTail(&path.Chain, tempo))
 			}
 			t += most
 			continue
@@ -245,7 +253,7 @@ func (p *plan) chainTail(c *project.Chain) float64 {
 		for i := range v {
 			v[i] = valueOf(n.Stage, &k.Params[i])
 		}
-		t += k.Tail(v, p.clock.Tempo(0))
+		t += k.Tail(v, tempo)
 	}
 	return t
 }

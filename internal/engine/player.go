@@ -26,6 +26,7 @@ type playClip struct {
 	gain       float64
 	in, out    project.Fade
 	clip       *project.Clip // whose swell it is
+	via        *treated      // the strip of its treatment; nil: it has none
 }
 
 func newPlayer(p *project.Project, ch *project.Channel, clock *project.Clock, lib *pages.Library) *player {
@@ -34,20 +35,46 @@ func newPlayer(p *project.Project, ch *project.Channel, clock *project.Clock, li
 
 // playList is what sounds of a track's clips, by start.
 func playList(p *project.Project, ch *project.Channel, clock *project.Clock, lib *pages.Library) []playClip {
-	var list []playClip
-	for _, x := range p.Laid(ch, clock) {
+	laid := p.Laid(ch, clock)
+	list := make([]playClip, len(laid))
+	for i, x := range laid {
 		a, _ := p.AudioByHash(x.Clip.Audio)
-		list = append(list, playClip{
+		list[i] = playClip{
 			sound: lib.Sound(a.Hash, a.Frames, a.Channels), start: x.From, end: x.To, offset: x.Offset,
 			gain: dsp.Gain(x.Clip.Gain), in: x.In, out: x.Out, clip: x.Clip,
-		})
+		}
+		t, ok := p.TreatmentByID(x.Clip.Treatment)
+		if !ok || len(t.Chain.Nodes) == 0 {
+			continue
+		}
+		if x.Before >= 0 && list[x.Before].via != nil {
+			list[i].via = list[x.Before].via
+			list[i].via.goOn(x)
+		} else {
+			list[i].via = newTreated(p, t, x, clock, lib)
+		}
+	}
+	for i := range list {
+		list[i].ringOn()
 	}
 	slices.SortStableFunc(list, func(a, b playClip) int { return int(a.start - b.start) })
 	return list
 }
 
+// ringOn lets the last stretch of a strip sound on behind its end. What fades there fades before the treatment.
+func (x *playClip) ringOn() {
+	if x.via == nil || !x.clip.Rings {
+		return
+	}
+	x.in, x.out = project.Fade{}, project.Fade{}
+	if x.end == x.via.start+x.via.to {
+		x.end += x.via.ring
+	}
+}
+
 // swap takes another list of clips; while the song rolls it fades in.
 func (p *player) swap(list []playClip, rolling bool) {
+	p.keepStrips(list)
 	if slices.EqualFunc(p.clips, list, playClip.same) {
 		p.clips = list
 		return
@@ -61,10 +88,74 @@ func (p *player) swap(list []playClip, rolling bool) {
 	p.clips = list
 }
 
+// keepStrips lets the strips of a new list go on where those of the old one are.
+func (p *player) keepStrips(list []playClip) {
+	old := map[treatedKey]*treated{}
+	for i := range p.clips {
+		if t := p.clips[i].via; t != nil {
+			old[t.key] = t
+		}
+	}
+	now := map[*treated]*treated{}
+	for i := range list {
+		t := list[i].via
+		if t == nil || old[t.key] == nil {
+			continue
+		}
+		if now[t] == nil {
+			now[t] = old[t.key].follow(t)
+		}
+		list[i].via = now[t]
+	}
+}
+
 // same reports whether two stretches sound the same.
 func (x playClip) same(y playClip) bool {
 	return x.sound == y.sound && x.start == y.start && x.end == y.end && x.offset == y.offset && x.gain == y.gain &&
-		x.in == y.in && x.out == y.out && slices.Equal(x.clip.Swell, y.clip.Swell)
+		x.in == y.in && x.out == y.out && slices.Equal(x.clip.Swell, y.clip.Swell) && sameStrip(x.via, y.via)
+}
+
+// sameStrip reports whether two strips sound the same now: also where neither is running.
+func sameStrip(a, b *treated) bool {
+	return a == b || a != nil && b != nil && a.plan == nil && b.plan == nil
+}
+
+// strips calls f for every strip there is, once.
+func (p *player) strips(f func(*treated)) {
+	var last *treated
+	for _, list := range [][]playClip{p.clips, p.before} {
+		for i := range list {
+			if t := list[i].via; t != nil && t != last {
+				f(t)
+				last = t
+			}
+		}
+	}
+}
+
+// prepare makes the strips of what sounds between two song frames, and gives back those that are far from there.
+func (p *player) prepare(from, to int64) {
+	p.strips(func(t *treated) {
+		switch begin, end := t.start, t.start+t.to+t.ring; {
+		case begin < to && end > from:
+			t.ready()
+		case t.plan != nil && (end < from-awayFrames || begin > to+awayFrames):
+			t.release()
+		}
+	})
+}
+
+// awayFrames is how far the song must be from a strip for it to be given back: a second at 48 kHz.
+const awayFrames = 48000
+
+// reset empties the strips, as after a seek.
+func (p *player) reset() {
+	p.strips((*treated).forget)
+}
+
+// past lets nothing sound any more but what rings on behind its end.
+func (p *player) past() {
+	p.clips = slices.DeleteFunc(p.clips, func(x playClip) bool { return x.via == nil || x.via.ring == 0 })
 }
 
 // missing appends the pages needed for frames [from, to) that are absent.
@@ -79,6 +170,10 @@ func missing(dst []pages.Missing, clips []playClip, from, to int64) []pages.Miss
 			break
 		}
 		if c.end <= from {
+			continue
+		}
+		if c.via != nil {
+			dst = c.via.missing(dst, max(from, c.start)-c.via.start, min(to, c.end)-c.via.start)
 			continue
 		}
 		a := max(from, c.start) - c.start + c.offset
@@ -138,8 +233,27 @@ func (p *player) fadeIn(c *cursor, n int, out pair) {
 	}
 }
 
+// addTreated mixes the part of frames [from, from+n) in that comes out of the clip's strip.
+func (x *playClip) addTreated(out pair, from int64, n int) {
+	t := x.via
+	a, b := max(from, t.start)-t.start, min(from+int64(n)-t.start, t.to+t.ring)
+	if !t.render(a, b) {
+		return
+	}
+	first, last := max(from, x.start), min(from+int64(n), x.end)
+	for f := first; f < last; f++ {
+		i, g := f-t.start-a, x.gain*x.shape(f-x.start)
+		out.l[f-from] += t.out.l[i] * g
+		out.r[f-from] += t.out.r[i] * g
+	}
+}
+
 // add mixes the clip's part of frames [from, from+n) in.
 func (x *playClip) add(out pair, from int64, n int) {
+	if x.via != nil {
+		x.addTreated(out, from, n)
+		return
+	}
 	first, last := max(from, x.start), min(from+int64(n), x.end)
 	for f := first; f < last; {
 		at := f - x.start + x.offset

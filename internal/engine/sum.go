@@ -66,6 +66,9 @@ func (s *sum) run(c *cursor, n int) {
 func (s *sum) key() string { return "sum " + s.id }
 
 func (s *sum) reset() {
+	if s.clips != nil {
+		s.clips.reset()
+	}
 	s.clipIn.clear()
 	for _, f := range s.in {
 		f.shift.clear()

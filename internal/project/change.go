@@ -25,6 +25,7 @@ func Apply(p *Project, batch []Change, effects Effects) (next *Project, undo []C
 		}
 		undo = slices.Concat(u, undo)
 	}
+	undo = slices.Concat(next.dropUnused(), undo)
 	if err := next.Validate(effects); err != nil {
 		return nil, nil, err
 	}

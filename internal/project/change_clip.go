@@ -34,14 +34,14 @@ func (c *RemoveAudio) apply(p *Project, _ Effects) ([]Change, error) {
 				return nil, nil // somebody uses it by now: it stays
 			}
 		}
-		used := false
-		ch.Walk(func(_ *Chain, _ int, n *Node) bool {
-			used = n.Stage != nil && n.Stage.Sound == c.Hash
-			return !used
-		})
-		if used {
-			return nil, nil
-		}
+	}
+	used := false
+	p.walkAll(func(_ *Chain, _ int, n *Node) bool {
+		used = n.Stage != nil && n.Stage.Sound == c.Hash
+		return !used
+	})
+	if used {
+		return nil, nil
 	}
 	a := p.Audio[i]
 	p.Audio = slices.Delete(p.Audio, i, i+1)
@@ -104,6 +104,9 @@ type SetClip struct {
 	Mute     *bool    `json:"mute,omitempty"`
 	Tint     *int     `json:"tint,omitempty"`
 	Over     *string  `json:"over,omitempty"`
+	Rings    *bool    `json:"rings,omitempty"`
+	// Treatment is that of the clip; empty: none.
+	Treatment *string `json:"treatment,omitempty"`
 }
 
 func (c *SetClip) apply(p *Project, _ Effects) ([]Change, error) {
@@ -115,5 +118,6 @@ func (c *SetClip) apply(p *Project, _ Effects) ([]Change, error) {
 	return []Change{&SetClip{c.ID, swap(&x.Name, c.Name), swap(&x.Start, c.Start), swap(&x.Offset, c.Offset),
 		swap(&x.Frames, c.Frames), swap(&x.Gain, c.Gain), swap(&x.FadeIn, c.FadeIn), swap(&x.FadeOut, c.FadeOut),
 		swap(&x.InShape, c.InShape), swap(&x.OutShape, c.OutShape), swap(&x.InBend, c.InBend), swap(&x.OutBend, c.OutBend),
-		swapList(&x.Swell, c.Swell), swap(&x.Mute, c.Mute), swap(&x.Tint, c.Tint), swap(&x.Over, c.Over)}}, nil
+		swapList(&x.Swell, c.Swell), swap(&x.Mute, c.Mute), swap(&x.Tint, c.Tint), swap(&x.Over, c.Over),
+		swap(&x.Rings, c.Rings), swap(&x.Treatment, c.Treatment)}}, nil
 }

@@ -126,5 +126,6 @@ func (c *JoinClips) apply(p *Project, effects Effects) (undo []Change, err error
 // goesOn reports whether the sound of a clip goes on in another, so that both can be one.
 func (x *Clip) goesOn(y *Clip, clock *Clock) bool {
 	return x.Audio == y.Audio && x.BeginsAt(clock)+x.Frames == y.BeginsAt(clock) && x.Offset+x.Frames == y.Offset &&
-		x.Follows == y.Follows && x.Gain == y.Gain && x.Mute == y.Mute && slices.Equal(x.Swell, y.Swell)
+		x.Follows == y.Follows && x.Gain == y.Gain && x.Mute == y.Mute && slices.Equal(x.Swell, y.Swell) &&
+		x.Treatment == y.Treatment && x.Rings == y.Rings
 }

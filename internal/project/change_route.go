@@ -136,6 +136,9 @@ func (c *StageToSend) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, Gone("the stage")
 	}
 	ch, s := at.channel, at.node.Stage
+	if ch.Kind == TreatmentKind {
+		return nil, errTreatment("a send")
+	}
 	if at.owner != ch.ID {
 		return nil, fmt.Errorf("a stage of a fork or a trial cannot become a send: move it into the chain of %s first", ch.Name)
 	}

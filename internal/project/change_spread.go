@@ -21,6 +21,8 @@ func (c *SpreadPaths) apply(p *Project, effects Effects) ([]Change, error) {
 	}
 	f, ch := at.node.Fork, at.channel
 	switch {
+	case ch.Kind == TreatmentKind:
+		return nil, errTreatment("rows for its paths")
 	case at.owner != ch.ID:
 		return nil, fmt.Errorf("%s stands inside another fork or a trial: only a fork of the row's own chain can be spread", f.Title())
 	case ch.Kind == Main || ch.Output == "":

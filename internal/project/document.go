@@ -21,6 +21,8 @@ type Project struct {
 	Movers     []*Mover   `json:"movers,omitempty"`
 	Handles    []*Handle  `json:"handles,omitempty"`
 	Passages   []*Passage `json:"passages,omitempty"`
+	// Treatments are chains that clips pass before their rows.
+	Treatments []*Treatment `json:"treatments,omitempty"`
 }
 
 // Meant says of a sounding that it is as it should be, and who said so.
@@ -173,6 +175,9 @@ type Clip struct {
 	Swell []Swell `json:"swell,omitempty"`
 	Mute  bool    `json:"mute,omitempty"`
 	Tint  int     `json:"tint,omitempty"` // 0 the row's, 1 to 8
+	// Treatment is the id of what it passes before its row. Rings says that it rings on beyond its end there.
+	Treatment string `json:"treatment,omitempty"`
+	Rings     bool   `json:"rings,omitempty"`
 	// Over is what happens where it begins over another; empty: as the row has it.
 	Over string `json:"over,omitempty" enum:"sum,cover,fade"`
 }

@@ -96,7 +96,27 @@ func (p *Project) findNode(id string) (place, bool) {
 			return at, true
 		}
 	}
+	for _, t := range p.Treatments {
+		if at, ok := findIn(t.ID, &t.Chain, id); ok {
+			at.channel = t.row()
+			return at, true
+		}
+	}
 	return place{}, false
+}
+
+// walkAll calls f for every node there is, also of trials and treatments, until f returns false.
+func (p *Project) walkAll(f func(in *Chain, i int, n *Node) bool) {
+	for _, c := range p.Channels {
+		if !c.Walk(f) {
+			return
+		}
+	}
+	for _, t := range p.Treatments {
+		if !t.Chain.Walk(f) {
+			return
+		}
+	}
 }
 
 // find looks for a node in the channel's chains.
@@ -139,6 +159,14 @@ func (p *Project) findChain(owner string) (*Channel, *Chain, bool) {
 			return c, &f.Paths[k].Chain, true
 		}
 	}
+	for _, t := range p.Treatments {
+		if t.ID == owner {
+			return t.row(), &t.Chain, true
+		}
+		if f, k, ok := t.Chain.forkOf(owner); ok {
+			return t.row(), &f.Paths[k].Chain, true
+		}
+	}
 	return nil, nil, false
 }
 
@@ -170,11 +198,25 @@ func (p *Project) placeOfPath(id string) (pathPlace, bool) {
 			return pathPlace{c, f, i}, true
 		}
 	}
+	for _, t := range p.Treatments {
+		if f, i, ok := t.Chain.forkOf(id); ok {
+			return pathPlace{t.row(), f, i}, true
+		}
+	}
 	return pathPlace{}, false
 }
 
 // forkOf finds the fork that a path belongs to, and its place there.
 func (c *Channel) forkOf(path string) (fork *Fork, index int, ok bool) {
+	for _, o := range c.chains() {
+		if fork, index, ok = o.chain.forkOf(path); ok {
+			return fork, index, true
+		}
+	}
+	return nil, 0, false
+}
+
+func (c *Chain) forkOf(path string) (fork *Fork, index int, ok bool) {
 	c.Walk(func(_ *Chain, _ int, n *Node) bool {
 		if n.Fork != nil {
 			for i, x := range n.Fork.Paths {
@@ -256,6 +298,9 @@ func (p *Project) ids() map[string]int {
 	for _, x := range p.Passages {
 		m[x.ID]++
 	}
+	for _, t := range p.Treatments {
+		m[t.ID]++
+	}
 	for _, c := range p.Channels {
 		m[c.ID]++
 		for _, s := range c.Sends {
@@ -267,15 +312,15 @@ func (p *Project) ids() map[string]int {
 		for _, t := range c.Trials {
 			m[t.ID]++
 		}
-		c.Walk(func(_ *Chain, _ int, n *Node) bool {
-			m[n.ID()]++
-			if n.Fork != nil {
-				for _, path := range n.Fork.Paths {
-					m[path.ID]++
-				}
-			}
-			return true
-		})
 	}
+	p.walkAll(func(_ *Chain, _ int, n *Node) bool {
+		m[n.ID()]++
+		if n.Fork != nil {
+			for _, path := range n.Fork.Paths {
+				m[path.ID]++
+			}
+		}
+		return true
+	})
 	return m
 }

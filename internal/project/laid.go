@@ -61,6 +61,7 @@ type Laid struct {
 	From, To int64 // song frames
 	Offset   int64 // of the stretch in the clip's audio
 	In, Out  Fade
+	Before   int // which of those that are laid goes on in this one without a break; -1: none
 }
 
 // begun is a clip with the frame at which it begins.
@@ -93,6 +94,7 @@ func (p *Project) Laid(c *Channel, clock *Clock) []Laid {
 				first.In, first.Out = longer(first.In, min(cross, x.Frames/2)), longer(first.Out, min(cross, x.Frames/2))
 			}
 		}
+		first.Before = -1
 		list := []Laid{first}
 		for _, y := range clips[i+1:] {
 			if y.start >= x.end() {
@@ -192,7 +194,7 @@ func joinEdges(list []Laid) {
 		for k := range list {
 			b := &list[k]
 			if i != k && b.From == a.To && a.goesOnIn(b) {
-				a.Out.Frames, b.In.Frames = joinedFade, joinedFade
+				a.Out.Frames, b.In.Frames, b.Before = joinedFade, joinedFade, i
 			}
 		}
 	}
@@ -202,7 +204,7 @@ func joinEdges(list []Laid) {
 func (x *Laid) goesOnIn(y *Laid) bool {
 	a, b := x.Clip, y.Clip
 	return a.Audio == b.Audio && x.Offset+x.To-x.From == y.Offset && x.Out.Frames <= 0 && y.In.Frames <= 0 &&
-		a.Gain == b.Gain && slices.Equal(a.Swell, b.Swell)
+		a.Gain == b.Gain && slices.Equal(a.Swell, b.Swell) && a.Treatment == b.Treatment && a.Rings == b.Rings
 }
 
 // soften gives every edge at least the least fade.

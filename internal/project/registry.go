@@ -115,6 +115,10 @@ var registry = map[string]func() Change{
 	"clip.move":         func() Change { return &MoveClip{} },
 	"clip.trim":         func() Change { return &TrimClip{} },
 	"clip.slip":         func() Change { return &SlipClip{} },
+	"treatment.put":     func() Change { return &PutTreatment{} },
+	"treatment.own":     func() Change { return &OwnTreatment{} },
+	"treatment.give":    func() Change { return &GiveTreatment{} },
+	"clips.treat":       func() Change { return &TreatClips{} },
 	"clips.split":       func() Change { return &SplitClips{} },
 	"clips.join":        func() Change { return &JoinClips{} },
 }
@@ -186,6 +190,14 @@ func Read(b []byte, effects Effects) (*Project, error) {
 			if err := noHoles(o.chain, 0); err != nil {
 				return nil, fmt.Errorf("read project: channel %s: %w", c.Name, err)
 			}
+		}
+	}
+	for _, t := range p.Treatments {
+		if t == nil {
+			return nil, fmt.Errorf("read project: there is an empty treatment")
+		}
+		if err := noHoles(&t.Chain, 0); err != nil {
+			return nil, fmt.Errorf("read project: %s: %w", t.Title(), err)
 		}
 	}
 	if err := p.Validate(effects); err != nil {

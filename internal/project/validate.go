@@ -54,6 +54,9 @@ func (p *Project) Validate(effects Effects) error {
 	if err := p.checkMoves(effects); err != nil {
 		return err
 	}
+	if err := p.checkTreatments(effects); err != nil {
+		return err
+	}
 	if err := p.checkPassages(effects); err != nil {
 		return err
 	}

@@ -18,6 +18,7 @@ var draws = []struct {
 	{10, (*drawing).ofLines},
 	{6, (*drawing).ofPassages},
 	{5, (*drawing).ofSong},
+	{8, (*drawing).ofPieces},
 	{7, (*drawing).ofMoves},
 	{4, (*drawing).ofTrials},
 	{14, func(d *drawing) project.Change { return seldom(d.r, d.p, d.ch) }},
@@ -257,9 +258,7 @@ func (d *drawing) ofPassages() project.Change {
 
 // song draws a change of sections, tempo and clips.
 func (d *drawing) ofSong() project.Change {
-	switch d.r.IntN(8) {
-	case 5, 6, 7:
-		return d.ofPieces()
+	switch d.r.IntN(5) {
 	case 0:
 		return &project.MoveSection{ID: section(d.r, d.p), By: d.r.IntN(3) - 1, Along: d.yes}
 	case 1:
@@ -284,7 +283,20 @@ func (d *drawing) ofSong() project.Change {
 func (d *drawing) ofPieces() project.Change {
 	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
-	switch d.r.IntN(6) {
+	switch d.r.IntN(9) {
+	case 6:
+		within := &project.ClipRange{From: int64(d.r.IntN(9000)), To: int64(9000 + d.r.IntN(30000))}
+		if d.yes {
+			within = nil
+		}
+		return &project.TreatClips{Clips: []string{id, d.pick(d.clips)}, Effect: []string{"trim", "delay"}[d.r.IntN(2)], Within: within}
+	case 7:
+		return &project.GiveTreatment{From: []string{"", id}[d.r.IntN(2)], Clips: []string{d.pick(d.clips)}, Copy: d.yes}
+	case 8:
+		if d.yes {
+			return &project.PutTreatment{Treatment: &project.Treatment{ID: project.NewID(), Chain: project.Chain{Nodes: []*project.Node{}}}}
+		}
+		return &project.OwnTreatment{Clips: []string{id}}
 	case 0:
 		return &project.SplitClips{Rows: []string{d.ch.ID, d.other.ID}, At: []int64{int64(d.r.IntN(30000)), int64(d.r.IntN(30000))}, Snap: snap}
 	case 1:

@@ -51,6 +51,9 @@ func (d *drawing) look() {
 		}
 		for _, x := range c.Clips {
 			d.clips = append(d.clips, x.ID)
+			if x.Treatment != "" {
+				d.owners = append(d.owners, x.Treatment)
+			}
 		}
 		c.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
 			d.nodes = append(d.nodes, n.ID())
