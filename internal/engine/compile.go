@@ -299,6 +299,9 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 	buf := c.bufs[ch.ID]
 	at := c.input[ch.ID]
 	wait := append(c.tapped("input "+ch.ID, at, buf), c.sendsAfter(ch, "input", at, buf)...)
+	if ch.ID == c.point.Node && c.only == nil { // the row without its chain
+		wait = append(wait, c.ear([]heardPath{{at, buf, ch}}, ""))
+	}
 	if len(ch.Trials) > 0 && c.only == nil {
 		wait = append(wait, c.enterTrials(ch, at, buf)...)
 	}

@@ -10,7 +10,8 @@ import (
 	"shoal/internal/project"
 )
 
-// ClipLevels are the levels of a clip by itself: with its gain, its fades and its swell, before its row's chain.
+// ClipLevels are the levels of a clip by itself: with its treatment, its gain, its fades and its swell, before its
+// row's chain.
 type ClipLevels struct {
 	ID         string  `json:"id" required:"true"`
 	Name       string  `json:"name" required:"true"`
@@ -77,7 +78,8 @@ func alone(doc *project.Project, x *project.Clip) (*project.Project, *project.Ch
 	n.Start, n.Follows, n.Mute = 0, false, false
 	row.Clips = []*project.Clip{&n}
 	p.Channels = append([]*project.Channel{row}, p.Channels...)
-	p.Audio = doc.Audio
+	p.Audio, p.Treatments = doc.Audio, doc.Treatments
+	p.Tempo[0].BPM = doc.Clock().Tempo(x.BeginsAt(doc.Clock()))
 	return p, row
 }
 

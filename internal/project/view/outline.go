@@ -6,7 +6,7 @@ import "shoal/internal/project"
 // whoever shows them.
 type Outline struct {
 	Forks map[string]ForkWords `json:"forks" required:"true"`
-	// Rows are the channels that owners of parameters and of chains belong to: stages, forks, paths, sends,
+	// Rows are the channels, or the treatments of pieces, that owners of parameters and of chains belong to: stages, forks, paths, sends,
 	// trials, and handles, which belong to that of the first thing that hangs on them.
 	Rows map[string]string `json:"rows" required:"true"`
 	// Taps are the points of each row where its signal can be taken.
@@ -47,17 +47,12 @@ func OutlineOf(p *project.Project, effects project.Effects) Outline {
 		for _, t := range c.Trials {
 			o.Rows[t.ID] = c.ID
 		}
-		c.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
-			o.Rows[n.ID()] = c.ID
-			if n.Fork != nil {
-				o.Forks[n.Fork.ID] = ForkWords{n.Fork.Title(), n.Fork.KindInWords()}
-				for _, path := range n.Fork.Paths {
-					o.Rows[path.ID] = c.ID
-				}
-			}
-			return true
-		})
+		c.Walk(o.within(c.ID))
 		o.Taps[c.ID] = tapsOf(c, effects)
+	}
+	for _, t := range p.Treatments {
+		o.Rows[t.ID] = t.ID
+		t.Chain.Walk(o.within(t.ID))
 	}
 	for _, h := range p.Handles {
 		if len(h.Targets) > 0 {
@@ -68,6 +63,20 @@ func OutlineOf(p *project.Project, effects project.Effects) Outline {
 		o.Homes[h.ID] = homesOf(p, h, o.Rows)
 	}
 	return o
+}
+
+// within says of what stands in a chain to which row, or treatment, it belongs, and what its forks are.
+func (o Outline) within(id string) func(*project.Chain, int, *project.Node) bool {
+	return func(_ *project.Chain, _ int, n *project.Node) bool {
+		o.Rows[n.ID()] = id
+		if n.Fork != nil {
+			o.Forks[n.Fork.ID] = ForkWords{n.Fork.Title(), n.Fork.KindInWords()}
+			for _, path := range n.Fork.Paths {
+				o.Rows[path.ID] = id
+			}
+		}
+		return true
+	}
 }
 
 // tapsOf lists the points of a row, in the order in which the signal passes them.

@@ -1,5 +1,7 @@
 import { ClipPanel } from '../clips/ClipPanel'
-import { findFork, findStage } from '../document/chain'
+import type { Clip, Project } from '../api/types'
+import { PieceView } from '../clips/PieceView'
+import { findFork, findNode, findStage } from '../document/chain'
 import { PassagePanel } from '../passages/PassagePanel'
 import { RoutePanel } from '../routing/RoutePanel'
 import { useSession } from '../session/store'
@@ -17,7 +19,8 @@ import { StagePanel } from './StagePanel'
     sends; on the right what is selected of it, or what was asked for. Without a row it is a strip. */
 export function Bench() {
   const project = useSession((s) => s.project)!
-  const { channel: id, dialog, benchHeight, pinned: pinnedId } = useView()
+  const { channel: id, dialog, benchHeight, pinned: pinnedId, clips: picked } = useView()
+  const clips = project.channels.flatMap((c) => c.clips.filter((x) => picked.includes(x.id)))
   const channel = project.channels.find((c) => c.id === id)
   const pinned = findStage(project, pinnedId)
   const height = Math.max(benchHeight, (dialog && roomFor[dialog.kind]) ?? 0)
@@ -29,7 +32,11 @@ export function Bench() {
       aria-label="Bench"
     >
       <BenchGrip />
-      {channel ? (
+      {channel && clips.length > 0 ? (
+        <div className="flex min-w-0 flex-1 flex-col overflow-hidden">
+          <PieceView clips={clips} channel={channel} />
+        </div>
+      ) : channel ? (
         <div className="flex min-w-0 flex-1 flex-col overflow-hidden">
           <ChainView key={channel.id} channel={channel} />
           <RowSays channel={channel} />
@@ -71,8 +78,8 @@ function Selected({ channelId }: { channelId: string }) {
   const send = channel.sends.find((s) => s.id === id)
   const found = findStage(project, id)
   const braid = found ? null : findFork(project, id)
-  const clips = id ? [] : project.channels.flatMap((c) => c.clips.filter((x) => picked.includes(x.id)))
-  if (clips.length)
+  const clips = project.channels.flatMap((c) => c.clips.filter((x) => picked.includes(x.id)))
+  if (clips.length && !treats(clips, project, id))
     return (
       <Right key={clips[0]!.id}>
         <ClipPanel clips={clips} channel={channel} />
@@ -94,18 +101,20 @@ function Selected({ channelId }: { channelId: string }) {
         </div>
       </Right>
     )
-  if (braid?.channel.id === channel.id)
+  const inPiece = found?.channel ?? braid?.channel
+  const row = clips.length && inPiece ? { ...inPiece, name: clips[0]!.name } : channel
+  if (row && braid?.channel.id === row.id)
     return (
       <Right key={braid.fork.id}>
         <div className={`h-full ${pinned ? 'w-[480px]' : 'w-[542px]'}`}>
-          <ForkPanel fork={braid.fork} path={braid.path} channel={channel} />
+          <ForkPanel fork={braid.fork} path={braid.path} channel={row} />
         </div>
       </Right>
     )
-  if (found?.channel.id === channel.id && found.stage.id !== pinned)
+  if (row && found?.channel.id === row.id && found.stage.id !== pinned)
     return (
       <Right key={id}>
-        <StagePanel stage={found.stage} channel={channel} narrow={pinned !== ''} />
+        <StagePanel stage={found.stage} channel={row} narrow={pinned !== ''} />
       </Right>
     )
   if (pinned) return null
@@ -117,6 +126,15 @@ function Selected({ channelId }: { channelId: string }) {
     </Right>
   )
 }
+
+/** Whether something that is selected stands in the treatment of clips. */
+const treats = (clips: Clip[], project: Project, id: string) =>
+  !!id &&
+  project.treatments?.some(
+    (t) =>
+      clips.some((c) => c.treatment === t.id) &&
+      (findNode(project, id)?.channel.id ?? findFork(project, id)?.channel.id) === t.id,
+  )
 
 /** Without a row the bench keeps to a line, and the board has the room. */
 function Strip() {

@@ -35,7 +35,15 @@ const TOP = 12
 
 /** The chain as a section through the sea: stages on the surface, plumbs under them, forks that divide into strands,
     and the depth between all. What does not fit scrolls, with both ends in sight. */
-function Chain({ channel }: { channel: Channel }) {
+export function Chain({
+  channel,
+  head,
+  onAdd,
+}: {
+  channel: Channel
+  head?: React.ReactNode
+  onAdd?: () => void
+}) {
   const trials = useView((v) => v.trials)
   const selected = useView((v) => v.stage)
   const project = useSession((s) => s.project)
@@ -57,7 +65,7 @@ function Chain({ channel }: { channel: Channel }) {
   const top = TOP + Math.max(0, rise)
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <ChainHead channel={channel} />
+      {head ?? <ChainHead channel={channel} />}
       <div className="relative flex min-h-0 flex-1">
         <Sea line={top + LINE} seed={channel.id.length + nodes.length} />
         <span className="relative z-10 flex shrink-0 items-start pl-3" style={{ paddingTop: top }}>
@@ -90,7 +98,7 @@ function Chain({ channel }: { channel: Channel }) {
               style={{ background: 'var(--card)' }}
               aria-label="Add a stage"
               title="Add a stage ( / )"
-              onClick={() => setView({ dialog: { kind: 'effects', owner, index: nodes.length } })}
+              onClick={onAdd ?? (() => setView({ dialog: { kind: 'effects', owner, index: nodes.length } }))}
             >
               + Stage
             </button>

@@ -4,7 +4,7 @@ import { findFork } from '../document/chain'
 import { newId } from '../document/ids'
 import { change } from '../session/changes'
 import { hearPaths } from '../session/listening'
-import { endOf, nameOf, rowOf, select, selectedChannel } from '../session/selected'
+import { endOf, nameOf, rowOf, benchRow, select } from '../session/selected'
 import { notice, refused, theProject } from '../session/store'
 import { setView, view } from '../session/view'
 import { forkTitle } from '../session/outline'
@@ -18,7 +18,7 @@ import { chosen } from './several'
 export async function forkSelection() {
   const nodes = chosen()
   const id = newId()
-  const row = selectedChannel()
+  const row = benchRow()
   if (!row) return notice('Select a row, or the stages that are to be a path.')
   const name = nodes.length === 1 ? nameOf(nodes[0]!) : nodes.length ? `${nodes.length} stages` : row.name
   const done = nodes.length

@@ -1,10 +1,10 @@
 import type { Change, Node } from '../api/types'
 import { at, place, round } from '../controls/format'
-import { along, effectOf, findNode, findStage, idOf, shownChain } from '../document/chain'
+import { along, chained, effectOf, findNode, findStage, idOf, shownChain } from '../document/chain'
 import { change } from '../session/changes'
 import { keep } from '../session/clipboard'
 import { move } from '../session/hand'
-import { insertAt, nameOf, placeOf, rowOf, select, selectedChannel } from '../session/selected'
+import { insertAt, nameOf, placeOf, rowOf, select, benchRow } from '../session/selected'
 import { notice, theProject, useSession } from '../session/store'
 import { setView, view } from '../session/view'
 import { moveStage, removeStage } from './stages'
@@ -17,7 +17,7 @@ export function chosen(): string[] {
   const ids = v.together.length ? v.together : v.stage ? [v.stage] : []
   const p = theProject()
   if (!p) return []
-  const order = p.channels.flatMap((c) => [...along(shownChain(c, v.trials).chain.nodes)].map(idOf))
+  const order = chained(p).flatMap((c) => [...along(shownChain(c, v.trials).chain.nodes)].map(idOf))
   return ids.filter((id) => findNode(p, id)).sort((a, b) => order.indexOf(a) - order.indexOf(b))
 }
 
@@ -28,10 +28,11 @@ const named = (ids: string[]) => (ids.length === 1 ? nameOf(ids[0]!) : count(ids
 /** Adds a stage to those selected, or takes it out of them. */
 export function toggle(channel: string, id: string) {
   const v = view()
-  const now = v.channel === channel ? (v.together.length ? v.together : v.stage ? [v.stage] : []) : []
+  const here = benchRow()?.id === channel
+  const now = here ? (v.together.length ? v.together : v.stage ? [v.stage] : []) : []
   const next = now.includes(id) ? now.filter((x) => x !== id) : [...now, id]
   setView({
-    channel,
+    channel: here ? v.channel : channel,
     stage: next.includes(id) ? id : (next.at(-1) ?? ''),
     together: next.length > 1 ? next : [],
   })
@@ -40,8 +41,7 @@ export function toggle(channel: string, id: string) {
 /** Selects from the stage on the bench as far as another one. */
 export function reach(channel: string, id: string) {
   const v = view()
-  const c = theProject()?.channels.find((x) => x.id === channel)
-  if (!c || v.channel !== channel || !v.stage) return select(channel, id)
+  if (benchRow()?.id !== channel || !v.stage) return select(channel, id)
   const here = placeOf(v.stage)
   const ids = here?.nodes.map(idOf) ?? []
   const [a, b] = [ids.indexOf(v.stage), ids.indexOf(id)].sort((x, y) => x - y)
@@ -94,7 +94,8 @@ export async function moveTo(ids: string[], owner: string, index: number) {
   ids.forEach((id, i) => changes.push({ type: 'node.move', do: { id, owner, index: index - before + i } }))
   if (await change(`Move ${named(ids)}`, ...changes)) {
     const row = rowOf(owner)
-    if (row) setView({ channel: row.id, stage: ids[0]!, together: ids })
+    if (row) select(row.id, ids[0]!)
+    setView({ together: ids })
   }
 }
 
@@ -118,7 +119,7 @@ export async function copy(ids = chosen()) {
 }
 
 export async function copyChain() {
-  const c = selectedChannel()
+  const c = benchRow()
   if (!c) return
   await put(shownChain(c, view().trials).chain.nodes, `The chain of ${c.name} is`)
 }
@@ -128,7 +129,7 @@ const put = (nodes: Node[], what: string) =>
 
 /** Pastes stages behind the one selected, or at the end of the row's chain. */
 export async function pasteNodes(nodes: Node[]) {
-  const c = selectedChannel()
+  const c = benchRow()
   if (!c) return notice('Select a row to paste into.')
   const { owner, index } = insertAt(c)
   await change(`Paste into ${c.name}`, { type: 'nodes.paste', do: { owner, index, nodes } })

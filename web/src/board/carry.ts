@@ -46,6 +46,10 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
   }
 }
 
+/** The effect from the list that is being dragged. */
+export const carriedEffect = () =>
+  useSession.getState().effects.find((x) => x.id === load?.effect && x.version === x.newest)
+
 /** What lets a stage take what is dropped on it: before it on its left half, behind it on its right. */
 export const besides = (owner: string, index: number) => ({
   onDragOver: (e: DragEvent) => carried(e) && e.preventDefault(),

@@ -1,6 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import type { Clip } from '../api/types'
+import type { Clip, Treatment } from '../api/types'
+import { carriedEffect } from '../board/carry'
+import { stageName, stages } from '../document/chain'
+import { useSession } from '../session/store'
+import { pick } from './chosen'
+import { treat } from './treatment'
 import type { Lens } from '../document/time'
 import { useView } from '../session/view'
 import { Fades } from './Fades'
@@ -24,6 +29,8 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
   const theme = useThemeTurns()
   const selected = useView((v) => v.clips.includes(clip.id))
   const hand = useHand(clip, row, lens)
+  const treated = useSession((s) => s.project?.treatments?.find((t) => t.id === clip.treatment))
+  const words = useTreatmentWords(treated)
   const [cursor, setCursor] = useState('grab')
   // under a hand the clip is drawn as it would be
   const by = (hand.drag?.by ?? 0) * lens.perPixel
@@ -57,7 +64,7 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
         opacity: hand.drag ? 0.8 : clip.mute ? 0.45 : undefined,
         zIndex: hand.drag ? 5 : selected ? 2 : undefined,
       }}
-      title={`${clip.name}${clip.mute ? ', muted' : ''}`}
+      title={`${clip.name}${clip.mute ? ', muted' : ''}${words ? `. Treated: ${words}` : ''}`}
       onPointerDown={hand.down}
       onPointerMove={(e) => {
         hand.drags(e)
@@ -66,6 +73,15 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       onPointerUp={hand.up}
       onPointerCancel={hand.cancel}
       onClick={(e) => e.stopPropagation()}
+      onDragOver={(e) => carriedEffect() && e.preventDefault()}
+      onDrop={(e) => {
+        const effect = carriedEffect()
+        if (!effect) return
+        e.preventDefault()
+        e.stopPropagation()
+        pick(clip.id, row, false)
+        void treat([clip.id], effect)
+      }}
       onKeyDown={hand.key}
     >
       <canvas
@@ -91,6 +107,7 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
         height={height}
         open={roomy && selected}
       />
+      {treated && <Treated off={treated.chain.bypass} width={to - from} height={height} />}
       {roomy && (
         <span
           className={`pointer-events-none absolute top-0.5 left-4 max-w-full truncate pr-5 text-small font-semibold ${clip.mute ? 'struck' : ''}`}
@@ -105,6 +122,33 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       )}
     </div>
   )
+}
+
+/** A treated clip has a hatched lower edge; without its treatment it is only outlined. */
+function Treated({ off, width, height }: { off: boolean; width: number; height: number }) {
+  return (
+    <span
+      aria-hidden
+      className="pointer-events-none absolute left-0"
+      style={{
+        top: height - 6,
+        width,
+        height: 5,
+        borderTop: '1px solid var(--ink)',
+        background: off
+          ? undefined
+          : 'repeating-linear-gradient(135deg, var(--ink) 0 1.5px, transparent 1.5px 5px), var(--card)',
+      }}
+    />
+  )
+}
+
+/** What a treatment does, stage by stage. */
+function useTreatmentWords(t: Treatment | undefined): string {
+  const effects = useSession((s) => s.effects)
+  if (!t) return ''
+  const words = [...stages(t.chain.nodes)].map((s) => stageName(s, effects))
+  return `${words.join(', ')}${t.chain.bypass ? ' (out)' : ''}`
 }
 
 const cursors = { move: 'grab', begin: 'ew-resize', end: 'ew-resize', slip: 'col-resize' }

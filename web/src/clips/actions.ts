@@ -4,7 +4,7 @@ import { along } from '../sections/along'
 import { change } from '../session/changes'
 import { rowOfOwner } from '../session/outline'
 import { theEngine } from '../session/sound'
-import { session, theProject, useSession } from '../session/store'
+import { notice, session, theProject, useSession } from '../session/store'
 import { type Piece, setView, view } from '../session/view'
 import { gridStep } from '../session/view'
 import { chosen, rowsOf } from './chosen'
@@ -117,6 +117,13 @@ function under(piece: Piece | null): string[] {
 
 /** Selects all clips that the range lies over. */
 export const takeUnder = () => setView({ clips: under(view().piece) })
+
+/** Selects what lies in the range and lets an effect be chosen for it: it is cut there first, in the same change. */
+export function treatRange() {
+  takeUnder()
+  if (!view().clips.length) return notice('There is no clip in the range to treat.')
+  setView({ dialog: { kind: 'effects', owner: '', index: 0, clips: view().clips } })
+}
 
 /** Puts clips down once more, directly behind themselves. */
 export const again = () => {

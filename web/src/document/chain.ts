@@ -1,8 +1,44 @@
-import type { Chain, Channel, EffectInfo, Fork, Node, Path, Project, Stage } from '../api/types'
+import type { Chain, Channel, EffectInfo, Fork, Node, Path, Project, Stage, Treatment } from '../api/types'
 
 /* Finding the way in a chain: stages, forks and the paths inside them. */
 
 export const idOf = (n: Node): string => n.stage?.id ?? n.fork!.id
+
+const rowsOfTreatments = new WeakMap<Treatment, Channel>()
+
+/** What stands in a row's place where a treatment's chain is shown: the same for the same treatment. */
+export function treatmentRow(t: Treatment): Channel {
+  const known = rowsOfTreatments.get(t)
+  if (known) return known
+  const row: Channel = {
+    id: t.id,
+    kind: 'track',
+    name: t.name || 'Treatment',
+    tint: 0,
+    stereo: true,
+    hidden: false,
+    chain: t.chain,
+    trials: [],
+    letter: 'A',
+    waterline: '',
+    fader: 0,
+    pan: 0,
+    mute: false,
+    mutePre: false,
+    soloSafe: false,
+    output: '',
+    sends: [],
+    clips: [],
+  }
+  rowsOfTreatments.set(t, row)
+  return row
+}
+
+/** All that has a chain: rows, and treatments in the place of rows. */
+export const chained = (p: Project | null): Channel[] => [
+  ...(p?.channels ?? []),
+  ...(p?.treatments ?? []).map(treatmentRow),
+]
 
 /** Where a node stands: the chain that holds it, by its owner, and the fork and path around it. */
 export type Place = {
@@ -53,7 +89,7 @@ export function findFork(
   project: Project | null,
   id: string,
 ): { fork: Fork; path: Path | null; channel: Channel } | null {
-  for (const channel of project?.channels ?? []) {
+  for (const channel of chained(project)) {
     for (const { owner, chain } of chainsOf(channel)) {
       const at = placeIn(owner, chain.nodes, id)
       const fork = at?.nodes[at.index]?.fork
@@ -67,7 +103,7 @@ export function findFork(
 
 /** A stage or fork, with the row that it stands on. */
 export function findNode(project: Project | null, id: string): { node: Node; channel: Channel } | null {
-  for (const channel of project?.channels ?? []) {
+  for (const channel of chained(project)) {
     for (const { owner, chain } of chainsOf(channel)) {
       const at = placeIn(owner, chain.nodes, id)
       if (at) return { node: at.nodes[at.index]!, channel }
@@ -163,7 +199,7 @@ export function shownChain(c: Channel, trials: Record<string, string>) {
 }
 
 export function findStage(project: Project, id: string): { stage: Stage; channel: Channel } | null {
-  for (const channel of project.channels) {
+  for (const channel of chained(project)) {
     for (const { chain } of chainsOf(channel))
       for (const stage of stages(chain.nodes)) if (stage.id === id) return { stage, channel }
   }

@@ -4,6 +4,7 @@ import type { EffectInfo } from '../api/types'
 import { insertFork } from '../bench/forks'
 import { addStage, replacement, replaceStage } from '../bench/stages'
 import { carry } from '../board/carry'
+import { treat } from '../clips/treatment'
 import { SideList } from '../controls/SideList'
 import { tryChanges } from '../session/changes'
 import { placeInWords } from '../session/selected'
@@ -12,17 +13,17 @@ import { setView } from '../session/view'
 import { forkEntries, forkOf } from './forks'
 import { favourites, recent, remember, search, toggleFavourite } from './search'
 
-type Props = { owner: string; index: number; replace?: string }
+type Props = { owner: string; index: number; replace?: string; clips?: string[] }
 
 /** The list of effects: favourites, recent ones, families, search with synonyms. When a stage is to be replaced,
     the one that is chosen is heard in its place before it is taken. */
-export function EffectList({ owner, index, replace }: Props) {
+export function EffectList({ owner, index, replace, clips }: Props) {
   const all = useSession((s) => s.effects)
   const effects = useMemo(() => {
     const now = newest(all)
-    return replace ? now : [...now, ...forkEntries]
-  }, [all, replace])
-  const place = placeInWords(owner)
+    return replace || clips ? now : [...now, ...forkEntries]
+  }, [all, replace, clips])
+  const place = clips ? 'the treatment of the selected clips' : `${placeInWords(owner)}, place ${index + 1}`
   const [text, setText] = useState('')
   const [at, setAt] = useState(replace ? -1 : 0)
   const [likes, setLikes] = useState(favourites)
@@ -33,7 +34,8 @@ export function EffectList({ owner, index, replace }: Props) {
     remember(e.id)
     shut()
     const fork = forkOf(e.id)
-    if (fork) await insertFork(fork.kind, fork.bands, owner, index)
+    if (clips) await treat(clips, e)
+    else if (fork) await insertFork(fork.kind, fork.bands, owner, index)
     else if (replace) await replaceStage(replace, e)
     else await addStage(e, owner, index, off)
   }
@@ -58,7 +60,7 @@ export function EffectList({ owner, index, replace }: Props) {
         }
         if (['ArrowDown', 'ArrowUp', 'Enter'].includes(e.key)) e.preventDefault()
       }}
-      head={<span>{replace ? 'Replace the stage by' : `Add to ${place}, place ${index + 1}`}</span>}
+      head={<span>{replace ? 'Replace the stage by' : `Add to ${place}`}</span>}
       foot={
         replace
           ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'

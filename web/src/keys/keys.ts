@@ -6,6 +6,8 @@ import { zoomBy } from '../board/zoom'
 import { duplicateRow, toggleMute } from '../board/rows'
 import * as clips from '../clips/actions'
 import { pickBeside } from '../clips/chosen'
+import { hearPiece, loopPiece } from '../clips/hearing'
+import * as treatment from '../clips/treatment'
 import { clearMarks } from '../controls/Depth'
 import { shownChain } from '../document/chain'
 import { toggleLines } from '../lines/actions'
@@ -303,6 +305,26 @@ export const keys: { group: string; list: Key[] }[] = [
         on: ['clip', 'range'],
         says: 'Join neighbours of one source again',
         does: { 'shift+i': clips.join },
+      },
+      {
+        key: '/',
+        on: ['range'],
+        says: 'Treat what lies in it: it is cut there first',
+        does: { '/': clips.treatRange },
+      },
+      {
+        key: 'V',
+        on: ['clip'],
+        says: 'Hear it alone, without the row’s chain; with Shift its row; again ends it',
+        does: { v: () => hearPiece('alone'), 'shift+v': () => hearPiece('row') },
+      },
+      { key: 'L', on: ['clip'], says: 'Loop over it; again ends it', does: { l: loopPiece } },
+      { key: 'B', on: ['clip'], says: 'With or without its treatment', does: { b: treatment.toggle } },
+      {
+        key: 'Enter',
+        on: ['clip'],
+        says: 'To its treatment; Esc leads back',
+        does: { enter: treatment.enter },
       },
       { key: 'Enter', on: ['range'], says: 'Select the clips under it', does: { enter: clips.takeUnder } },
       {

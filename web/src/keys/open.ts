@@ -1,5 +1,6 @@
 import type { Channel } from '../api/types'
 import { findFork, findStage } from '../document/chain'
+import { openTreatment } from '../clips/treatment'
 import { hear, listenToAll } from '../session/listening'
 import { insertAt, placeOf, selectedChannel } from '../session/selected'
 import { theProject } from '../session/store'
@@ -18,6 +19,7 @@ export const print = (c: Channel) =>
 
 /** The effects that can be put behind what is selected. */
 export function effects() {
+  if (view().clips.length) return openTreatment()
   const c = selectedChannel() ?? shownRows()[0]
   if (c) setView({ channel: c.id, dialog: { kind: 'effects', ...insertAt(c) } })
 }
@@ -42,6 +44,8 @@ export const chainPresets = (owner: string) =>
 /** Closes what is open; then ends listening to a part, and what is selected together. */
 export function nothing() {
   if (view().dialog) return setView({ dialog: null })
+  // from a stage of a treatment back to its clips
+  if (view().clips.length && view().stage) return setView({ stage: '', together: [] })
   listenToAll()
   hear({ dry: '', share: '' })
   setView({ together: [], rows: [], clips: [], piece: null })

@@ -2,7 +2,7 @@ import type { Channel, Fork, Path, Send } from '../api/types'
 import { moveRow } from '../board/rows'
 import { findFork, findStage, idOf, onward, shownChain, type Way } from '../document/chain'
 import { barAt } from '../document/time'
-import { select, selectedChannel } from '../session/selected'
+import { benchRow, select, selectedChannel } from '../session/selected'
 import { theEngine } from '../session/sound'
 import { session, theProject } from '../session/store'
 import { locate } from '../session/transport'
@@ -62,7 +62,7 @@ function stepRow(by: number) {
 
 /** Along the chain that is shown; where that leads nowhere, down and up lead to the other rows. */
 export const step = (way: Way) => () => {
-  const c = selectedChannel()
+  const c = benchRow()
   const chain = c && shownChain(c, view().trials).chain
   const by = way === 'right' || way === 'down' ? 1 : -1
   const across = way === 'up' || way === 'down'

@@ -1,5 +1,6 @@
 import type { Channel } from '../api/types'
 import {
+  chained,
   chainsOf,
   findFork,
   findNode,
@@ -8,6 +9,7 @@ import {
   placeIn,
   shownChain,
   stageName,
+  treatmentRow,
 } from '../document/chain'
 import { rowOfOwner } from './outline'
 import { session, theProject } from './store'
@@ -19,8 +21,22 @@ export const selectedChannel = (): Channel | undefined =>
   theProject()?.channels.find((c) => c.id === view().channel)
 
 export function select(channel: string, stage = '') {
+  // what stands in a treatment is selected besides the clips that it is of
+  if (theProject()?.treatments?.some((t) => t.id === channel)) return setView({ stage, together: [] })
   setView({ channel, stage, together: [], rows: [], clips: [], piece: null })
 }
+
+/** The treatment that all of the selected clips share, in the place of a row. */
+export function chosenTreatment(): Channel | undefined {
+  const p = theProject()
+  const clips = (p?.channels ?? []).flatMap((c) => c.clips.filter((x) => view().clips.includes(x.id)))
+  const id = clips[0]?.treatment
+  const t = id && clips.every((x) => x.treatment === id) && p?.treatments?.find((x) => x.id === id)
+  return t ? treatmentRow(t) : undefined
+}
+
+/** Whose chain is on the bench: that of the row, or the treatment of the selected clips. */
+export const benchRow = () => chosenTreatment() ?? selectedChannel()
 
 /** Adds a row to those selected together, or takes it out; range takes all between. */
 export function selectAlso(id: string, range: boolean) {
@@ -49,7 +65,7 @@ export const nameOfRow = (id: string) => theProject()?.channels.find((c) => c.id
 /** The row that a chain belongs to, by its owner: a row, a trial or a path. */
 export const rowOf = (owner: string): Channel | undefined => {
   const id = rowOfOwner(owner) || owner
-  return theProject()?.channels.find((c) => c.id === id)
+  return chained(theProject()).find((c) => c.id === id)
 }
 
 /** Which chain that is, by its owner: of a row, a trial of it, or a path. */
@@ -65,7 +81,7 @@ export function placeInWords(owner: string): string {
 
 /** Where a stage or fork stands: in which chain, by its owner, and at which place. */
 export function placeOf(id: string): Place | null {
-  for (const c of theProject()?.channels ?? []) {
+  for (const c of chained(theProject())) {
     for (const { owner, chain } of chainsOf(c)) {
       const found = placeIn(owner, chain.nodes, id)
       if (found) return found

@@ -8,7 +8,7 @@ export type Range = { from: number; to: number; name: string }
 /** A stretch of the song on some rows. */
 export type Piece = { from: number; to: number; rows: string[] }
 export type Dialog =
-  | { kind: 'effects'; owner: string; index: number; replace?: string }
+  | { kind: 'effects'; owner: string; index: number; replace?: string; clips?: string[] }
   | { kind: 'print'; channel: string; target: 'track' | 'file' }
   | { kind: 'keys' }
   | { kind: 'logbook' }
