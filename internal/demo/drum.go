@@ -30,6 +30,7 @@ func frameDrum(s stretch) *take {
 }
 
 func skin(t *take, d *dice, at, f, gain, ring float64) {
+	t.struck = append(t.struck, at)
 	start, n := int(at*rate), int(ring*2*rate)
 	phase, second := 0.0, 0.0
 	for i := range n {
@@ -48,6 +49,7 @@ func skin(t *take, d *dice, at, f, gain, ring float64) {
 }
 
 func rim(t *take, d *dice, at, gain float64) {
+	t.struck = append(t.struck, at)
 	start := int(at * rate)
 	a, b := newResonator(1650, 4), newResonator(3900, 3)
 	for i := range 3600 {

@@ -42,6 +42,7 @@ func marimba(s stretch) *take {
 }
 
 func mallet(t *take, d *dice, at, note, gain float64) {
+	t.struck = append(t.struck, at)
 	f := hz(note)
 	ring := 1.9 * (220 / (f + 90))
 	t.strike(at, f, gain, []mode{

@@ -15,7 +15,8 @@ const (
 
 // take is a stretch of mono or stereo sound at a place in the song.
 type take struct {
-	l, r []float64 // r is nil for mono
+	l, r   []float64 // r is nil for mono
+	struck []float64 // when something was struck, in seconds
 }
 
 func newTake(seconds float64, stereo bool) *take {

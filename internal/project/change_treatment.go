@@ -41,9 +41,8 @@ type ClipRange struct {
 }
 
 func (c *TreatClips) apply(p *Project, effects Effects) (undo []Change, err error) {
-	info, ok := effects(c.Effect, 0)
-	if !ok {
-		return nil, fmt.Errorf("there is no effect %q", c.Effect)
+	if _, ok := effects(c.Effect, 0); !ok {
+		return nil, noEffect(c.Effect)
 	}
 	ids := c.Clips
 	if c.Within != nil {
@@ -70,7 +69,10 @@ func (c *TreatClips) apply(p *Project, effects Effects) (undo []Change, err erro
 			continue
 		}
 		done[at] = true
-		s := NewStage(c.Effect, info.Version, info.Mix, info.MixLaw)
+		s, err := stageOf(c.Effect, effects)
+		if err != nil {
+			return nil, err
+		}
 		if c.ID != "" && len(done) == 1 {
 			s.ID = c.ID
 		}

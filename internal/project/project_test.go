@@ -13,7 +13,7 @@ func fakeEffects(id string, version int) (EffectInfo, bool) {
 	if id != "trim" && id != "reverb" || version > 1 {
 		return EffectInfo{}, false
 	}
-	return EffectInfo{Version: 1, Newest: 1, Name: id, Params: []param.Param{
+	return EffectInfo{Version: 1, Newest: 1, Name: id, Mix: 100, MixLaw: "blend", Params: []param.Param{
 		{Name: "gain", Label: "Gain", Min: -120, Max: 24, Taper: param.Level},
 		{Name: "size", Label: "Size", Min: 0, Max: 10, Taper: param.Linear, Structural: true},
 	}}, true

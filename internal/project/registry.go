@@ -119,6 +119,8 @@ var registry = map[string]func() Change{
 	"treatment.own":     func() Change { return &OwnTreatment{} },
 	"treatment.give":    func() Change { return &GiveTreatment{} },
 	"clips.treat":       func() Change { return &TreatClips{} },
+	"clips.order":       func() Change { return &OrderClips{} },
+	"clip.repeat":       func() Change { return &RepeatClip{} },
 	"clips.split":       func() Change { return &SplitClips{} },
 	"clips.join":        func() Change { return &JoinClips{} },
 }

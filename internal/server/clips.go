@@ -37,6 +37,26 @@ func (s *Server) clipLevels(c *gin.Context) {
 	c.JSON(http.StatusOK, levels)
 }
 
+// clipMarks finds places at which a clip could be cut.
+func (s *Server) clipMarks(c *gin.Context) {
+	var spec printing.MarkSpec
+	if err := body(c, &spec); err != nil {
+		fail(c, err)
+		return
+	}
+	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	marks, err := printing.FindMarks(c.Request.Context(), doc, s.folder, spec)
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	c.JSON(http.StatusOK, marks)
+}
+
 // normalise brings clips to a level, as one change.
 func (s *Server) normalise(c *gin.Context) {
 	author, id, doc, ok := s.writer(c)

@@ -144,6 +144,10 @@ func ofMeasures() []route {
 			inProject
 			ClipList
 		}{}, []printing.ClipLevels{}},
+		{"POST", "/api/projects/:id/clips/marks", "Places at which a clip could be cut: onsets, the grid, sections.", (*Server).clipMarks, struct {
+			inProject
+			printing.MarkSpec
+		}{}, printing.Marks{}},
 		{"POST", "/api/projects/:id/clips/normalise", "Set the gain of clips so that they come to a level.", (*Server).normalise, struct {
 			inProject
 			printing.NormaliseSpec

@@ -283,7 +283,18 @@ func (d *drawing) ofSong() project.Change {
 func (d *drawing) ofPieces() project.Change {
 	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
-	switch d.r.IntN(9) {
+	switch d.r.IntN(11) {
+	case 9:
+		return &project.OrderClips{IDs: d.clips, How: []string{"reverse", "shuffle", "grid"}[d.r.IntN(3)], Seed: d.r.Uint64(), Grid: 240}
+	case 10:
+		var what *project.RepeatParam
+		if x, ok := d.p.ClipByID(id); ok && d.yes && x.Treatment != "" {
+			t, _ := d.p.TreatmentByID(x.Treatment)
+			for owner := range project.Owners(t.Chain.Nodes) {
+				what = &project.RepeatParam{Owner: owner, Name: "mix", By: -0.2}
+			}
+		}
+		return &project.RepeatClip{ID: id, Times: d.r.IntN(4), Ticks: 480, Gain: -3, Param: what}
 	case 6:
 		within := &project.ClipRange{From: int64(d.r.IntN(9000)), To: int64(9000 + d.r.IntN(30000))}
 		if d.yes {

@@ -1,4 +1,6 @@
 import { RowsCard } from '../board/RowsCard'
+import { RepeatsCard } from '../clips/RepeatsCard'
+import { SlicesCard } from '../clips/SlicesCard'
 import { EffectList } from '../effects/EffectList'
 import { KeysCard } from '../keys/KeysCard'
 import { LinesCard } from '../lines/LinesCard'
@@ -55,6 +57,10 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <ThinCard v={dialog.v} stretch={dialog.stretch} />
     case 'rows':
       return <RowsCard />
+    case 'slices':
+      return <SlicesCard key={dialog.clips.join()} ids={dialog.clips} />
+    case 'repeats':
+      return <RepeatsCard key={dialog.clip} id={dialog.clip} />
     case 'soundings':
       return <SoundingList row={dialog.row} />
   }

@@ -73,6 +73,20 @@ export function ClipPanel({ clips, channel }: { clips: Clip[]; channel: Channel 
             { text: 'Name it', key: 'N', run: () => setView({ renaming: first.id }), off: clips.length > 1 },
             { text: 'Once more behind itself', key: 'U', run: () => void actions.again() },
             {
+              text: 'Slice it',
+              key: 'Y',
+              run: () => setView({ dialog: { kind: 'slices', clips: clips.map((c) => c.id) } }),
+            },
+            {
+              text: 'Repeat it',
+              key: 'C',
+              run: () => setView({ dialog: { kind: 'repeats', clip: first.id } }),
+              off: clips.length > 1,
+            },
+            { text: 'In reverse order', run: () => void actions.order('reverse'), off: clips.length < 2 },
+            { text: 'Shuffle', key: 'O', run: () => void actions.order('shuffle'), off: clips.length < 2 },
+            { text: 'To the nearest place of the grid', run: () => void actions.order('grid') },
+            {
               text: 'Join with its neighbours',
               key: '⇧I',
               run: () => void actions.join(),

@@ -8,6 +8,7 @@ import { pick } from './chosen'
 import { treat } from './treatment'
 import type { Lens } from '../document/time'
 import { useView } from '../session/view'
+import { CutMarks } from './CutMarks'
 import { Fades } from './Fades'
 import { SwellCurve } from './SwellCurve'
 import { useHand } from './useHand'
@@ -107,8 +108,9 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
         height={height}
         open={roomy && selected}
       />
+      <CutMarks clip={clip.id} left={from} lens={lens} height={height} />
       {treated && <Treated off={treated.chain.bypass} width={to - from} height={height} />}
-      {roomy && (
+      {roomy && to - from > 56 && (
         <span
           className={`pointer-events-none absolute top-0.5 left-4 max-w-full truncate pr-5 text-small font-semibold ${clip.mute ? 'struck' : ''}`}
         >

@@ -138,6 +138,26 @@ export const again = () => {
 /** Lets the first of those selected be given another name. */
 export const rename = () => view().clips[0] && setView({ renaming: view().clips[0] })
 
+/** Puts clips in another order; by chance, another each time. */
+export const order = (how: 'reverse' | 'shuffle' | 'grid') => {
+  const ids = view().clips
+  const says = {
+    reverse: 'Turn the order of clips round',
+    shuffle: 'Shuffle clips',
+    grid: 'Move clips to the grid',
+  }
+  const seed = Math.floor(Math.random() * 2 ** 31)
+  return change(says[how], { type: 'clips.order', do: { ids, how, seed, grid: view().grid } })
+}
+
+export const openSlices = () =>
+  view().clips.length && setView({ dialog: { kind: 'slices', clips: view().clips } })
+
+export function openRepeats() {
+  const [clip] = view().clips
+  if (clip) setView({ dialog: { kind: 'repeats', clip } })
+}
+
 export const mute = () => {
   const clips = chosen()
   const on = !clips.every((c) => c.mute)

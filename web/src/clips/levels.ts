@@ -14,6 +14,15 @@ export const measure = (clips: Clip[]) =>
     }),
   )
 
+/** Places at which a clip could be cut, in song frames. */
+export const marksOf = (clip: string, by: 'onsets' | 'grid' | 'sections', grid: number) =>
+  answer(
+    api.POST('/api/projects/{id}/clips/marks', {
+      params: { path: { id: projectId() } },
+      body: { clip, by, grid },
+    }),
+  )
+
 /** Brings clips to a level by their gain. */
 export async function normalise(clips: Clip[], how: Omit<NormaliseSpec, 'clips'>) {
   try {

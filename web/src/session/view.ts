@@ -26,6 +26,8 @@ export type Dialog =
   | { kind: 'passage'; from: number; to: number; name: string; rows: string[] }
   | { kind: 'trace'; from: string; to: string }
   | { kind: 'rows' }
+  | { kind: 'slices'; clips: string[] }
+  | { kind: 'repeats'; clip: string }
   | null
 
 export type Stretch = {
@@ -69,6 +71,8 @@ export type View = {
   /** Clips that are selected, and a range that is drawn over rows. */
   clips: string[]
   piece: Piece | null
+  /** Places at which clips would be cut, in song frames, by clip. */
+  marks: Record<string, number[]>
   /** Rows that keep to a line, and those whose air is open; the others are as high as all. */
   airs: Record<string, 'line' | 'open'>
   /** Groups whose members are folded away. */
@@ -138,6 +142,7 @@ const begin: View = {
   rows: [],
   clips: [],
   piece: null,
+  marks: {},
   airs: {},
   folded: [],
   lines: {},

@@ -1,0 +1,107 @@
+package printing
+
+import (
+	"context"
+	"fmt"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/engine/pages"
+	"shoal/internal/onset"
+	"shoal/internal/project"
+)
+
+// Mark is a place in a clip at which it could be cut.
+type Mark struct {
+	At       int64   `json:"at" required:"true"`       // song frame
+	Strength float64 `json:"strength" required:"true"` // 0 to 1: how much it stands out; of a grid always 1
+}
+
+// MarkSpec says which places of a clip are asked for.
+type MarkSpec struct {
+	Clip string `json:"clip" required:"true"`
+	By   string `json:"by" required:"true" enum:"onsets,grid,sections"`
+	Grid int64  `json:"grid,omitempty"` // ticks
+}
+
+// Marks are places at which a clip could be cut: where sounds begin in it, where the grid lies, where sections begin.
+type Marks struct {
+	Marks []Mark `json:"marks" required:"true"`
+	// Usual is the strength from which on an onset counts where nobody says how many are wanted.
+	Usual float64 `json:"usual" required:"true"`
+}
+
+// maxMarks is how many slices a clip is cut into at most.
+const maxMarks = 2000
+
+// FindMarks finds them.
+func FindMarks(ctx context.Context, doc *project.Project, folder *audiofile.Folder, s MarkSpec) (Marks, error) {
+	x, ok := doc.ClipByID(s.Clip)
+	if !ok {
+		return Marks{}, project.Gone("the clip")
+	}
+	out := Marks{Marks: []Mark{}, Usual: onset.Usual}
+	clock := doc.Clock()
+	start := x.BeginsAt(clock)
+	inside := func(at int64, strength float64) {
+		if at > start && at < start+x.Frames && len(out.Marks) < maxMarks {
+			out.Marks = append(out.Marks, Mark{at, strength})
+		}
+	}
+	switch s.By {
+	case "sections":
+		for _, sec := range doc.Sections {
+			inside(clock.Frame(sec.Tick), 1)
+		}
+	case "grid":
+		if s.Grid < 30 {
+			return Marks{}, fmt.Errorf("a grid of %d ticks is too fine to cut at: choose one from a 128th on", s.Grid)
+		}
+		first := (int64(clock.Tick(start))/s.Grid + 1) * s.Grid
+		for tick := first; clock.Frame(tick) < start+x.Frames && len(out.Marks) < maxMarks; tick += s.Grid {
+			inside(clock.Frame(tick), 1)
+		}
+	case "onsets":
+		found, err := gently(func() ([]onset.Onset, error) { return onsetsOf(ctx, doc, folder, x) })
+		if err != nil {
+			return Marks{}, err
+		}
+		for _, o := range found {
+			inside(o.Frame-x.Offset+start, o.Strength)
+		}
+	default:
+		return Marks{}, fmt.Errorf("%q: a clip is cut at onsets, at the grid or at sections", s.By)
+	}
+	return out, nil
+}
+
+// onsetsOf finds the onsets of a clip's source where the clip shows it, in frames of the source.
+func onsetsOf(ctx context.Context, doc *project.Project, folder *audiofile.Folder, x *project.Clip) ([]onset.Onset, error) {
+	var sides [][]float64
+	first := x.Offset / pages.Frames
+	for k := first; k <= (x.Offset+x.Frames-1)/pages.Frames; k++ {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		page, err := folder.Page(x.Audio, int(k), pages.Frames)
+		if err != nil {
+			return nil, fmt.Errorf("read the sound of %s: %w", x.Name, err)
+		}
+		if sides == nil {
+			sides = make([][]float64, len(page))
+		}
+		for c := range page {
+			for _, v := range page[c] {
+				sides[c] = append(sides[c], float64(v))
+			}
+		}
+	}
+	begin := x.Offset - first*pages.Frames
+	for c := range sides {
+		sides[c] = sides[c][begin:min(int64(len(sides[c])), begin+x.Frames)]
+	}
+	list := onset.Find(sides, float64(doc.SampleRate))
+	for i := range list {
+		list[i].Frame += x.Offset
+	}
+	return list, nil
+}
