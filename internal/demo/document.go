@@ -70,7 +70,10 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 	if p, _, err = project.Apply(p, trials, engine.EffectInfo); err != nil {
 		return nil, err
 	}
-	return pass(p)
+	if p, err = pass(p); err != nil {
+		return nil, err
+	}
+	return pieces(p)
 }
 
 // work is one stretch of a voice to be played.

@@ -73,6 +73,7 @@ func tideTable(s stretch) *take {
 	vowels := []vowel{vowelAh, vowelOo, vowelEh, vowelEe, vowelOh}
 	at := 0.3
 	for line := 0; at < s.seconds()-2.5; line++ {
+		t.struck = append(t.struck, at)
 		syllables := 5 + int(d.roll()*4)
 		for i := range syllables {
 			long := d.about(0.17, 0.3)
@@ -92,6 +93,7 @@ func tideTable(s stretch) *take {
 			at += long + 0.03*d.roll()
 			if i == syllables/2 {
 				at += 0.16
+				t.struck = append(t.struck, at) // the second half of the line
 			}
 		}
 		at += 0.75 + 0.5*d.roll()

@@ -26,7 +26,7 @@ export function LevelOfClips({ clips }: { clips: Clip[] }) {
   const to = Number(level.replace('−', '-'))
   return (
     <div className="col-span-2 flex flex-col gap-1 text-label">
-      <span className="soft truncate text-small leading-4" title={data?.map(inWords).join('; ')}>
+      <span className="soft text-small leading-4" title={data?.map(inWords).join('; ')}>
         {!data ? 'Measuring…' : data.length === 1 ? inWords(data[0]!) : among(data, measure.to)}
       </span>
       <span className="flex items-center gap-1.5">
