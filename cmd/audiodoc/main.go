@@ -61,6 +61,32 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   k ln(1 + s n / b) / s frames, with k = 60 rate / 960 (the integral of k/b); a standard MIDI file knows no ramps and gets steps of a sixteenth that last as long, to the frame.
 - Everything in note lengths follows the tempo at its block. Clips that follow the bars begin where their bar is and are not stretched.
 
+## Pieces
+
+- Order of what a clip does: its source, its treatment, fades, swell and gain, then the top of its row's chain. Where a piece
+  rings on its fades stand before the treatment, and what the treatment still holds at its end is heard, for 30 s at most.
+- Fades last from 2 ms, as a raised cosine, unless a print is exact. Shapes: S (raised cosine) and even gain, whose gains sum
+  to 1, and even power, whose squares do. Bent by b, x becomes x / (x + (1 - x) k) with k = (1 - 0.9 b) / (1 + 0.9 b): a fade
+  and one bent the other way are still even.
+- Where clips overlap both sound, the later one (by start, then by order) covers, or they cross-fade at even power over the
+  overlap; where one lies within the other, over 10 ms at its ends.
+- An edge where the same source goes on at the same gain, swell and treatment has no fade: a cut alone changes no sample.
+- A swell goes straight in dB between its points, or steps on its frame; -60 dB and below is silence. Its points belong to
+  frames of the source, so that it goes wherever the sound goes.
+- A treatment runs in the time of the piece: frame 0 is its first, its tempo that of the song where the piece begins. It reads
+  ahead by as much as it is late, so that a treated piece comes no later. Pieces in which one sound goes on share its state.
+  After a seek into a piece it begins there, with nothing left of before. Lines, movers, handles, passages and keys from
+  elsewhere do not reach it.
+- Onsets are peaks of the rise of the logarithmic spectrum in 48 bands against the neighbouring bands 15 ms before (Böck and
+  Widmer, DAFx 2013), 30 ms apart at least, looked up in the energy to a millisecond. Against the strokes that the demo's drum
+  and marimba were played with: precision and recall 0.98 and 0.95, within 10 ms.
+
+An example, as it stands in a document:
+
+    "treatments": [{ "id": "t1", "name": "Loudhailer", "chain": { "bypass": false, "nodes": [{ "stage": { ... } }] } }]
+    "clips": [{ "id": "c7", "audio": "...", "offset": 139200, "frames": 52841, "treatment": "t1", "rings": true,
+                "swell": [{ "at": 139200, "gain": -12 }, { "at": 163200, "gain": 0, "step": true }], ... }]
+
 ## Passages
 
 - A course is a curve from 0 to 1 over the length of its passage; each of its parameters goes along its taper from one value to another, or from where it stands. A switch is thrown on the frame at which
