@@ -24,8 +24,9 @@ type compiler struct {
 	passing []project.Span
 	// followers are the levels that movers follow, by mover, and waitFor the nodes that must have run
 	// before an owner's parameters are filled
-	followers map[string]*followStep
-	waitFor   map[string][]*gnode
+	followers  map[string]*followStep
+	treatments map[string]*project.Treatment
+	waitFor    map[string][]*gnode
 
 	bufs       map[string]pair     // channel's buffer by channel id
 	input      map[string]*gnode   // channel's input sum
@@ -66,7 +67,7 @@ type capture struct {
 // for a listener, who may listen to one point.
 func compile(doc *project.Project, lib *pages.Library, only *capture, point Listening) (*plan, error) {
 	c := &compiler{
-		doc: doc, lib: lib, clock: doc.Clock(), only: only, point: point,
+		doc: doc, lib: lib, clock: doc.Clock(), treatments: treatments(doc), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
 		tmp: newPair(), rooms: map[*effect.Kind]effect.Processor{}, followers: map[string]*followStep{}, waitFor: map[string][]*gnode{},
@@ -262,7 +263,7 @@ func (c *compiler) channelInput(ch *project.Channel) {
 	var clips *player
 	n.says("clips", len(ch.Clips) > 0)
 	if len(ch.Clips) > 0 { // which they are is no matter of the plan's: its list is swapped
-		clips = newPlayer(c.doc, ch, c.clock, c.lib)
+		clips = newPlayer(c.doc, ch, c.treatments, c.clock, c.lib)
 		c.plan.clips[id] = clips
 	}
 	n.emit = func(n *gnode) []step {

@@ -52,6 +52,7 @@ type Engine struct {
 	stopsAtEnd bool
 	missing    []pages.Missing
 	point      Listening
+	turned     bool // another point is listened to, which the plan does not know yet
 	watch      *watch
 	power      bool
 	clock      func() int64
@@ -109,6 +110,11 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.now.relines(doc)
 		return nil
 	}
+	if !e.turned && !e.now.stale() && onlyClips(e.now.doc, doc) {
+		e.now.reclips(doc)
+		return nil
+	}
+	e.turned = false
 	p, err := compile(doc, e.lib, nil, e.point)
 	if err != nil {
 		return fmt.Errorf("compile %s: %w", doc.Name, err)

@@ -194,12 +194,7 @@ func (p *plan) adopt(old *plan) {
 
 // update takes over the values of a document of the same shape.
 func (p *plan) update(doc *project.Project, smooth int) {
-	p.doc = doc
-	p.end = songEnd(doc)
-	for id, pl := range p.clips {
-		ch, _ := doc.Channel(id)
-		pl.swap(playList(doc, ch, p.clock, p.lib), p.cursor.rolling)
-	}
+	p.reclips(doc)
 	for _, h := range doc.Handles {
 		p.aim(h.ID, handleName, h.Value, smooth)
 	}

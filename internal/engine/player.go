@@ -29,12 +29,16 @@ type playClip struct {
 	via        *treated      // the strip of its treatment; nil: it has none
 }
 
-func newPlayer(p *project.Project, ch *project.Channel, clock *project.Clock, lib *pages.Library) *player {
-	return &player{clips: playList(p, ch, clock, lib), frames: int(fadeSeconds * float64(p.SampleRate))}
+func newPlayer(
+	p *project.Project, ch *project.Channel, treatments map[string]*project.Treatment, clock *project.Clock, lib *pages.Library,
+) *player {
+	return &player{clips: playList(p, ch, treatments, clock, lib), frames: int(fadeSeconds * float64(p.SampleRate))}
 }
 
 // playList is what sounds of a track's clips, by start.
-func playList(p *project.Project, ch *project.Channel, clock *project.Clock, lib *pages.Library) []playClip {
+func playList(
+	p *project.Project, ch *project.Channel, treatments map[string]*project.Treatment, clock *project.Clock, lib *pages.Library,
+) []playClip {
 	laid := p.Laid(ch, clock)
 	list := make([]playClip, len(laid))
 	for i, x := range laid {
@@ -43,7 +47,7 @@ func playList(p *project.Project, ch *project.Channel, clock *project.Clock, lib
 			sound: lib.Sound(a.Hash, a.Frames, a.Channels), start: x.From, end: x.To, offset: x.Offset,
 			gain: dsp.Gain(x.Clip.Gain), in: x.In, out: x.Out, clip: x.Clip,
 		}
-		t, ok := p.TreatmentByID(x.Clip.Treatment)
+		t, ok := treatments[x.Clip.Treatment]
 		if !ok || len(t.Chain.Nodes) == 0 {
 			continue
 		}

@@ -60,10 +60,11 @@ func TestASeekWhileStoppedIsSilent(t *testing.T) {
 // engine is at rest, and the time may be used to rehearse what has come.
 func TestTheEngineIsAtRestThoughAFadeWaits(t *testing.T) {
 	s := newSong(t)
-	a := s.track("a", noise(90000, 33))
+	s.track("a", noise(90000, 33))
 	e := s.engine()
-	a.Chain.Nodes = []*project.Node{stage("limiter", nil)}
-	require.NoError(t, e.SetDocument(project.Clone(s.doc)))
+	next := project.Clone(s.doc)
+	next.Channels[0].Chain.Nodes = []*project.Node{stage("limiter", nil)}
+	require.NoError(t, e.SetDocument(next))
 	require.True(t, e.AtRest())
 	require.False(t, e.Quiet())
 	e.Play()

@@ -32,20 +32,6 @@ func Apply(p *Project, batch []Change, effects Effects) (next *Project, undo []C
 	return next, undo, nil
 }
 
-// copy is a copy that can be changed without touching the document. Points of lines are shared: every
-// change of a line gives it new ones, and there may be very many.
-func (p *Project) copy() *Project {
-	bare := *p
-	bare.Lines = nil
-	next := Clone(&bare)
-	next.Lines = make([]*Line, len(p.Lines))
-	for i, l := range p.Lines {
-		c := *l
-		next.Lines[i] = &c
-	}
-	return next
-}
-
 // Wire is a change as it travels and is stored: its name and its fields.
 type Wire struct {
 	Type string          `json:"type" required:"true"`

@@ -87,8 +87,9 @@ func (p *Project) dropUnused() (undo []Change) {
 
 // checkTreatments checks the rules of treatments, and that nothing moves what stands in them.
 func (p *Project) checkTreatments(effects Effects) error {
-	within := map[string]bool{}
+	within, there := map[string]bool{}, map[string]bool{"": true}
 	for _, t := range p.Treatments {
+		there[t.ID] = true
 		if t.Name != "" && !ValidName(t.Name) {
 			return fmt.Errorf("a treatment's name has 1 to 80 letters")
 		}
@@ -109,7 +110,7 @@ func (p *Project) checkTreatments(effects Effects) error {
 	}
 	for _, c := range p.Channels {
 		for _, x := range c.Clips {
-			if _, ok := p.TreatmentByID(x.Treatment); x.Treatment != "" && !ok {
+			if !there[x.Treatment] {
 				return fmt.Errorf("clip %s: its treatment %q does not exist", x.Name, x.Treatment)
 			}
 		}
