@@ -154,3 +154,76 @@ func TestNothingMovesWhatStandsInATreatment(t *testing.T) {
 	_, _, err = Apply(p, []Change{&StageToSend{Stage: "stage"}}, fakeEffects)
 	require.ErrorContains(t, err, "belongs to its row")
 }
+
+// Clips are pasted with their sounds and a treatment of their own, as far from each other as they lay.
+func TestClipsArePastedIntoAnotherProject(t *testing.T) {
+	from, _ := sliced(t, 4000, 4000)
+	from, _, err := Apply(from, []Change{&TreatClips{Clips: []string{"a"}, Effect: "trim"}}, fakeEffects)
+	require.NoError(t, err)
+	clips := from.Channels[0].Clips
+	paste := &PasteClips{At: 9000, Rate: 48000, Audio: from.Audio, Treatments: from.Treatments,
+		Clips: []CopiedClip{{Clip: *clips[0]}, {Clip: *clips[1], Down: 1, By: 4000}}}
+	to := New("Other", 48000, 90, 4, 4)
+	one, two := NewChannel(Track, "One", to.MainChannel().ID), NewChannel(Track, "Two", to.MainChannel().ID)
+	to.Channels = append([]*Channel{one, two}, to.Channels...)
+	paste.Row = one.ID
+	next, undo, err := Apply(to, []Change{paste}, fakeEffects)
+	require.NoError(t, err)
+	require.Equal(t, int64(9000), next.Channels[0].Clips[0].Start)
+	require.Equal(t, int64(13000), next.Channels[1].Clips[0].Start)
+	require.Len(t, next.Treatments, 1)
+	require.NotEqual(t, from.Treatments[0].ID, next.Treatments[0].ID)
+	require.NotEqual(t, "a", next.Channels[0].Clips[0].ID)
+	back, _, err := Apply(next, undo, fakeEffects)
+	require.NoError(t, err)
+	require.Empty(t, back.Audio)
+	require.Empty(t, back.Treatments)
+
+	paste.Row = two.ID
+	_, _, err = Apply(to, []Change{paste}, fakeEffects)
+	require.ErrorContains(t, err, "not enough tracks below")
+	paste.Row = to.MainChannel().ID
+	_, _, err = Apply(to, []Change{paste}, fakeEffects)
+	require.ErrorContains(t, err, "select one")
+	paste.Row, paste.Rate = one.ID, 44100
+	_, _, err = Apply(to, []Change{paste}, fakeEffects)
+	require.ErrorContains(t, err, "44100")
+}
+
+// Edges snap to what is near, keep a frame, and never leave the sound; the sound stays where it is.
+func TestEdgesAreMovedAndContentSlides(t *testing.T) {
+	p, _ := sliced(t, 4000, 4000) // of 48000 frames of sound
+	do := func(c Change) *Clip {
+		t.Helper()
+		next, undo, err := Apply(p, []Change{c}, fakeEffects)
+		require.NoError(t, err)
+		back, _, err := Apply(next, undo, fakeEffects)
+		require.NoError(t, err)
+		require.Equal(t, p, back)
+		return next.Channels[0].Clips[0]
+	}
+	x := do(&TrimClip{ID: "a", Edge: "end", By: -1500})
+	require.Equal(t, []int64{1000, 0, 2500}, []int64{x.Start, x.Offset, x.Frames})
+	x = do(&TrimClip{ID: "a", Edge: "begin", By: 700})
+	require.Equal(t, []int64{1700, 700, 3300}, []int64{x.Start, x.Offset, x.Frames})
+	x = do(&TrimClip{ID: "a", Edge: "end", By: -9000})
+	require.Equal(t, int64(1), x.Frames)
+	x = do(&TrimClip{ID: "a", Edge: "end", By: 90000})
+	require.Equal(t, int64(48000), x.Frames, "as far as there is sound")
+	x = do(&TrimClip{ID: "a", Edge: "end", By: 30, Both: true})
+	require.Equal(t, int64(4030), x.Frames)
+	x = do(&TrimClip{ID: "a", Edge: "end", By: 3990, Snap: Snap{Near: 20}})
+	require.Equal(t, int64(8000), x.Frames, "to the end of the next")
+	x = do(&TrimClip{ID: "a", Edge: "end", By: 900, Snap: Snap{Grid: 240}})
+	require.Equal(t, int64(5000), x.Frames, "the grid is 6000 frames")
+	x = do(&SlipClip{ID: "a", By: -500})
+	require.Equal(t, []int64{1000, 500, 4000}, []int64{x.Start, x.Offset, x.Frames})
+	_, _, err := Apply(p, []Change{&SlipClip{ID: "a", By: 500}}, fakeEffects)
+	require.ErrorContains(t, err, "no more to slide in")
+	_, _, err = Apply(p, []Change{&TrimClip{ID: "a", Edge: "begin", By: -500}}, fakeEffects)
+	require.ErrorContains(t, err, "no sound left")
+	_, _, err = Apply(p, []Change{&SplitClips{Rows: []string{p.Channels[0].ID}, At: []int64{30000}}}, fakeEffects)
+	require.ErrorContains(t, err, "no clip of Drum lies across")
+	_, _, err = Apply(p, []Change{&JoinClips{IDs: []string{"a"}}}, fakeEffects)
+	require.ErrorContains(t, err, "cannot be joined")
+}

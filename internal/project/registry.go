@@ -119,6 +119,7 @@ var registry = map[string]func() Change{
 	"treatment.own":     func() Change { return &OwnTreatment{} },
 	"treatment.give":    func() Change { return &GiveTreatment{} },
 	"clips.treat":       func() Change { return &TreatClips{} },
+	"clips.paste":       func() Change { return &PasteClips{} },
 	"clips.order":       func() Change { return &OrderClips{} },
 	"clip.repeat":       func() Change { return &RepeatClip{} },
 	"clips.split":       func() Change { return &SplitClips{} },

@@ -23,6 +23,7 @@ var rules = []rule{
 	{"tail-after-stop", "A tail comes back after a stop", tailAfterStop},
 	{"crossovers-close", "Crossovers on top of each other", crossoversClose},
 	{"order", "An order worth hearing the other way round", orderOfStages},
+	{"piece-and-row", "A piece and its row do the same", pieceAndRow},
 	{"low-end-in-space", "Low end goes into a reverb", lowEndInSpace},
 }
 

@@ -1,6 +1,7 @@
 package sounding
 
 import (
+	"strings"
 	"context"
 	"math"
 	"testing"
@@ -159,6 +160,15 @@ func TestRules(t *testing.T) {
 			put(s.b, stageOf("trim", 100, "blend", nil), stageOf("equaliser", 100, "blend", nil))
 			return nil
 		}, func(s *session) *engine.Survey { s.b.Chain.Nodes[1].Stage.Params["gain4"] = 2; return nil }},
+		{"piece-and-row", "compressed twice", func(s *session) *engine.Survey {
+			put(s.b, stageOf("compressor", 100, "blend", nil))
+			treatment := &project.Treatment{ID: "t", Chain: project.Chain{Nodes: []*project.Node{{Stage: stageOf("compressor", 100, "blend", nil)}}}}
+			s.doc.Treatments = []*project.Treatment{treatment}
+			sound := project.Audio{Hash: strings.Repeat("0", 64), Name: "Word", Frames: 480, Channels: 1}
+			s.doc.Audio = append(s.doc.Audio, sound)
+			s.b.Clips = []*project.Clip{{ID: "c", Name: "Word", Treatment: "t", Audio: sound.Hash, Frames: 480}}
+			return nil
+		}, func(s *session) *engine.Survey { s.doc.Treatments[0].Chain.Nodes[0].Stage.Bypass = true; return nil }},
 		{"does-nothing", "bypassed", func(s *session) *engine.Survey {
 			put(s.b, stageOf("compressor", 100, "blend", nil))
 			s.b.Chain.Bypass = true

@@ -283,7 +283,9 @@ func (d *drawing) ofSong() project.Change {
 func (d *drawing) ofPieces() project.Change {
 	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
-	switch d.r.IntN(11) {
+	switch d.r.IntN(12) {
+	case 11:
+		return d.pasted(id)
 	case 9:
 		return &project.OrderClips{IDs: d.clips, How: []string{"reverse", "shuffle", "grid"}[d.r.IntN(3)], Seed: d.r.Uint64(), Grid: 240}
 	case 10:
@@ -326,6 +328,18 @@ func (d *drawing) ofPieces() project.Change {
 		}
 		return &project.SetClip{ID: id, Swell: &swell, InShape: &shape, Over: &over, OutBend: &bend, Mute: &d.yes}
 	}
+}
+
+// pasted puts down a copy of a clip with its sound and its treatment.
+func (d *drawing) pasted(id string) project.Change {
+	c := &project.PasteClips{Row: d.ch.ID, At: int64(d.r.IntN(90000)), Rate: d.p.SampleRate, Audio: d.p.Audio}
+	if x, ok := d.p.ClipByID(id); ok {
+		c.Clips = []project.CopiedClip{{Clip: *x}, {Clip: *x, Down: d.r.IntN(2), By: 4800}}
+		if t, ok := d.p.TreatmentByID(x.Treatment); ok {
+			c.Treatments = []*project.Treatment{t}
+		}
+	}
+	return c
 }
 
 // moves draws a change of movers and handles.

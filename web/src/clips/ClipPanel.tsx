@@ -7,6 +7,7 @@ import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import * as actions from './actions'
 import { ClipScale } from './ClipScale'
+import { Edges } from './Edges'
 import { LevelOfClips } from './LevelOfClips'
 
 const shapes = [
@@ -157,6 +158,7 @@ export function ClipPanel({ clips, channel }: { clips: Clip[]; channel: Channel 
           onPick={(v) => void actions.setOverlaps(channel, v as 'sum')}
         />
         <LevelOfClips clips={clips} />
+        {clips.length === 1 && <Edges clip={first} />}
       </div>
     </div>
   )

@@ -112,7 +112,7 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       {treated && <Treated off={treated.chain.bypass} width={to - from} height={height} />}
       {roomy && to - from > 56 && (
         <span
-          className={`pointer-events-none absolute top-0.5 left-4 max-w-full truncate pr-5 text-small font-semibold ${clip.mute ? 'struck' : ''}`}
+          className={`pointer-events-none absolute top-0.5 left-4 z-[2] max-w-[calc(100%-20px)] truncate bg-[var(--card)] pr-1 text-small font-semibold ${clip.mute ? 'struck' : ''}`}
         >
           {clip.name}
         </span>

@@ -6,6 +6,7 @@ import { zoomBy } from '../board/zoom'
 import { duplicateRow, toggleMute } from '../board/rows'
 import * as clips from '../clips/actions'
 import { pickBeside } from '../clips/chosen'
+import { copyClips } from '../clips/copy'
 import { hearPiece, loopPiece } from '../clips/hearing'
 import * as treatment from '../clips/treatment'
 import { clearMarks } from '../controls/Depth'
@@ -353,6 +354,16 @@ export const keys: { group: string; list: Key[] }[] = [
         does: { o: () => clips.order('shuffle') },
       },
       { key: 'C', on: ['clip'], says: 'Repeat it, each time differing', does: { c: clips.openRepeats } },
+      {
+        key: 'Ctrl C X V',
+        on: ['clip'],
+        says: 'Copy, cut; paste at the playhead, also in another project',
+        does: {
+          'ctrl+c,meta+c': () => copyClips(),
+          'ctrl+x,meta+x': () => copyClips().then(() => clips.remove()),
+          'ctrl+v,meta+v': () => paste(),
+        },
+      },
       { key: 'Q', on: ['clip'], says: 'Mute it', does: { q: clips.mute } },
       { key: 'N', on: ['clip'], says: 'Name it', does: { n: clips.rename } },
       { key: 'Delete', on: ['clip'], says: 'Remove it', does: { 'delete,backspace': () => clips.remove() } },
