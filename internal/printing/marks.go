@@ -30,6 +30,9 @@ type Marks struct {
 	Usual float64 `json:"usual" required:"true"`
 }
 
+// firstSlice is how short the first slice may be: so many fit into a second.
+const firstSlice = 50
+
 // maxMarks is how many slices a clip is cut into at most.
 const maxMarks = 2000
 
@@ -66,7 +69,9 @@ func FindMarks(ctx context.Context, doc *project.Project, folder *audiofile.Fold
 			return Marks{}, err
 		}
 		for _, o := range found {
-			inside(o.Frame-x.Offset+start, o.Strength)
+			if o.Frame-x.Offset > int64(doc.SampleRate)/firstSlice { // with what begins there the clip begins
+				inside(o.Frame-x.Offset+start, o.Strength)
+			}
 		}
 	default:
 		return Marks{}, fmt.Errorf("%q: a clip is cut at onsets, at the grid or at sections", s.By)
