@@ -120,7 +120,11 @@ test('every scale has a figure and takes a typed value; a slow drag is one entry
   shoal,
 }) => {
   const level = board.getByRole('slider', { name: 'Level of Marimba', exact: true })
-  await expect(row(board, 'Marimba').getByRole('img', { name: /both sound at once here/ }).first()).toBeVisible()
+  await expect(
+    row(board, 'Marimba')
+      .getByRole('img', { name: /both sound at once here/ })
+      .first(),
+  ).toBeVisible()
   await expect(row(board, 'Marimba').getByRole('button', { name: '−4.0' })).toBeVisible()
   await level.focus()
   await board.keyboard.press('Enter')

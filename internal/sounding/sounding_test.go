@@ -1,9 +1,9 @@
 package sounding
 
 import (
-	"strings"
 	"context"
 	"math"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
