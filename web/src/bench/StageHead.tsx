@@ -24,6 +24,7 @@ type Props = {
 export function StageHead({ stage, channel, effect, pinned, children }: Props) {
   const effects = useSession((s) => s.effects)
   const name = stageName(stage, effects)
+  const treats = useSession((s) => s.project?.treatments?.some((t) => t.id === channel.id)) // heard with its piece
   return (
     <div className="mb-0.5 flex h-7 shrink-0 items-center gap-2">
       <h2 className="shrink-0 text-head font-bold whitespace-nowrap" title={effect.says}>
@@ -35,7 +36,7 @@ export function StageHead({ stage, channel, effect, pinned, children }: Props) {
       </span>
       <span className="ml-auto shrink-0">{children}</span>
       <span className="flex shrink-0 items-center gap-1">
-        <Listen stage={stage} />
+        {!treats && <Listen stage={stage} />}
         <button
           className="btn btn-xs btn-outline font-normal"
           onClick={() => setView({ dialog: { kind: 'presets', of: 'stage', target: stage.id } })}

@@ -1,6 +1,7 @@
 import type { Channel, Fork, Path, Send } from '../api/types'
 import { moveRow } from '../board/rows'
 import { findFork, findStage, idOf, onward, shownChain, type Way } from '../document/chain'
+import { chosen } from '../clips/chosen'
 import { barAt } from '../document/time'
 import { benchRow, select, selectedChannel } from '../session/selected'
 import { theEngine } from '../session/sound'
@@ -32,7 +33,7 @@ export function selection(): Selection {
     if (p.passages?.some((x) => x.id === id)) return 'passage'
     if (p.channels.some((c) => c.sends.some((x) => x.id === id))) return 'send'
   }
-  if (view().clips.length) return 'clip'
+  if (chosen().length) return 'clip'
   if (view().piece) return 'range'
   return selectedChannel() ? 'row' : 'nothing'
 }

@@ -1,9 +1,22 @@
 import type { Listening } from '../engine/ring'
+import { findFork, findNode } from '../document/chain'
 import { theEngine } from './sound'
+import { notice, theProject } from './store'
 import { setView, view } from './view'
+
+/** The treatment that a stage, fork or path stands in. */
+function treatmentOf(id: string) {
+  const p = theProject()
+  const row = findNode(p, id)?.channel.id ?? findFork(p, id)?.channel.id
+  return p?.treatments?.find((t) => t.id === row)
+}
 
 /** Listening to one point: for this window only. */
 export function listenTo(node: string, change: boolean, key = false) {
+  if (treatmentOf(node))
+    return notice(
+      'A stage of a piece is heard with the piece: hear that alone, and switch the stage in and out.',
+    )
   const now = view().listening
   if (now?.node === node && now.change === change && !!now.key === key) return listenToAll()
   listen({ node, change, key })
