@@ -82,7 +82,8 @@ func TestAPresetSoundsTheSameElsewhere(t *testing.T) {
 		there := project.NewChannel(project.Track, "There", p.MainChannel().ID)
 		p.Channels = append([]*project.Channel{there}, p.Channels...)
 		withSound(p)
-		require.NoError(t, p.Validate(engine.EffectInfo))
+		p, _, err := project.Apply(p, nil, engine.EffectInfo) // without treatments that no clip names any more
+		require.NoError(t, err)
 		want := played(t, p, ch.ID)
 		for _, kind := range []string{Chain, Channel} {
 			saved, err := From(p, kind, ch.ID)
