@@ -20,13 +20,8 @@ const maxMeasured = 500
 // clipLevels measures clips side by side.
 func (s *Server) clipLevels(c *gin.Context) {
 	var list ClipList
-	if err := body(c, &list); err != nil {
-		fail(c, err)
-		return
-	}
-	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
-	if err != nil {
-		fail(c, err)
+	doc, ok := s.asked(c, &list)
+	if !ok {
 		return
 	}
 	levels, err := printing.MeasureClips(c.Request.Context(), doc, s.folder, list.Clips[:min(maxMeasured, len(list.Clips))])
@@ -40,13 +35,8 @@ func (s *Server) clipLevels(c *gin.Context) {
 // clipMarks finds places at which a clip could be cut.
 func (s *Server) clipMarks(c *gin.Context) {
 	var spec printing.MarkSpec
-	if err := body(c, &spec); err != nil {
-		fail(c, err)
-		return
-	}
-	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
-	if err != nil {
-		fail(c, err)
+	doc, ok := s.asked(c, &spec)
+	if !ok {
 		return
 	}
 	marks, err := printing.FindMarks(c.Request.Context(), doc, s.folder, spec)

@@ -8,6 +8,8 @@ import (
 	"os"
 	"strings"
 
+	"shoal/internal/project"
+
 	"github.com/gin-gonic/gin"
 )
 
@@ -42,6 +44,20 @@ func (s *Server) upload(c *gin.Context) (*os.File, int64, error) {
 		return nil, 0, refuse(fmt.Errorf("take the file in (at most %d GiB): %w", MaxUpload>>30, err))
 	}
 	return f, n, nil
+}
+
+// asked reads what is asked about a project, and gives the document as it is now; else the answer is given.
+func (s *Server) asked(c *gin.Context, spec any) (*project.Project, bool) {
+	if err := body(c, spec); err != nil {
+		fail(c, err)
+		return nil, false
+	}
+	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return nil, false
+	}
+	return doc, true
 }
 
 // disposition names a download safely.

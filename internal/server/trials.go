@@ -18,13 +18,8 @@ type CompareSpec struct {
 // compare renders the trials of a row and measures them. It ends with the request.
 func (s *Server) compare(c *gin.Context) {
 	var spec CompareSpec
-	if err := body(c, &spec); err != nil {
-		fail(c, err)
-		return
-	}
-	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
-	if err != nil {
-		fail(c, err)
+	doc, ok := s.asked(c, &spec)
+	if !ok {
 		return
 	}
 	r, err := printing.Compare(c.Request.Context(), doc, s.folder, spec.Channel, spec.From, spec.To, s.progress(c))

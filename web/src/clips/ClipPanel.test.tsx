@@ -2,7 +2,7 @@ import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import type { Clip } from '../api/types'
 import { setSession } from '../session/store'
-import { draw, open, param } from '../testing/screen'
+import { clip, draw, open, param } from '../testing/screen'
 import { ClipPanel } from './ClipPanel'
 
 const asked: { type: string; do: Record<string, unknown> }[][] = []
@@ -19,21 +19,6 @@ beforeEach(() => {
   })
 })
 afterEach(() => vi.unstubAllGlobals())
-
-const clip = (id: string, more: Partial<Clip> = {}): Clip => ({
-  id,
-  name: `Clip ${id}`,
-  audio: 'x',
-  follows: false,
-  start: 0,
-  offset: 4800,
-  frames: 48000,
-  gain: 0,
-  fadeIn: 0,
-  fadeOut: 0,
-  exact: false,
-  ...more,
-})
 
 function show(...clips: Clip[]) {
   const p = open((p) => {

@@ -4,7 +4,7 @@ import type { Clip } from '../api/types'
 import type { Lens } from '../document/time'
 import { setSession } from '../session/store'
 import { setView, view } from '../session/view'
-import { draw, open, stage } from '../testing/screen'
+import { clip, draw, open, stage } from '../testing/screen'
 import * as actions from './actions'
 import { ClipView } from './ClipView'
 import { CutMarks } from './CutMarks'
@@ -26,21 +26,6 @@ beforeEach(() => {
   })
 })
 afterEach(() => vi.unstubAllGlobals())
-
-const clip = (id: string, more: Partial<Clip> = {}): Clip => ({
-  id,
-  name: `Clip ${id}`,
-  audio: 'x',
-  follows: false,
-  start: 0,
-  offset: 4800,
-  frames: 48000,
-  gain: 0,
-  fadeIn: 0,
-  fadeOut: 0,
-  exact: false,
-  ...more,
-})
 
 /** A hundred frames a pixel: a clip of 48000 frames is 480 pixels wide. */
 const lens: Lens = { x: (f) => f / 100, frame: (x) => x * 100, perPixel: 100 }

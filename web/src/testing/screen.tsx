@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { cleanup, render } from '@testing-library/react'
 import type { ReactNode } from 'react'
-import type { EffectInfo, Param, Project, Stage, StripParams } from '../api/types'
+import type { Clip, EffectInfo, Param, Project, Stage, StripParams } from '../api/types'
 import { empty, setSession } from '../session/store'
 import { setView } from '../session/view'
 import { document } from './server'
@@ -50,6 +50,22 @@ export const stage = (id: string, of: string, more: Partial<Stage> = {}): Stage 
   actsOn: 'both',
   ringOut: false,
   mixLock: false,
+  ...more,
+})
+
+/** A second of a sound of two, from a tenth of a second on. */
+export const clip = (id: string, more: Partial<Clip> = {}): Clip => ({
+  id,
+  name: `Clip ${id}`,
+  audio: 'x',
+  follows: false,
+  start: 0,
+  offset: 4800,
+  frames: 48000,
+  gain: 0,
+  fadeIn: 0,
+  fadeOut: 0,
+  exact: false,
   ...more,
 })
 
