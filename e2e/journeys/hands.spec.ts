@@ -86,6 +86,7 @@ test('every panel closes with Esc, and the focus goes back where it was', async 
   await board.getByLabel('Name of the preset').fill('Low light')
   await board.keyboard.press('Enter')
   await expect(board.getByText('Saved as Low light.')).toBeVisible()
+  await expect(board.getByLabel('Name of the preset')).toBeHidden()
   await board.keyboard.press('Escape')
   await expect(board.getByRole('dialog', { name: 'Presets' })).toBeHidden()
 })
