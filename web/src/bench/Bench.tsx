@@ -1,7 +1,7 @@
 import { ClipPanel } from '../clips/ClipPanel'
-import type { Clip, Project } from '../api/types'
 import { PieceView } from '../clips/PieceView'
-import { findFork, findNode, findStage } from '../document/chain'
+import { treats } from '../clips/treatment'
+import { findFork, findStage } from '../document/chain'
 import { PassagePanel } from '../passages/PassagePanel'
 import { RoutePanel } from '../routing/RoutePanel'
 import { useSession } from '../session/store'
@@ -126,15 +126,6 @@ function Selected({ channelId }: { channelId: string }) {
     </Right>
   )
 }
-
-/** Whether something that is selected stands in the treatment of clips. */
-const treats = (clips: Clip[], project: Project, id: string) =>
-  !!id &&
-  project.treatments?.some(
-    (t) =>
-      clips.some((c) => c.treatment === t.id) &&
-      (findNode(project, id)?.channel.id ?? findFork(project, id)?.channel.id) === t.id,
-  )
 
 /** Without a row the bench keeps to a line, and the board has the room. */
 function Strip() {

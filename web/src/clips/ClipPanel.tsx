@@ -1,11 +1,11 @@
 import type { Channel, Clip } from '../api/types'
 import { PanelHead } from '../bench/PanelHead'
-import { Menu } from '../controls/Menu'
 import { NameField } from '../controls/NameField'
 import { Pick } from '../controls/Pick'
 import { useSession } from '../session/store'
-import { setView, useView } from '../session/view'
+import { useView } from '../session/view'
 import * as actions from './actions'
+import { ClipMenu } from './ClipMenu'
 import { ClipScale } from './ClipScale'
 import { Edges } from './Edges'
 import { LevelOfClips } from './LevelOfClips'
@@ -67,43 +67,7 @@ export function ClipPanel({ clips, channel }: { clips: Clip[]; channel: Channel 
         >
           mute
         </button>
-        <Menu
-          label={`Menu of ${title}`}
-          className="btn btn-xs btn-ghost px-1"
-          items={[
-            { text: 'Name it', key: 'N', run: () => setView({ renaming: first.id }), off: clips.length > 1 },
-            { text: 'Once more behind itself', key: 'U', run: () => void actions.again() },
-            {
-              text: 'Slice it',
-              key: 'Y',
-              run: () => setView({ dialog: { kind: 'slices', clips: clips.map((c) => c.id) } }),
-            },
-            {
-              text: 'Repeat it',
-              key: 'C',
-              run: () => setView({ dialog: { kind: 'repeats', clip: first.id } }),
-              off: clips.length > 1,
-            },
-            { text: 'In reverse order', run: () => void actions.order('reverse'), off: clips.length < 2 },
-            { text: 'Shuffle', key: 'O', run: () => void actions.order('shuffle'), off: clips.length < 2 },
-            { text: 'To the nearest place of the grid', run: () => void actions.order('grid') },
-            {
-              text: 'Join with its neighbours',
-              key: '⇧I',
-              run: () => void actions.join(),
-              off: clips.length < 2,
-            },
-            {
-              text: 'Open the air of its row',
-              key: '⇧↓',
-              run: () => setView((v) => ({ airs: { ...v.airs, [channel.id]: 'open' } })),
-            },
-            { text: 'No swell', run: () => void actions.set('No swell on', clips, () => ({ swell: [] })) },
-            { text: 'Remove', key: 'Del', run: () => actions.remove(clips) },
-          ]}
-        >
-          ⋯
-        </Menu>
+        <ClipMenu clips={clips} channel={channel} title={title} />
       </PanelHead>
       <div className="grid min-h-0 flex-1 grid-cols-3 content-start gap-x-5 gap-y-1 overflow-y-auto">
         <ClipScale

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import type { Clip, Treatment } from '../api/types'
+import type { Clip } from '../api/types'
 import { carriedEffect } from '../board/carry'
-import { stageName, stages } from '../document/chain'
 import { useSession } from '../session/store'
 import { pick } from './chosen'
+import { Treated, useTreatmentWords } from './Treated'
 import { treat } from './treatment'
 import type { Lens } from '../document/time'
 import { useView } from '../session/view'
@@ -124,33 +124,6 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       )}
     </div>
   )
-}
-
-/** A treated clip has a hatched lower edge; without its treatment it is only outlined. */
-function Treated({ off, width, height }: { off: boolean; width: number; height: number }) {
-  return (
-    <span
-      aria-hidden
-      className="pointer-events-none absolute left-0"
-      style={{
-        top: height - 6,
-        width,
-        height: 5,
-        borderTop: '1px solid var(--ink)',
-        background: off
-          ? undefined
-          : 'repeating-linear-gradient(135deg, var(--ink) 0 1.5px, transparent 1.5px 5px), var(--card)',
-      }}
-    />
-  )
-}
-
-/** What a treatment does, stage by stage. */
-function useTreatmentWords(t: Treatment | undefined): string {
-  const effects = useSession((s) => s.effects)
-  if (!t) return ''
-  const words = [...stages(t.chain.nodes)].map((s) => stageName(s, effects))
-  return `${words.join(', ')}${t.chain.bypass ? ' (out)' : ''}`
 }
 
 const cursors = { move: 'grab', begin: 'ew-resize', end: 'ew-resize', slip: 'col-resize' }

@@ -1,12 +1,12 @@
 import type { Channel, Clip } from '../api/types'
 import { Chain } from '../bench/ChainView'
-import { Menu } from '../controls/Menu'
 import { Toggle } from '../controls/Pick'
 import { chosenTreatment, select } from '../session/selected'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import * as actions from './actions'
 import { hearPiece, loopPiece, type Way, wayOf } from './hearing'
+import { TreatmentMenu } from './TreatmentMenu'
 import * as treatment from './treatment'
 
 const ways: [Way, string, string][] = [
@@ -113,34 +113,6 @@ const InOut = ({ row }: { row: Channel }) => (
     ))}
   </span>
 )
-
-function TreatmentMenu({ clips, row, shared }: { clips: Clip[]; row?: Channel; shared: number }) {
-  const none = !clips.some((c) => c.treatment)
-  return (
-    <Menu
-      label="Menu of the treatment"
-      className="btn btn-xs btn-ghost px-1"
-      items={[
-        { text: 'Make it its own', off: shared < 2, run: () => void treatment.own(clips) },
-        { text: 'Remember it for other clips', off: none, run: () => treatment.keep(clips[0]!) },
-        {
-          text: 'Put the remembered one here, shared',
-          off: !treatment.hasKept(),
-          run: () => void treatment.put(false),
-        },
-        { text: 'Put it here as a copy', off: !treatment.hasKept(), run: () => void treatment.put(true) },
-        {
-          text: 'Presets of chains',
-          off: !row,
-          run: () => row && setView({ dialog: { kind: 'presets', of: 'chain', target: row.id } }),
-        },
-        { text: 'Take it off', off: none, run: () => void treatment.takeOff(clips) },
-      ]}
-    >
-      ⋯
-    </Menu>
-  )
-}
 
 /** Where the piece goes, and how it ends. */
 function Says({ clips, channel, row }: { clips: Clip[]; channel: Channel; row?: Channel }) {

@@ -1,5 +1,5 @@
-import type { Channel, Clip, EffectInfo } from '../api/types'
-import { idOf } from '../document/chain'
+import type { Channel, Clip, EffectInfo, Project } from '../api/types'
+import { findFork, findNode, idOf } from '../document/chain'
 import { newId } from '../document/ids'
 import { change } from '../session/changes'
 import { chosenTreatment } from '../session/selected'
@@ -90,3 +90,12 @@ export const put = (copy: boolean) =>
       copy,
     },
   })
+
+/** Whether something that is selected stands in the treatment of clips. */
+export const treats = (clips: Clip[], project: Project, id: string) =>
+  !!id &&
+  project.treatments?.some(
+    (t) =>
+      clips.some((c) => c.treatment === t.id) &&
+      (findNode(project, id)?.channel.id ?? findFork(project, id)?.channel.id) === t.id,
+  )

@@ -1,0 +1,48 @@
+import type { Channel, Clip } from '../api/types'
+import { Menu } from '../controls/Menu'
+import { setView } from '../session/view'
+import * as actions from './actions'
+
+/** What can be done with the selected clips. */
+export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Channel; title: string }) {
+  const first = clips[0]!
+  return (
+    <Menu
+      label={`Menu of ${title}`}
+      className="btn btn-xs btn-ghost px-1"
+      items={[
+        { text: 'Name it', key: 'N', run: () => setView({ renaming: first.id }), off: clips.length > 1 },
+        { text: 'Once more behind itself', key: 'U', run: () => void actions.again() },
+        {
+          text: 'Slice it',
+          key: 'Y',
+          run: () => setView({ dialog: { kind: 'slices', clips: clips.map((c) => c.id) } }),
+        },
+        {
+          text: 'Repeat it',
+          key: 'C',
+          run: () => setView({ dialog: { kind: 'repeats', clip: first.id } }),
+          off: clips.length > 1,
+        },
+        { text: 'In reverse order', run: () => void actions.order('reverse'), off: clips.length < 2 },
+        { text: 'Shuffle', key: 'O', run: () => void actions.order('shuffle'), off: clips.length < 2 },
+        { text: 'To the nearest place of the grid', run: () => void actions.order('grid') },
+        {
+          text: 'Join with its neighbours',
+          key: '⇧I',
+          run: () => void actions.join(),
+          off: clips.length < 2,
+        },
+        {
+          text: 'Open the air of its row',
+          key: '⇧↓',
+          run: () => setView((v) => ({ airs: { ...v.airs, [channel.id]: 'open' } })),
+        },
+        { text: 'No swell', run: () => void actions.set('No swell on', clips, () => ({ swell: [] })) },
+        { text: 'Remove', key: 'Del', run: () => actions.remove(clips) },
+      ]}
+    >
+      ⋯
+    </Menu>
+  )
+}
