@@ -64,7 +64,7 @@ func (e *envelope) find(sides [][]complex128) {
 	}
 }
 
-// smoothen leaves the first cepstral coefficients of the level, with soft shoulders.
+// smoothen leaves the first cepstral coefficients of the level, the last third of them softly.
 func (e *envelope) smoothen() {
 	for b, l := range e.level {
 		e.bins[b] = complex(l, 0)
@@ -74,8 +74,8 @@ func (e *envelope) smoothen() {
 	for i := range e.time {
 		q := min(i, n-i)
 		w := 0.0
-		if q <= e.order {
-			w = 0.5 + 0.5*math.Cos(math.Pi*float64(q)/float64(e.order+1))
+		if soft := float64(q)/float64(e.order+1) - 0.7; soft < 0.3 {
+			w = 0.5 + 0.5*math.Cos(math.Pi*max(0, soft)/0.3)
 		}
 		e.time[i] *= w / float64(n)
 	}
