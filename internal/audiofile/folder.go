@@ -39,13 +39,18 @@ func NewFolder(dir string) (*Folder, error) {
 	return &Folder{dir}, nil
 }
 
-// Path is where a sound lies: in the folder, whatever the hash says.
-func (f *Folder) Path(hash string) string { return filepath.Join(f.dir, filepath.Base(hash)+".wav") }
+// Path is where a sound lies: in the folder, whatever the hash says; what was worked out under a key lies apart.
+func (f *Folder) Path(hash string) string {
+	name := filepath.Base(hash) + ".wav"
+	if path := filepath.Join(f.dir, workedDir, name); exists(path) {
+		return path
+	}
+	return filepath.Join(f.dir, name)
+}
 
 // Has reports whether a sound lies in the folder.
 func (f *Folder) Has(hash string) bool {
-	_, err := os.Stat(f.Path(hash))
-	return err == nil
+	return exists(f.Path(hash))
 }
 
 // Draft is a sound that is being written. Either Keep or Drop ends it.
@@ -92,11 +97,8 @@ func (d *Draft) Drop() {
 // Keep finishes the sound and gives it its place.
 func (d *Draft) Keep() (Entry, error) {
 	defer d.Drop()
-	if err := d.w.Close(); err != nil {
-		return Entry{}, fmt.Errorf("finish audio: %w", err)
-	}
-	if err := d.file.Sync(); err != nil {
-		return Entry{}, fmt.Errorf("sync audio: %w", err)
+	if err := d.finish(); err != nil {
+		return Entry{}, err
 	}
 	if _, err := d.file.Seek(0, io.SeekStart); err != nil {
 		return Entry{}, err
@@ -106,17 +108,32 @@ func (d *Draft) Keep() (Entry, error) {
 		return Entry{}, fmt.Errorf("hash audio: %w", err)
 	}
 	e := Entry{Hash: hex.EncodeToString(h.Sum(nil)), Frames: d.Frames, Channels: d.chans, Rate: d.rate, Bits: d.bits}
-	name := d.file.Name()
-	if err := os.Rename(name, d.folder.Path(e.Hash)); err != nil {
-		return Entry{}, fmt.Errorf("place audio: %w", err)
+	return e, d.place(filepath.Join(d.folder.dir, e.Hash+".wav"))
+}
+
+// finish completes the file and lets it reach the disk.
+func (d *Draft) finish() error {
+	if err := d.w.Close(); err != nil {
+		return fmt.Errorf("finish audio: %w", err)
+	}
+	if err := d.file.Sync(); err != nil {
+		return fmt.Errorf("sync audio: %w", err)
+	}
+	return nil
+}
+
+// place gives the file its name, for good.
+func (d *Draft) place(path string) error {
+	if err := os.Rename(d.file.Name(), path); err != nil {
+		return fmt.Errorf("place audio: %w", err)
 	}
 	_ = d.file.Close()
 	d.file = nil
-	if dir, err := os.Open(d.folder.dir); err == nil {
+	if dir, err := os.Open(filepath.Dir(path)); err == nil {
 		_ = dir.Sync()
 		_ = dir.Close()
 	}
-	return e, nil
+	return nil
 }
 
 // Import decodes a file, brings it to a rate, and keeps it. It stops without a

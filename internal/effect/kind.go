@@ -55,6 +55,8 @@ type Info struct {
 	// says what it can work out from what it hears. Empty: neither.
 	Sound  string `json:"sound,omitempty"`
 	Learns string `json:"learns,omitempty"`
+	// Whole says that it needs the whole sound before it can answer: it stands in treatments of pieces only.
+	Whole bool `json:"whole,omitempty"`
 	// Keyed says that another signal can drive it.
 	Keyed bool `json:"keyed" required:"true"`
 }

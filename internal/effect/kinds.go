@@ -44,16 +44,18 @@ var older = []Kind{
 }
 
 var byID = sync.OnceValue(func() map[string]*Kind {
-	m := make(map[string]*Kind, len(all))
-	for i := range all {
-		m[all[i].ID] = &all[i]
+	m := make(map[string]*Kind, len(all)+len(whole))
+	for _, list := range [][]Kind{all, whole} {
+		for i := range list {
+			m[list[i].ID] = &list[i]
+		}
 	}
 	return m
 })
 
 var byVersion = sync.OnceValue(func() map[string]map[int]*Kind {
 	m := make(map[string]map[int]*Kind, len(all))
-	for _, list := range [][]Kind{all, older} {
+	for _, list := range [][]Kind{all, whole, older} {
 		for i := range list {
 			k := &list[i]
 			if m[k.ID] == nil {
@@ -65,7 +67,7 @@ var byVersion = sync.OnceValue(func() map[string]map[int]*Kind {
 	return m
 })
 
-// Kinds returns every effect, as it is made now.
+// Kinds returns every effect that runs, as it is made now; whole-sound steps are apart.
 func Kinds() []Kind { return all }
 
 // Older returns the versions of effects that documents may still have.
@@ -80,10 +82,10 @@ func Of(id string, version int) (*Kind, bool) {
 	return k, ok
 }
 
-// Infos returns what is said of every effect, the newest first, older versions behind.
+// Infos returns what is said of every effect and whole-sound step, the newest first, older versions behind.
 func Infos() []Info {
-	list := make([]Info, 0, len(all)+len(older))
-	for _, k := range slices.Concat(all, older) {
+	list := make([]Info, 0, len(all)+len(whole)+len(older))
+	for _, k := range slices.Concat(all, whole, older) {
 		k.Newest = byID()[k.ID].Version
 		list = append(list, k.Info)
 	}

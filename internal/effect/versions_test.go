@@ -45,7 +45,7 @@ func TestInfosSayWhichIsTheNewest(t *testing.T) {
 			assert.Less(t, k.Version, k.Newest, k.ID)
 		}
 	}
-	assert.Len(t, newest, len(effect.Kinds()))
+	assert.Len(t, newest, len(effect.Kinds())+len(effect.Whole()))
 	for id, n := range newest {
 		assert.Equal(t, 1, n, id)
 	}

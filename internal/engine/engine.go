@@ -220,10 +220,11 @@ func (e *Engine) Ahead(frames int64) []pages.Missing {
 		at = *e.seek
 	}
 	end := at + frames
+	e.takeWorks(at)
 	for _, pl := range p.players {
 		pl.prepare(at, end)
 	}
-	out = p.wanting(out)
+	out = e.coming(p.wanting(out), at, end, e.lib.Announced)
 	if e.loopOn && at < e.to && end > e.to {
 		for _, pl := range p.players {
 			out = pl.missing(out, e.from, min(e.to, e.from+end-e.to))
@@ -407,5 +408,6 @@ func EffectInfo(id string, version int) (project.EffectInfo, bool) {
 		Sound:   k.Sound,
 		Mix:     k.Mix,
 		MixLaw:  k.MixLaw,
+		Whole:   k.Whole,
 	}, true
 }

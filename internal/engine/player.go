@@ -10,6 +10,7 @@ import (
 
 // player reads a track's clips. Its list is swapped when they change: nothing else of the plan is touched.
 type player struct {
+	clock  *project.Clock
 	clips  []playClip
 	before []playClip // while the new list fades in
 	fade   int        // frames of that fade done
@@ -22,17 +23,19 @@ type player struct {
 type playClip struct {
 	sound      *pages.Sound
 	start, end int64 // song frames
-	offset     int64
+	offset     int64 // frame of the sound at start
+	shift      int64 // by how much frames of the sound are further on than those the clip counts
 	gain       float64
 	in, out    project.Fade
 	clip       *project.Clip // whose swell it is
 	via        *treated      // the strip of its treatment; nil: it has none
+	waits      pages.Played  // what is worked out for it and not yet played; no sound: nothing
 }
 
 func newPlayer(
 	p *project.Project, ch *project.Channel, treatments map[string]*project.Treatment, clock *project.Clock, lib *pages.Library,
 ) *player {
-	return &player{clips: playList(p, ch, treatments, clock, lib), frames: int(fadeSeconds * float64(p.SampleRate))}
+	return &player{clock: clock, clips: playList(p, ch, treatments, clock, lib), frames: int(fadeSeconds * float64(p.SampleRate))}
 }
 
 // playList is what sounds of a track's clips, by start.
@@ -42,20 +45,18 @@ func playList(
 	laid := p.Laid(ch, clock)
 	list := make([]playClip, len(laid))
 	for i, x := range laid {
-		a, _ := p.AudioByHash(x.Clip.Audio)
-		list[i] = playClip{
-			sound: lib.Sound(a.Hash, a.Frames, a.Channels), start: x.From, end: x.To, offset: x.Offset,
-			gain: dsp.Gain(x.Clip.Gain), in: x.In, out: x.Out, clip: x.Clip,
-		}
-		t, ok := treatments[x.Clip.Treatment]
-		if !ok || len(t.Chain.Nodes) == 0 {
+		c := &list[i]
+		*c = playClip{gain: dsp.Gain(x.Clip.Gain), in: x.In, out: x.Out, clip: x.Clip}
+		live := c.source(p, &x, clock, lib)
+		c.start, c.end, c.offset = x.From, x.To, x.Offset
+		if live == nil || len(live.Nodes) == 0 || c.sound == nil {
 			continue
 		}
 		if x.Before >= 0 && list[x.Before].via != nil {
-			list[i].via = list[x.Before].via
-			list[i].via.goOn(x)
+			c.via = list[x.Before].via
+			c.via.goOn(x)
 		} else {
-			list[i].via = newTreated(p, t, x, clock, lib)
+			c.via = newTreated(p, treatments[x.Clip.Treatment], live, c.sound, x, clock, lib)
 		}
 	}
 	for i := range list {
@@ -173,7 +174,7 @@ func missing(dst []pages.Missing, clips []playClip, from, to int64) []pages.Miss
 		if c.start >= to {
 			break
 		}
-		if c.end <= from {
+		if c.end <= from || c.sound == nil {
 			continue
 		}
 		if c.via != nil {
@@ -182,11 +183,7 @@ func missing(dst []pages.Missing, clips []playClip, from, to int64) []pages.Miss
 		}
 		a := max(from, c.start) - c.start + c.offset
 		b := min(to, c.end) - c.start + c.offset - 1
-		for k := a / pages.Frames; k <= b/pages.Frames; k++ {
-			if c.sound.Page(int(k)) == nil {
-				dst = append(dst, pages.Missing{Hash: c.sound.Hash, Page: int(k)})
-			}
-		}
+		dst = absent(dst, c.sound, a, b)
 	}
 	return dst
 }
@@ -216,7 +213,7 @@ func playClips(clips []playClip, out pair, from int64, n int) {
 		if x.start >= from+int64(n) {
 			break
 		}
-		if x.end > from {
+		if x.end > from && x.sound != nil {
 			x.add(out, from, n)
 		}
 	}
@@ -299,7 +296,7 @@ func (x *playClip) shape(k int64) float64 {
 		g *= x.out.At((float64(left) + 0.5) / float64(x.out.Frames))
 	}
 	if len(x.clip.Swell) > 0 {
-		if db := x.clip.SwellAt(k + x.offset); db > project.SwellOff {
+		if db := x.clip.SwellAt(k + x.offset - x.shift); db > project.SwellOff {
 			return g * dsp.Gain(db)
 		}
 		return 0

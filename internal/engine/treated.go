@@ -31,24 +31,36 @@ const maxRing = 30
 // pieceRow is the row of a treated piece in its own document.
 const pieceRow = "piece"
 
-// newTreated lays out a strip for what is laid of one clip, or of several in which one sound goes on.
-func newTreated(p *project.Project, t *project.Treatment, x project.Laid, clock *project.Clock, lib *pages.Library) *treated {
-	doc := project.New(p.Name, p.SampleRate, clock.Tempo(x.From), 4, 4)
+// PieceDocument is a project in which nothing but one piece of a sound sounds, from frame 0 on, on a row with a chain:
+// the time of the piece. The row is the first channel.
+func PieceDocument(p *project.Project, tempo float64, chain project.Chain, clip *project.Clip) *project.Project {
+	doc := project.New(p.Name, p.SampleRate, tempo, 4, 4)
 	doc.Audio, doc.Meter = p.Audio, []project.Meter{{Beats: p.Meter[0].Beats, Unit: p.Meter[0].Unit}}
 	main := doc.MainChannel()
 	main.ID = "main"
-	row := project.NewChannel(project.Track, t.Title(), main.ID)
-	row.ID, row.Chain = pieceRow, t.Chain
-	clip := &project.Clip{ID: x.Clip.ID, Name: x.Clip.Name, Audio: x.Clip.Audio, Offset: x.Offset, Frames: x.To - x.From, Exact: true}
+	row := project.NewChannel(project.Track, "Piece", main.ID)
+	row.ID, row.Chain, row.Clips = pieceRow, chain, []*project.Clip{clip}
+	doc.Channels = []*project.Channel{row, main}
+	return doc
+}
+
+// newTreated lays out a strip for what is laid of one clip, or of several in which one sound goes on.
+func newTreated(
+	p *project.Project, t *project.Treatment, live *project.Chain, sound *pages.Sound, x project.Laid, clock *project.Clock, lib *pages.Library,
+) *treated {
+	clip := &project.Clip{ID: pieceRow, Name: x.Clip.Name, Audio: sound.Hash, Offset: x.Offset, Frames: x.To - x.From, Exact: true}
 	if x.Clip.Rings { // what fades is what goes in: it rings on behind it
 		clip.FadeIn, clip.InShape, clip.InBend = x.In.Frames, x.In.Shape, x.In.Bend
 		clip.FadeOut, clip.OutShape, clip.OutBend = x.Out.Frames, x.Out.Shape, x.Out.Bend
 	}
-	row.Clips = []*project.Clip{clip}
-	doc.Channels = []*project.Channel{row, main}
+	doc := PieceDocument(p, clock.Tempo(x.From), *live, clip)
+	if sound.Hash != x.Clip.Audio {
+		doc.Audio = append(doc.Audio[:len(doc.Audio):len(doc.Audio)],
+			project.Audio{Hash: sound.Hash, Name: "worked out", Frames: sound.Frames, Channels: sound.Channels})
+	}
 	s := &treated{doc: doc, key: treatedKey{x.Clip.ID, t.ID}, start: x.From, to: x.To - x.From, lib: lib, out: newPair()}
 	if x.Clip.Rings {
-		tail := chainTail(&t.Chain, doc.Tempo[0].BPM)
+		tail := chainTail(live, doc.Tempo[0].BPM)
 		s.ring = int64(min(maxRing, tail) * float64(p.SampleRate))
 	}
 	return s

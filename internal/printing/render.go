@@ -11,6 +11,7 @@ import (
 	"shoal/internal/engine"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
+	"shoal/internal/working"
 )
 
 // Spec says what to print and what becomes of it.
@@ -104,10 +105,18 @@ func Pages(folder *audiofile.Folder, lib *pages.Library) engine.Loader {
 	}
 }
 
+// Library is an empty one for rendering a document: what clips need worked out is worked out first.
+func Library(ctx context.Context, doc *project.Project, folder *audiofile.Folder, most int) (*pages.Library, error) {
+	if err := working.All(ctx, doc, folder, nil); err != nil {
+		return nil, err
+	}
+	return pages.New(most).AllWorked(), nil
+}
+
 // offlinePages bounds the audio a print keeps in memory: 200 MB of mono.
 const offlinePages = 1600
 
-// Render prints into a sink.
+// Render prints into a sink. What clips need worked out is worked out first.
 func Render(
 	ctx context.Context,
 	doc *project.Project,
@@ -116,7 +125,10 @@ func Render(
 	write func(src [][]float64) error,
 	progress func(float64),
 ) error {
-	lib := pages.New(offlinePages)
+	lib, err := Library(ctx, doc, folder, offlinePages)
+	if err != nil {
+		return err
+	}
 	job := engine.Job{Channel: spec.Channel, From: spec.From, To: spec.To, Tail: spec.Tail}
 	src := make([][]float64, 2)
 	return engine.Offline(ctx, doc, lib, job, Pages(folder, lib), func(l, r []float64) error {

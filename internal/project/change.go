@@ -25,7 +25,7 @@ func Apply(p *Project, batch []Change, effects Effects) (next *Project, undo []C
 		}
 		undo = slices.Concat(u, undo)
 	}
-	undo = slices.Concat(next.dropUnused(), undo)
+	undo = slices.Concat(next.settleExtents(effects), next.dropUnused(), undo)
 	if err := next.Validate(effects); err != nil {
 		return nil, nil, err
 	}
@@ -79,6 +79,14 @@ func Gone(what string) error {
 
 func insert[T any](list []T, index int, v T) []T {
 	return slices.Insert(list, min(max(index, 0), len(list)), v)
+}
+
+// dropped is a list without one of its elements; none at all, where that was the last, as it is read.
+func dropped[T any](list []T, index int) []T {
+	if list = slices.Delete(list, index, index+1); len(list) == 0 {
+		return nil
+	}
+	return list
 }
 
 // swapList is swap for a list. What undoes it names an empty list too: none at all would leave everything as it is.

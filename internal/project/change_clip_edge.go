@@ -34,16 +34,16 @@ func (c *TrimClip) apply(p *Project, effects Effects) ([]Change, error) {
 		}
 	}
 	to := p.snapped(at+c.By, c.Snap, clock, func(y *Clip) bool { return y == x || y == other })
-	to = p.within(x, c.Edge, to, clock)
+	to = p.within(x, c.Edge, to, clock, effects)
 	if other != nil {
-		to = p.within(other, far, to, clock)
+		to = p.within(other, far, to, clock, effects)
 	}
 	if to == at {
 		return nil, fmt.Errorf("the %s of %s stands there already, or has no sound left to go on", c.Edge, x.Name)
 	}
-	list := []Change{x.become(x.trimmed(c.Edge, to, clock))}
+	list := []Change{x.become(x.trimmed(c.Edge, to, clock, p.begins(x, clock, effects)))}
 	if other != nil {
-		list = append(list, other.become(other.trimmed(far, to, clock)))
+		list = append(list, other.become(other.trimmed(far, to, clock, p.begins(other, clock, effects))))
 	}
 	return p.each(effects, list...)
 }
@@ -57,17 +57,24 @@ func (x *Clip) edgeAt(edge string, clock *Clock) int64 {
 }
 
 // within is the place nearest to one that an edge of a clip can have: a frame is left, and there is sound.
-func (p *Project) within(x *Clip, edge string, at int64, clock *Clock) int64 {
+func (p *Project) within(x *Clip, edge string, at int64, clock *Clock, effects Effects) int64 {
 	start := x.BeginsAt(clock)
+	before, behind := p.reach(x, effects)
 	if edge == "begin" {
-		return min(max(at, start-x.Offset, 0), start+x.Frames-1)
+		return min(max(at, start-before, 0), start+x.Frames-1)
 	}
-	a, _ := p.AudioByHash(x.Audio)
-	return max(min(at, start+a.Frames-x.Offset), start+1)
+	return max(min(at, start+x.Frames+behind), start+1)
 }
 
-// trimmed is the clip with an edge at a song frame. Fades give way where they no longer fit.
-func (x *Clip) trimmed(edge string, at int64, clock *Clock) *Clip {
+// begins is the song frame at which a clip could begin at the earliest.
+func (p *Project) begins(x *Clip, clock *Clock, effects Effects) int64 {
+	before, _ := p.reach(x, effects)
+	return x.BeginsAt(clock) - before
+}
+
+// trimmed is the clip with an edge at a song frame; there is no sound before another. Fades give way where they no
+// longer fit.
+func (x *Clip) trimmed(edge string, at int64, clock *Clock, earliest int64) *Clip {
 	n := *x
 	start := x.BeginsAt(clock)
 	if edge == "end" {
@@ -79,7 +86,7 @@ func (x *Clip) trimmed(edge string, at int64, clock *Clock) *Clip {
 	if n.Start = at; x.Follows {
 		n.Start = int64(math.Round(clock.Tick(at)))
 		at = clock.Frame(n.Start)
-		if at < start-x.Offset { // no sound before it
+		if at < earliest {
 			n.Start++
 			at = clock.Frame(n.Start)
 		}
@@ -102,8 +109,8 @@ func (c *SlipClip) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, Gone("the clip")
 	}
 	x := row.Clips[i]
-	a, _ := p.AudioByHash(x.Audio)
-	to := min(max(0, x.Offset-c.By), a.Frames-x.Frames)
+	before, behind := p.reach(x, effects)
+	to := x.Offset - min(max(c.By, -behind), before)
 	if to == x.Offset {
 		return nil, fmt.Errorf("%s shows all of its sound there: there is no more to slide in", x.Name)
 	}

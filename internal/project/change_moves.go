@@ -61,7 +61,7 @@ func (c *RemoveMover) apply(p *Project, _ Effects) ([]Change, error) {
 		return nil, Gone("the mover")
 	}
 	undo := &PutMover{p.Movers[i], &i}
-	p.Movers = slices.Delete(p.Movers, i, i+1)
+	p.Movers = dropped(p.Movers, i)
 	return []Change{undo}, nil
 }
 
@@ -107,7 +107,7 @@ func (c *RemoveHandle) apply(p *Project, _ Effects) ([]Change, error) {
 	}
 	undo := []Change{&PutHandle{p.Handles[i], &i}}
 	undo = append(undo, p.dropLines(map[string]bool{c.ID: true})...)
-	p.Handles = slices.Delete(p.Handles, i, i+1)
+	p.Handles = dropped(p.Handles, i)
 	return undo, nil
 }
 

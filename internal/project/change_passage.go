@@ -68,7 +68,7 @@ func (c *takePassage) apply(p *Project, _ Effects) ([]Change, error) {
 		return nil, Gone("the passage")
 	}
 	undo := &PutPassage{p.Passages[i], &i}
-	p.Passages = slices.Delete(p.Passages, i, i+1)
+	p.Passages = dropped(p.Passages, i)
 	return []Change{undo}, nil
 }
 

@@ -380,7 +380,7 @@ func (c *SetMeant) apply(p *Project, _ Effects) ([]Change, error) {
 		return []Change{&SetMeant{c.Rule, c.At, c.By, false}}, nil
 	case !c.Meant && i >= 0:
 		by := p.Meant[i].By
-		p.Meant = slices.Delete(p.Meant, i, i+1)
+		p.Meant = dropped(p.Meant, i)
 		return []Change{&SetMeant{c.Rule, c.At, by, true}}, nil
 	}
 	return nil, nil

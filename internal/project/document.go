@@ -178,6 +178,9 @@ type Clip struct {
 	// Treatment is the id of what it passes before its row. Rings says that it rings on beyond its end there.
 	Treatment string `json:"treatment,omitempty"`
 	Rings     bool   `json:"rings,omitempty"`
+	// Extent is the stretch of the audio that its treatment's whole-sound steps work on; nil: there are none. Then Offset
+	// counts frames of what is worked out, from where the extent begins.
+	Extent *Extent `json:"extent,omitempty"`
 	// Over is what happens where it begins over another; empty: as the row has it.
 	Over string `json:"over,omitempty" enum:"sum,cover,fade"`
 }
@@ -199,6 +202,7 @@ type EffectInfo struct {
 	Sound   string  // what a sound of the project can serve it as; empty: nothing
 	Mix     float64 // with which it is inserted, and by which law
 	MixLaw  string
+	Whole   bool // it needs the whole sound: it stands in treatments only
 }
 
 // Effects finds what is known of an effect by its id.

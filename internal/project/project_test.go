@@ -10,7 +10,20 @@ import (
 )
 
 func fakeEffects(id string, version int) (EffectInfo, bool) {
-	if id != "trim" && id != "reverb" || version > 1 {
+	if version > 1 {
+		return EffectInfo{}, false
+	}
+	switch id {
+	case "trim", "reverb":
+	case Backwards:
+		return EffectInfo{Version: 1, Newest: 1, Name: "Backwards", Mix: 100, MixLaw: "blend", Whole: true}, true
+	case LengthStep:
+		return EffectInfo{Version: 1, Newest: 1, Name: "Length", Mix: 100, MixLaw: "blend", Whole: true, Params: []param.Param{
+			{Name: "by", Label: "Length by", Max: 1, Taper: param.Choice, Choices: []string{"percent", "tempo"}},
+			{Name: "percent", Label: "Length", Min: 10, Max: 1000, Default: 100, Taper: param.Log},
+			{Name: "tempo", Label: "Its tempo", Min: 20, Max: 400, Default: 120, Taper: param.Log},
+		}}, true
+	default:
 		return EffectInfo{}, false
 	}
 	return EffectInfo{Version: 1, Newest: 1, Name: id, Mix: 100, MixLaw: "blend", Params: []param.Param{

@@ -96,6 +96,9 @@ func (p *Project) checkTreatments(effects Effects) error {
 		if err := p.checkChain(&t.Chain, effects, 0); err != nil {
 			return fmt.Errorf("%s: %w", t.Title(), err)
 		}
+		if err := wholesInPlace(&t.Chain, effects, true); err != nil {
+			return fmt.Errorf("%s: %w", t.Title(), err)
+		}
 		keyed := false
 		t.Chain.Walk(func(_ *Chain, _ int, n *Node) bool {
 			keyed = keyed || n.Stage != nil && n.Stage.Key != nil

@@ -154,6 +154,9 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 	if err := p.checkTrials(c, effects); err != nil {
 		return err
 	}
+	if err := wholesInPlace(&c.Chain, effects, false); err != nil {
+		return err
+	}
 	return p.checkChain(&c.Chain, effects, 0)
 }
 
@@ -188,6 +191,9 @@ func (p *Project) checkTrials(c *Channel, effects Effects) error {
 			return fmt.Errorf("trial %q: trials have letters of their own, A to D", t.Letter)
 		}
 		letters[t.Letter] = true
+		if err := wholesInPlace(&t.Chain, effects, false); err != nil {
+			return fmt.Errorf("trial %s: %w", t.Letter, err)
+		}
 		if err := p.checkChain(&t.Chain, effects, 0); err != nil {
 			return fmt.Errorf("trial %s: %w", t.Letter, err)
 		}

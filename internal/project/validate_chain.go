@@ -76,7 +76,11 @@ func checkMix(mix float64, law string) error {
 // CheckChain checks a chain on its own, as a file may hold one.
 func CheckChain(c *Chain, effects Effects) error {
 	p := New("chain", 48000, 120, 4, 4)
-	p.Channels[0].Chain = *c
+	if len(c.Wholes(effects, false)) > 0 { // it is one of a piece's treatment
+		p.Treatments = []*Treatment{{ID: NewID(), Chain: *c}}
+	} else {
+		p.Channels[0].Chain = *c
+	}
 	return p.Validate(effects)
 }
 

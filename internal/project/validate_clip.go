@@ -24,7 +24,10 @@ func (p *Project) checkClip(x *Clip) error {
 	if !ok {
 		return fmt.Errorf("its audio %.12s is not in the project", x.Audio)
 	}
-	if x.Frames < 1 || x.Offset < 0 || x.Offset > a.Frames-x.Frames || x.Start < 0 {
+	if err := x.checkExtent(a, p.SampleRate); err != nil {
+		return err
+	}
+	if x.Frames < 1 || x.Offset < 0 || x.Extent == nil && x.Offset > a.Frames-x.Frames || x.Start < 0 {
 		return fmt.Errorf("%d frames from %d on do not lie within its audio of %d frames", x.Frames, x.Offset, a.Frames)
 	}
 	if x.FadeIn < 0 || x.FadeOut < 0 || x.FadeIn > x.Frames || x.FadeOut > x.Frames-x.FadeIn {

@@ -6,7 +6,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/engine/figures"
-	"shoal/internal/engine/pages"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 )
@@ -21,7 +20,11 @@ func (s *Server) forkFigures(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	lib := pages.New(forkPages)
+	lib, err := printing.Library(c.Request.Context(), doc, s.folder, forkPages)
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
 	f, err := figures.OfFork(c.Request.Context(), doc, lib, c.Param("fork"), printing.Pages(s.folder, lib))
 	if err != nil {
 		fail(c, refuse(err))

@@ -5,7 +5,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"shoal/internal/engine/pages"
 	"shoal/internal/passage"
 	"shoal/internal/printing"
 	"shoal/internal/project"
@@ -51,7 +50,11 @@ func (s *Server) passageContour(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	lib := pages.New(forkPages)
+	lib, err := printing.Library(c.Request.Context(), doc, s.folder, forkPages)
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
 	f, err := printing.Contour(c.Request.Context(), doc, s.folder, lib, c.Param("passage"), s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))

@@ -103,3 +103,25 @@ func (m Map) locks(onsets []int64, most float64) []locked {
 func (m Map) lockedAt(y, hop float64) bool {
 	return math.Abs(m.back(y)-m.back(y-hop)-hop) < 1e-6
 }
+
+// Simple is the map without the points that lie within so many frames of where they would be anyway.
+func (m Map) Simple(near float64) Map {
+	out := Map{m[0]}
+	for i := 1; i < len(m); {
+		k := i // the farthest point that can follow
+		for n := i + 1; n < len(m); n++ {
+			straight := Map{out[len(out)-1], m[n]}
+			if slices.ContainsFunc(m[i:n], func(p Point) bool { return math.Abs(between(straight, p.From)-p.To) > near }) {
+				break
+			}
+			k = n
+		}
+		out = append(out, m[k])
+		i = k + 1
+	}
+	return out
+}
+
+func between(m Map, x float64) float64 {
+	return m[0].To + (m[1].To-m[0].To)*(x-m[0].From)/(m[1].From-m[0].From)
+}

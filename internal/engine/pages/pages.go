@@ -25,6 +25,10 @@ type Library struct {
 	limit  int
 	count  int
 	clock  uint64
+
+	all               bool // that is worked out is there
+	announced, worked map[string]bool
+	played            map[string]Played // by clip
 }
 
 // New keeps at most so many pages; 0 means no limit.

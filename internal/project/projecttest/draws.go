@@ -283,7 +283,11 @@ func (d *drawing) ofSong() project.Change {
 func (d *drawing) ofPieces() project.Change {
 	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
-	switch d.r.IntN(12) {
+	switch d.r.IntN(14) {
+	case 12:
+		return &project.FitClip{ID: id, Frames: int64(d.r.IntN(60000))}
+	case 13:
+		return d.wholeStep(id)
 	case 11:
 		return d.pasted(id)
 	case 9:
@@ -302,7 +306,7 @@ func (d *drawing) ofPieces() project.Change {
 		if d.yes {
 			within = nil
 		}
-		return &project.TreatClips{Clips: []string{id, d.pick(d.clips)}, Effect: []string{"trim", "delay"}[d.r.IntN(2)], Within: within}
+		return &project.TreatClips{Clips: []string{id, d.pick(d.clips)}, Effect: []string{"trim", "delay", "backwards", "length"}[d.r.IntN(4)], Within: within}
 	case 7:
 		return &project.GiveTreatment{From: []string{"", id}[d.r.IntN(2)], Clips: []string{d.pick(d.clips)}, Copy: d.yes}
 	case 8:
@@ -328,6 +332,23 @@ func (d *drawing) ofPieces() project.Change {
 		}
 		return &project.SetClip{ID: id, Swell: &swell, InShape: &shape, Over: &over, OutBend: &bend, Mute: &d.yes}
 	}
+}
+
+// wholeStep turns a whole-sound step of a clip's treatment, or lets it pass.
+func (d *drawing) wholeStep(id string) project.Change {
+	x, ok := d.p.ClipByID(id)
+	if !ok {
+		return &project.TreatClips{Clips: []string{id}, Effect: "length"}
+	}
+	t, ok := d.p.TreatmentByID(x.Treatment)
+	if !ok || len(t.Chain.Nodes) == 0 {
+		return &project.TreatClips{Clips: []string{id}, Effect: "backwards"}
+	}
+	stage := t.Chain.Nodes[d.r.IntN(len(t.Chain.Nodes))].ID()
+	if d.yes {
+		return &project.SetNode{ID: stage, Bypass: &d.yes}
+	}
+	return &project.SetParam{Owner: stage, Name: []string{"percent", "by", "tempo"}[d.r.IntN(3)], Value: float64(d.r.IntN(2) * (10 + d.r.IntN(300)))}
 }
 
 // pasted puts down a copy of a clip with its sound and its treatment.

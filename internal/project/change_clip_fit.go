@@ -1,0 +1,80 @@
+package project
+
+import (
+	"fmt"
+)
+
+// FitClip lets a clip last so many frames of the song, at its pitch: a Length step of its treatment says by how much.
+// A treatment that it shares becomes its own.
+type FitClip struct {
+	ID     string `json:"id"`
+	Frames int64  `json:"frames"`
+}
+
+func (c *FitClip) apply(p *Project, effects Effects) ([]Change, error) {
+	x, ok := p.ClipByID(c.ID)
+	if !ok {
+		return nil, Gone("the clip")
+	}
+	if c.Frames < 1 {
+		return nil, fmt.Errorf("%s cannot last %d frames: a piece is one at least", x.Name, c.Frames)
+	}
+	if c.Frames == x.Frames {
+		return nil, fmt.Errorf("%s lasts as long as that already", x.Name)
+	}
+	t, list := p.treatmentToFit(x)
+	s := t.Chain.lastLength(effects)
+	now := 100.0
+	if s == nil {
+		var err error
+		if s, err = stageOf(LengthStep, effects); err != nil {
+			return nil, err
+		}
+		list = append(list, &AddNode{Owner: t.ID, Index: t.Chain.behindWholes(effects), Node: &Node{Stage: s}})
+	} else {
+		now = setting(s, effects, "percent")
+	}
+	percent := now * float64(c.Frames) / float64(x.Frames)
+	if info, _ := effects(LengthStep, 0); true {
+		if d, ok := info.Param("percent"); ok && d.Check(percent) != nil {
+			return nil, fmt.Errorf("%s would be %.4g %% of its length: it can be %g to %g", x.Name, percent, d.Min, d.Max)
+		}
+	}
+	return p.each(effects, append(list, &SetParam{Owner: s.ID, Name: "percent", Value: percent})...)
+}
+
+// treatmentToFit is a clip's treatment for it alone, and what makes it so.
+func (p *Project) treatmentToFit(x *Clip) (*Treatment, []Change) {
+	t, ok := p.TreatmentByID(x.Treatment)
+	switch {
+	case !ok:
+		n := &Treatment{ID: NewID(), Chain: Chain{Nodes: []*Node{}}}
+		return n, []Change{&PutTreatment{len(p.Treatments), n}, &SetClip{ID: x.ID, Treatment: &n.ID}}
+	case len(p.TreatedBy(t.ID)) > 1:
+		list := p.givenCopy(x, t)
+		return list[0].(*PutTreatment).Treatment, list
+	}
+	return t, nil
+}
+
+// lastLength is the last Length step of a chain that acts and goes by percent; nil: there is none.
+func (c *Chain) lastLength(effects Effects) (last *Stage) {
+	for _, s := range c.Wholes(effects, true) {
+		if s.Effect == LengthStep && setting(s, effects, "by") == 0 {
+			last = s
+		}
+	}
+	return last
+}
+
+// behindWholes is the place in a chain behind its last whole-sound step.
+func (c *Chain) behindWholes(effects Effects) (index int) {
+	for i, n := range c.Nodes {
+		if n.Stage != nil {
+			if info, _ := effects(n.Stage.Effect, n.Stage.Version); info.Whole {
+				index = i + 1
+			}
+		}
+	}
+	return index
+}
