@@ -3,10 +3,12 @@ package project
 // SetProject renames the project.
 type SetProject struct {
 	Name *string `json:"name,omitempty"`
+	// WorkWhenAsked lets whole-sound steps be worked out only when somebody asks.
+	WorkWhenAsked *bool `json:"workWhenAsked,omitempty"`
 }
 
 func (c *SetProject) apply(p *Project, _ Effects) ([]Change, error) {
-	return []Change{&SetProject{Name: swap(&p.Name, c.Name)}}, nil
+	return []Change{&SetProject{swap(&p.Name, c.Name), swap(&p.WorkWhenAsked, c.WorkWhenAsked)}}, nil
 }
 
 // SetTime replaces the tempo and meter maps.

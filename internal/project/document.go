@@ -23,6 +23,8 @@ type Project struct {
 	Passages   []*Passage `json:"passages,omitempty"`
 	// Treatments are chains that clips pass before their rows.
 	Treatments []*Treatment `json:"treatments,omitempty"`
+	// WorkWhenAsked says that whole-sound steps are worked out only when somebody asks for it.
+	WorkWhenAsked bool `json:"workWhenAsked,omitempty"`
 }
 
 // Meant says of a sounding that it is as it should be, and who said so.

@@ -14,6 +14,7 @@ import (
 	"shoal/internal/printing"
 	"shoal/internal/project"
 	"shoal/internal/store"
+	"shoal/internal/working"
 )
 
 // desk holds the newest revision of the open projects and applies changes to
@@ -22,6 +23,7 @@ type desk struct {
 	store  *store.Store
 	hub    *hub
 	folder *audiofile.Folder
+	works  *working.Desk
 	mu     sync.Mutex
 	open   map[string]*opened
 }
@@ -264,6 +266,9 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	}
 	told := messageOf(e, person)
 	d.hub.send(id, Message{Change: &told})
+	if d.works != nil {
+		d.works.Changed(ctx, id)
+	}
 	return e.Revision, nil
 }
 

@@ -6,6 +6,7 @@ import (
 
 	"shoal/internal/printing"
 	"shoal/internal/store"
+	"shoal/internal/working"
 )
 
 // Message is what the live connection carries; exactly one part is set.
@@ -15,6 +16,7 @@ type Message struct {
 	Print    *printing.Status `json:"print,omitempty"`
 	Import   *ImportMessage   `json:"import,omitempty"`
 	Work     *WorkMessage     `json:"work,omitempty"`
+	Worked   []working.Status `json:"worked,omitempty"`
 	Gap      bool             `json:"gap,omitempty"` // too much was missed: take the document anew
 }
 

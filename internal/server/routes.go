@@ -11,6 +11,7 @@ import (
 	"shoal/internal/preset"
 	"shoal/internal/printing"
 	"shoal/internal/store"
+	"shoal/internal/working"
 )
 
 // table lists every operation.
@@ -110,6 +111,9 @@ func ofSound() []route {
 				Name  string `query:"name"`
 				Stage string `query:"stage"`
 			}{}, Revised{}},
+		{"GET", "/api/projects/:id/works", "What is worked out for clips, and how far it is.", (*Server).listWorks, inProject{}, []working.Status{}},
+		{"POST", "/api/projects/:id/works/:key", "Work something out now.", (*Server).askWork, inWork{}, nil},
+		{"DELETE", "/api/projects/:id/works/:key", "Call off what is being worked out.", (*Server).cancelWork, inWork{}, nil},
 		{"GET", "/api/audio/:hash/pcm/:page", "A page of samples: float32, one channel after the other.", (*Server).page, struct {
 			Hash string `path:"hash"`
 			Page int    `path:"page"`

@@ -18,6 +18,7 @@ import (
 	"shoal/internal/audiofile"
 	"shoal/internal/printing"
 	"shoal/internal/store"
+	"shoal/internal/working"
 )
 
 //go:embed all:site
@@ -33,6 +34,9 @@ type Server struct {
 	hub    *hub
 	desk   *desk
 	prints *printing.Works
+	works  *working.Desk
+	// stopWorks ends the working out: it begins anew after the next start.
+	stopWorks context.CancelFunc
 	tmp    string
 	http   *gin.Engine
 	count  *prometheus.CounterVec
@@ -42,6 +46,13 @@ type Server struct {
 func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports, tmp string, log *slog.Logger) (*Server, error) {
 	s := &Server{store: st, folder: folder, hub: newHub(), tmp: tmp}
 	s.desk = newDesk(st, folder, s.hub)
+	if err := folder.TrimWorked(workedBytes); err != nil {
+		return nil, err
+	}
+	until, stop := context.WithCancel(ctx)
+	s.stopWorks = stop
+	s.works = newWorks(until, folder, s.desk, s.hub)
+	s.desk.works = s.works
 	var err error
 	if s.prints, err = printing.New(ctx, st, folder, exports, s.desk, log); err != nil {
 		return nil, err
@@ -69,7 +80,10 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 }
 
 // Close stops the print works; running prints start again next time.
-func (s *Server) Close(ctx context.Context) error { return s.prints.Stop(ctx) }
+func (s *Server) Close(ctx context.Context) error {
+	s.stopWorks()
+	return s.prints.Stop(ctx)
+}
 
 // ServeHTTP answers a request.
 func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.http.ServeHTTP(w, r) }

@@ -1,0 +1,298 @@
+package working
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"runtime/debug"
+	"slices"
+	"sync"
+	"time"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/project"
+)
+
+// Status is how something that is worked out for clips stands, for those who watch it.
+type Status struct {
+	Key      string   `json:"key" required:"true"`
+	Clips    []string `json:"clips" required:"true"`
+	State    string   `json:"state" required:"true" enum:"waiting,running,done,failed,cancelled,asked"` // asked: only when somebody asks
+	Progress float64  `json:"progress" required:"true"`
+	Error    string   `json:"error,omitempty"`
+	// Frames is how long the result is, and Lead how much of it lies before what comes of the clip's extent.
+	Frames int64 `json:"frames" required:"true"`
+	Lead   int64 `json:"lead" required:"true"`
+}
+
+// States of what is worked out.
+const (
+	Waiting   = "waiting"
+	Running   = "running"
+	Done      = "done"
+	Failed    = "failed"
+	Cancelled = "cancelled"
+	WhenAsked = "asked"
+)
+
+// rest is how long nothing may change before it is begun.
+const rest = 500 * time.Millisecond
+
+// tellEvery is how often it is told at most how far something is.
+const tellEvery = 150 * time.Millisecond
+
+// Desk works out what the open projects need, one after another. What is needed follows from the documents, so nothing
+// of its queue need be kept: after a restart it looks again.
+type Desk struct {
+	folder   *audiofile.Folder
+	document func(ctx context.Context, id string) (*project.Project, int64, error)
+	tell     func(project string, list []Status)
+
+	mu       sync.Mutex
+	projects map[string]*watched
+	wake     chan struct{}
+	now      string // key that is being worked out
+	stop     context.CancelFunc
+	progress float64
+}
+
+// watched is what is known of a project's works.
+type watched struct {
+	timer  *time.Timer
+	doc    *project.Project
+	needs  []Need
+	done   map[string]bool
+	asked  map[string]bool   // begun although the project waits to be asked
+	called map[string]bool   // called off
+	failed map[string]string // why
+}
+
+// NewDesk makes a desk and begins to work until the context ends.
+func NewDesk(
+	ctx context.Context, folder *audiofile.Folder, document func(ctx context.Context, id string) (*project.Project, int64, error),
+	tell func(project string, list []Status),
+) *Desk {
+	d := &Desk{folder: folder, document: document, tell: tell, projects: map[string]*watched{}, wake: make(chan struct{}, 1)}
+	go d.work(ctx)
+	return d
+}
+
+func (d *Desk) watched(id string) *watched {
+	w, ok := d.projects[id]
+	if !ok {
+		w = &watched{done: map[string]bool{}, asked: map[string]bool{}, called: map[string]bool{}, failed: map[string]string{}}
+		d.projects[id] = w
+	}
+	return w
+}
+
+// Changed looks at a project once nothing has changed for a moment.
+func (d *Desk) Changed(ctx context.Context, id string) {
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	w := d.watched(id)
+	if w.timer != nil {
+		w.timer.Stop()
+	}
+	w.timer = time.AfterFunc(rest, func() { _, _ = d.Look(context.WithoutCancel(ctx), id) })
+}
+
+// Look finds what a project needs now, lets it be worked out, and says how that stands.
+func (d *Desk) Look(ctx context.Context, id string) ([]Status, error) {
+	doc, _, err := d.document(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	needs := Needed(doc)
+	d.mu.Lock()
+	w := d.watched(id)
+	w.doc, w.needs = doc, needs
+	w.done = map[string]bool{}
+	for _, n := range needs {
+		w.done[n.Key] = d.folder.HasWorked(n.Key)
+	}
+	if d.now != "" && !d.wanted(d.now) {
+		d.stop() // nobody needs it any more
+	}
+	list := d.statuses(w)
+	d.mu.Unlock()
+	d.rouse()
+	d.tell(id, list)
+	return list, nil
+}
+
+// wanted reports whether any project still needs a key.
+func (d *Desk) wanted(key string) bool {
+	for _, w := range d.projects {
+		if !w.called[key] && slices.ContainsFunc(w.needs, func(n Need) bool { return n.Key == key }) {
+			return true
+		}
+	}
+	return false
+}
+
+func (d *Desk) statuses(w *watched) []Status {
+	list := []Status{}
+	for _, n := range w.needs {
+		s := Status{Key: n.Key, Clips: n.Clips, State: Waiting, Frames: n.Frames(), Lead: n.Lead}
+		switch {
+		case w.done[n.Key]:
+			s.State, s.Progress = Done, 1
+		case w.failed[n.Key] != "":
+			s.State, s.Error = Failed, w.failed[n.Key]
+		case w.called[n.Key]:
+			s.State = Cancelled
+		case d.now == n.Key:
+			s.State, s.Progress = Running, d.progress
+		case w.doc.WorkWhenAsked && !w.asked[n.Key]:
+			s.State = WhenAsked
+		}
+		list = append(list, s)
+	}
+	return list
+}
+
+// Cancel calls something off, until it is asked for again or its treatment changes.
+func (d *Desk) Cancel(id, key string) error {
+	return d.set(id, key, func(w *watched) error {
+		if w.done[key] {
+			return errors.New("it has been worked out already")
+		}
+		w.called[key] = true
+		if d.now == key && !d.wanted(key) {
+			d.stop()
+		}
+		return nil
+	})
+}
+
+// Ask lets something be worked out that was called off, has failed, or waits to be asked for.
+func (d *Desk) Ask(id, key string) error {
+	return d.set(id, key, func(w *watched) error {
+		delete(w.called, key)
+		delete(w.failed, key)
+		w.asked[key] = true
+		return nil
+	})
+}
+
+func (d *Desk) set(id, key string, do func(w *watched) error) error {
+	d.mu.Lock()
+	w := d.watched(id)
+	if !slices.ContainsFunc(w.needs, func(n Need) bool { return n.Key == key }) {
+		d.mu.Unlock()
+		return errors.New("no clip needs this any more: its treatment has changed")
+	}
+	err := do(w)
+	list := d.statuses(w)
+	d.mu.Unlock()
+	if err != nil {
+		return err
+	}
+	d.rouse()
+	d.tell(id, list)
+	return nil
+}
+
+func (d *Desk) rouse() {
+	select {
+	case d.wake <- struct{}{}:
+	default:
+	}
+}
+
+// next is what is worked out next.
+func (d *Desk) next() (doc *project.Project, n Need, ok bool) {
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	for _, w := range d.projects {
+		for _, s := range d.statuses(w) {
+			if s.State == Waiting {
+				i := slices.IndexFunc(w.needs, func(n Need) bool { return n.Key == s.Key })
+				return w.doc, w.needs[i], true
+			}
+		}
+	}
+	return nil, Need{}, false
+}
+
+func (d *Desk) work(ctx context.Context) {
+	for {
+		doc, n, ok := d.next()
+		if !ok {
+			select {
+			case <-d.wake:
+				continue
+			case <-ctx.Done():
+				return
+			}
+		}
+		own, stop := context.WithCancel(ctx)
+		d.mu.Lock()
+		d.now, d.stop, d.progress = n.Key, stop, 0
+		d.mu.Unlock()
+		d.tellAll(n.Key)
+		err := d.guarded(own, doc, n)
+		called := own.Err() != nil
+		stop()
+		d.ended(n.Key, err, called)
+		if ctx.Err() != nil {
+			return
+		}
+	}
+}
+
+// guarded works one out; a panic is a failure in words.
+func (d *Desk) guarded(ctx context.Context, doc *project.Project, n Need) (err error) {
+	defer func() {
+		if r := recover(); r != nil {
+			slog.Error("working out a piece panicked", "key", n.Key, "panic", r, "stack", string(debug.Stack()))
+			err = fmt.Errorf("a mistake of Shoal's ended it (%v); nothing was changed", r)
+		}
+	}()
+	last := time.Now()
+	return Out(ctx, doc, d.folder, n.Work, func(part float64) {
+		d.mu.Lock()
+		d.progress = part
+		d.mu.Unlock()
+		if time.Since(last) > tellEvery {
+			last = time.Now()
+			d.tellAll(n.Key)
+		}
+	})
+}
+
+// ended writes down how it ended, for all projects that need it.
+func (d *Desk) ended(key string, err error, called bool) {
+	d.mu.Lock()
+	d.now = ""
+	for _, w := range d.projects {
+		if _, needed := w.done[key]; !needed {
+			continue
+		}
+		switch {
+		case err == nil:
+			w.done[key] = true
+		case !called:
+			w.failed[key] = err.Error()
+		}
+	}
+	d.mu.Unlock()
+	d.tellAll(key)
+}
+
+// tellAll tells how things stand in every project that needs a key.
+func (d *Desk) tellAll(key string) {
+	d.mu.Lock()
+	lists := map[string][]Status{}
+	for id, w := range d.projects {
+		if _, needed := w.done[key]; needed {
+			lists[id] = d.statuses(w)
+		}
+	}
+	d.mu.Unlock()
+	for id, list := range lists {
+		d.tell(id, list)
+	}
+}
