@@ -351,6 +351,11 @@ func page(index, frames, channels int32) {
 	lib.Put(string(scratch[:64]), int(index), p)
 }
 
+// worked says which works can be fetched: the scratch buffer holds their keys, parted by line breaks.
+//
+//go:wasmexport worked
+func worked(n int32) { eng.Worked(strings.Split(string(scratch[:n]), "\n")) }
+
 // take lets a hand hold a parameter that has a line, or lets go of it; the scratch buffer holds
 // owner and name, parted by a line break.
 //

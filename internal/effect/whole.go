@@ -22,8 +22,9 @@ var backwards = Kind{
 		ID: "backwards", Version: 1, Name: "Backwards", Family: wholeFamily, Whole: true, Mix: 100, MixLaw: "blend",
 		Says:     "Plays the whole piece from its end to its beginning.",
 		Synonyms: []string{"reverse", "turn round", "rewind", "inverse"},
+		Plumbs:   []Plumb{}, Params: []param.Param{},
 	},
-	New: passing,
+	New: passing, Draw: drawBackwards,
 }
 
 // takenFor is what a sound can be taken for, as package stretch counts them.
@@ -48,7 +49,7 @@ var pitchStep = Kind{
 			takenFor(),
 		},
 	},
-	New: passing,
+	New: passing, Draw: drawPitch,
 }
 
 var lengthStep = Kind{
@@ -69,7 +70,7 @@ var lengthStep = Kind{
 			takenFor().Only("pitch", 0),
 		},
 	},
-	New: passing,
+	New: passing, Draw: drawLength,
 }
 
 // PitchRatio is by how much a Pitch step with these values moves frequencies.

@@ -67,12 +67,12 @@ export function StagePanel({ stage, channel, pinned, narrow }: Props) {
                 {shown.map((p) => (
                   <ParamControl key={p.name} owner={stage.id} param={p} value={value(p)} of={name} />
                 ))}
-                {(first || numbered) && <Mix stage={stage} effect={effect} name={name} />}
+                {(first || numbered) && !effect.whole && <Mix stage={stage} effect={effect} name={name} />}
                 {sheet === (sheets.at(-1) ?? '') && <StageMore stage={stage} effect={effect} name={name} />}
               </div>
             )}
           </div>
-          <StageFoot stage={stage} effect={effect} />
+          {!effect.whole && <StageFoot stage={stage} effect={effect} />}
         </div>
       </div>
     </div>

@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import type { Clip } from '../api/types'
 import { carriedEffect } from '../board/carry'
@@ -12,7 +11,9 @@ import { CutMarks } from './CutMarks'
 import { Fades } from './Fades'
 import { SwellCurve } from './SwellCurve'
 import { useHand } from './useHand'
-import { drawWave, overview } from './wave'
+import { drawWave, useOverview } from './wave'
+import { useShown, useWorked } from './worked'
+import { WorkOnClip } from './WorkOnClip'
 
 type Props = { clip: Clip; row: string; start: number; lens: Lens; width: number; height: number }
 
@@ -21,11 +22,11 @@ const ROOMY = 44
 
 /** A clip in its row: its sound, its fades and its swell; it is carried, and its edges are moved. */
 export function ClipView({ clip, row, start, lens, width, height }: Props) {
-  const { data, isError } = useQuery({
-    queryKey: ['overview', clip.audio],
-    queryFn: () => overview(clip.audio),
-    staleTime: Infinity,
-  })
+  const shown = useShown(clip)
+  const work = useWorked(clip.id)
+  const { data, isError } = useOverview(shown.hash)
+  const { data: source } = useOverview(shown.hash === clip.audio ? '' : clip.audio)
+  const shift = shown.shift
   const canvas = useRef<HTMLCanvasElement>(null)
   const theme = useThemeTurns()
   const selected = useView((v) => v.clips.includes(clip.id))
@@ -42,9 +43,10 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
   const to = Math.min(width, lens.x(last))
   useEffect(() => {
     if (!canvas.current || !data || to <= from) return
-    const shown = grip === 'slip' ? { ...clip, offset: clip.offset - by } : clip
-    drawWave(canvas.current, data, { clip: shown, start, lens, from, width: Math.ceil(to - from), height })
-  }, [data, clip, grip, by, start, lens, from, to, height, theme])
+    const seen = grip === 'slip' ? { ...clip, offset: clip.offset - by } : clip
+    const width = Math.ceil(to - from)
+    drawWave(canvas.current, data, { clip: seen, start, lens, from, width, height, shift, source })
+  }, [data, source, shift, clip, grip, by, start, lens, from, to, height, theme])
   if (to <= from) return null
   const moved = grip === 'move' ? hand.drag!.by : 0
   const roomy = height >= ROOMY
@@ -109,6 +111,7 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
         open={roomy && selected}
       />
       <CutMarks clip={clip.id} left={from} lens={lens} height={height} />
+      {work && <WorkOnClip work={work} width={to - from} />}
       {treated && <Treated off={treated.chain.bypass} width={to - from} height={height} />}
       {roomy && to - from > 56 && (
         <span

@@ -8,6 +8,7 @@ import * as actions from './actions'
 import { hearPiece, loopPiece, type Way, wayOf } from './hearing'
 import { TreatmentMenu } from './TreatmentMenu'
 import * as treatment from './treatment'
+import { WorkOfClips } from './WorkOfClips'
 
 const ways: [Way, string, string][] = [
   ['alone', 'Alone', 'Hear it without the chain of its row ( V )'],
@@ -128,7 +129,8 @@ function Says({ clips, channel, row }: { clips: Clip[]; channel: Channel; row?: 
           {channel.name}
         </button>
       </span>
-      <span className="ml-auto w-[220px]">
+      <WorkOfClips clips={clips} />
+      <span className="ml-auto w-[220px] shrink-0">
         <Toggle
           label="Rings on after its end"
           says="What its treatment still holds where the clip ends is heard; else it is cut there."

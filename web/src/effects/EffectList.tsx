@@ -8,7 +8,7 @@ import { treat } from '../clips/treatment'
 import { SideList } from '../controls/SideList'
 import { tryChanges } from '../session/changes'
 import { placeInWords } from '../session/selected'
-import { refused, useSession } from '../session/store'
+import { refused, theProject, useSession } from '../session/store'
 import { setView } from '../session/view'
 import { forkEntries, forkOf } from './forks'
 import { favourites, recent, remember, search, toggleFavourite } from './search'
@@ -20,9 +20,11 @@ type Props = { owner: string; index: number; replace?: string; clips?: string[] 
 export function EffectList({ owner, index, replace, clips }: Props) {
   const all = useSession((s) => s.effects)
   const effects = useMemo(() => {
-    const now = newest(all)
+    // what needs the whole sound stands in the treatment of a piece, and there in no path
+    const whole = !!clips || theProject()?.treatments?.some((t) => t.id === owner)
+    const now = newest(all).filter((e) => whole || !e.whole)
     return replace || clips ? now : [...now, ...forkEntries]
-  }, [all, replace, clips])
+  }, [all, replace, clips, owner])
   const place = clips ? 'the treatment of the selected clips' : `${placeInWords(owner)}, place ${index + 1}`
   const [text, setText] = useState('')
   const [at, setAt] = useState(replace ? -1 : 0)

@@ -197,6 +197,8 @@ export class Engine {
     this.watched = stage
     this.post({ do: 'watch', stage })
   }
+  /** What has been worked out for clips, by key. */
+  worked = (keys: string[]) => this.post({ do: 'worked', keys })
   rms(on: boolean) {
     this.power = on
     this.post({ do: 'rms', on })

@@ -38,6 +38,7 @@ export type Exports = {
   try(n: number): number
   listen(n: number): number
   take(n: number, on: number): void
+  worked(n: number): void
   trial(n: number): number
   rms(on: number): void
   watch(n: number): void

@@ -61,6 +61,7 @@ export type ToWorker =
   | { do: 'take'; owner: string; name: string; on: boolean }
   | { do: 'trial'; json: string }
   | { do: 'rms'; on: boolean }
+  | { do: 'worked'; keys: string[] }
   | { do: 'watch'; stage: string }
   | { do: 'buffer'; frames: number }
   | { do: 'anyway' | 'atEnd' | 'drain'; on: boolean }

@@ -199,6 +199,14 @@ async function fetchAhead(seconds = 8): Promise<void> {
   await pages.fetch((JSON.parse(text()) as Missing[]).slice(0, 24))
 }
 
+/** What has been worked out is fetched, and played once the next seconds of it are there. */
+async function worked(keys: string[]) {
+  engine.worked(write(keys.join('\n')))
+  await fetchAhead()
+  await fetchAhead() // what is there now is taken
+  tellLayout()
+}
+
 const queued = () => (Atomics.load(head!, HEAD.write) - Atomics.load(head!, HEAD.read)) | 0
 
 /** One block into the ring; false when pages are missing. */
@@ -444,6 +452,7 @@ const at: { [K in Later]: (m: Do<K>) => void } = {
     if (engine.listen(write(JSON.stringify(m.point))) !== 0) say({ say: 'trouble', text: text() })
   },
   trial: (m) => engine.trial(write(m.json)),
+  worked: (m) => void worked(m.keys),
   rms: (m) => engine.rms(m.on ? 1 : 0),
   watch: (m) => {
     watching = m.stage !== ''

@@ -1,10 +1,10 @@
 import { WebSocket as LastingSocket } from 'partysocket'
 import type { Operation } from 'fast-json-patch'
 import { answer, api } from '../api/client'
-import type { ChangeMessage, Message, Project } from '../api/types'
+import type { ChangeMessage, Message, Project, Worked } from '../api/types'
 import { hashOf } from '../document/hash'
 import { patched, sameButLines } from '../document/patch'
-import { endEngine, hearAsBefore, startEngine, theEngine } from './sound'
+import { endEngine, hearAsBefore, startEngine, tellWorked, theEngine } from './sound'
 import { empty, session, setSession } from './store'
 import { mark, touched } from './theirs'
 
@@ -59,6 +59,7 @@ function connect(id: string) {
   s.onopen = () => {
     setSession({ connected: true })
     void catchUp()
+    void lookAtWorks()
   }
   s.onmessage = (e) => hear(JSON.parse(e.data as string) as Message)
   s.onclose = () => socket === s && setSession({ connected: false })
@@ -80,11 +81,28 @@ function hear(m: Message) {
       news: s.news.includes(p.id) ? s.news : [...s.news, p.id],
     }))
   }
+  if (m.worked) takeWorked(m.worked)
   if (m.import) setSession({ importing: m.import })
   if (m.work) {
     const { id, progress } = m.work
     setSession((s) => ({ works: s.works.map((w) => (w.id === id ? { ...w, progress } : w)) }))
   }
+}
+
+function takeWorked(worked: Worked[]) {
+  const before = session().worked
+  setSession({ worked })
+  if (worked.some((w) => w.state === 'done' && !before.some((b) => b.key === w.key && b.state === 'done')))
+    tellWorked()
+}
+
+/** Asks what is worked out for the clips of the project: whatever is missing is then begun. */
+async function lookAtWorks() {
+  const id = openId
+  const list = await answer(api.GET('/api/projects/{id}/works', { params: { path: { id } } })).catch(
+    () => null,
+  )
+  if (list && id === openId) takeWorked(list)
 }
 
 /** Applies revisions in order and passes the newest to the engine. */

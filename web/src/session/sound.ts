@@ -61,6 +61,12 @@ function makeEngine(): Engine {
   return e
 }
 
+/** Tells the engine what has been worked out: it fetches and plays it. */
+export function tellWorked() {
+  const keys = session().worked.filter((w) => w.state === 'done')
+  if (keys.length) engine?.worked(keys.map((w) => w.key))
+}
+
 /** Tells a new engine what this window hears: it belongs to no document. */
 export function hearAsBefore() {
   const { solo, dry, share, mono, listening, depth, trials, matches, matching } = view()
@@ -70,6 +76,7 @@ export function hearAsBefore() {
   engine?.atEnd(stopsAtEnd)
   if (listening) engine?.listen(listening)
   engine?.rms(depth === 'rms')
+  tellWorked()
   for (const [row, id] of Object.entries(trials))
     engine?.trial(row, id === row ? '' : id, matching ? (matches[row] ?? {}) : {})
 }

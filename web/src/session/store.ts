@@ -11,6 +11,7 @@ import type {
   StripParams,
   Timeline,
   Trip,
+  Worked,
 } from '../api/types'
 import type { Work } from './works'
 
@@ -40,6 +41,8 @@ export type Session = {
   importing: { name: string; progress: number } | null
   /** What this window waits for. */
   works: Work[]
+  /** What Go works out for clips, and how far it is. */
+  worked: Worked[]
   lastChange: ChangeMessage | null
   notices: Notice[]
   waiting: boolean
@@ -82,6 +85,7 @@ export const empty: Session = {
   prints: [],
   importing: null,
   works: [],
+  worked: [],
   lastChange: null,
   notices: [],
   waiting: false,
