@@ -16,7 +16,9 @@ func exists(path string) bool {
 	return err == nil
 }
 
-func (f *Folder) worked(key string) string { return filepath.Join(f.dir, workedDir, filepath.Base(key)+".wav") }
+func (f *Folder) worked(key string) string {
+	return filepath.Join(f.dir, workedDir, filepath.Base(key)+".wav")
+}
 
 // HasWorked reports whether what a key names has been worked out, and keeps it from being thrown away soon.
 func (f *Folder) HasWorked(key string) bool {

@@ -112,7 +112,7 @@ func TestTailsLieOnBothSidesOfAPieceThatRings(t *testing.T) {
 		s.lib.Put(w.Key, i, pages.Page{page, page})
 	}
 	s.lib.AllWorked()
-	require.Zero(t, peakOf(s.heard(3 * rate)), "it keeps to its edges")
+	require.Zero(t, peakOf(s.heard(3*rate)), "it keeps to its edges")
 	s.change(&project.SetClip{ID: "x", Rings: ptrTo(true)})
 	out := s.heard(5 * rate)
 	first := 3*rate - int(w.Lead)

@@ -5,9 +5,10 @@ import (
 	"fmt"
 
 	"shoal/internal/audiofile"
-	"shoal/internal/engine/pages"
+	"shoal/internal/engine"
 	"shoal/internal/onset"
 	"shoal/internal/project"
+	"shoal/internal/working"
 )
 
 // Mark is a place in a clip at which it could be cut.
@@ -79,30 +80,34 @@ func FindMarks(ctx context.Context, doc *project.Project, folder *audiofile.Fold
 	return out, nil
 }
 
-// onsetsOf finds the onsets of a clip's source where the clip shows it, in frames of the source.
+// onsetsOf finds the onsets of what a clip shows, of its source or of what was worked out, in frames as the clip counts
+// them.
 func onsetsOf(ctx context.Context, doc *project.Project, folder *audiofile.Folder, x *project.Clip) ([]onset.Onset, error) {
-	var sides [][]float64
-	first := x.Offset / pages.Frames
-	for k := first; k <= (x.Offset+x.Frames-1)/pages.Frames; k++ {
-		if err := ctx.Err(); err != nil {
-			return nil, err
-		}
-		page, err := folder.Page(x.Audio, int(k), pages.Frames)
-		if err != nil {
-			return nil, fmt.Errorf("read the sound of %s: %w", x.Name, err)
-		}
-		if sides == nil {
-			sides = make([][]float64, len(page))
-		}
-		for c := range page {
-			for _, v := range page[c] {
-				sides[c] = append(sides[c], float64(v))
-			}
-		}
+	if w, _ := engine.WorkOf(doc, x, doc.Clock()); w != nil {
+		return onsetsOfWork(ctx, doc, folder, x, w)
 	}
-	begin := x.Offset - first*pages.Frames
-	for c := range sides {
-		sides[c] = sides[c][begin:min(int64(len(sides[c])), begin+x.Frames)]
+	sides, err := folder.Sides(x.Audio, x.Offset, x.Offset+x.Frames)
+	if err != nil {
+		return nil, fmt.Errorf("read the sound of %s: %w", x.Name, err)
+	}
+	list := onset.Find(sides, float64(doc.SampleRate))
+	for i := range list {
+		list[i].Frame += x.Offset
+	}
+	return list, nil
+}
+
+// onsetsOfWork finds the onsets of what was worked out for a clip.
+func onsetsOfWork(
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, x *project.Clip, w *engine.Work,
+) ([]onset.Onset, error) {
+	if err := working.Out(ctx, doc, folder, w, nil); err != nil {
+		return nil, err
+	}
+	from := x.Offset - w.From + w.Lead
+	sides, err := folder.Sides(w.Key, from, from+x.Frames)
+	if err != nil {
+		return nil, fmt.Errorf("read what was worked out for %s: %w", x.Name, err)
 	}
 	list := onset.Find(sides, float64(doc.SampleRate))
 	for i := range list {

@@ -30,7 +30,7 @@ func (c *RemoveAudio) apply(p *Project, _ Effects) ([]Change, error) {
 	}
 	for _, ch := range p.Channels {
 		for _, x := range ch.Clips {
-			if x.Audio == c.Hash {
+			if x.uses(c.Hash) {
 				return nil, nil // somebody uses it by now: it stays
 			}
 		}

@@ -2,13 +2,17 @@ package project
 
 import (
 	"fmt"
+	"math"
 )
 
 // FitClip lets a clip last so many frames of the song, at its pitch: a Length step of its treatment says by how much.
-// A treatment that it shares becomes its own.
+// A treatment that it shares becomes its own. In place of frames it can be fitted to a range of the song, where it then
+// begins, or to the nearest number of whole bars.
 type FitClip struct {
-	ID     string `json:"id"`
-	Frames int64  `json:"frames"`
+	ID     string     `json:"id"`
+	Frames int64      `json:"frames,omitempty"`
+	Range  *ClipRange `json:"range,omitempty"`
+	Bars   bool       `json:"bars,omitempty"`
 }
 
 func (c *FitClip) apply(p *Project, effects Effects) ([]Change, error) {
@@ -16,11 +20,22 @@ func (c *FitClip) apply(p *Project, effects Effects) ([]Change, error) {
 	if !ok {
 		return nil, Gone("the clip")
 	}
-	if c.Frames < 1 {
-		return nil, fmt.Errorf("%s cannot last %d frames: a piece is one at least", x.Name, c.Frames)
+	frames, clock := c.Frames, p.Clock()
+	var moved []Change
+	switch {
+	case c.Range != nil:
+		frames, moved = c.Range.To-c.Range.From, x.startingAt(c.Range.From, clock)
+	case c.Bars:
+		frames = x.wholeBars(clock)
 	}
-	if c.Frames == x.Frames {
-		return nil, fmt.Errorf("%s lasts as long as that already", x.Name)
+	if frames < 1 {
+		return nil, fmt.Errorf("%s cannot last %d frames: a piece is one at least", x.Name, frames)
+	}
+	if frames == x.Frames {
+		if len(moved) == 0 {
+			return nil, fmt.Errorf("%s lasts as long as that already", x.Name)
+		}
+		return p.each(effects, moved...)
 	}
 	t, list := p.treatmentToFit(x)
 	s := t.Chain.lastLength(effects)
@@ -34,13 +49,24 @@ func (c *FitClip) apply(p *Project, effects Effects) ([]Change, error) {
 	} else {
 		now = setting(s, effects, "percent")
 	}
-	percent := now * float64(c.Frames) / float64(x.Frames)
+	percent := now * float64(frames) / float64(x.Frames)
 	if info, _ := effects(LengthStep, 0); true {
 		if d, ok := info.Param("percent"); ok && d.Check(percent) != nil {
 			return nil, fmt.Errorf("%s would be %.4g %% of its length: it can be %g to %g", x.Name, percent, d.Min, d.Max)
 		}
 	}
-	return p.each(effects, append(list, &SetParam{Owner: s.ID, Name: "percent", Value: percent})...)
+	list = append(list, &SetParam{Owner: s.ID, Name: "percent", Value: percent})
+	return p.each(effects, append(list, moved...)...)
+}
+
+// wholeBars is how many frames the nearest number of whole bars lasts from where a clip begins.
+func (x *Clip) wholeBars(clock *Clock) int64 {
+	begin := x.BeginsAt(clock)
+	tick := int64(math.Round(clock.Tick(begin)))
+	bar := clock.MeterAt(tick).BarTicks()
+	long := clock.Tick(begin+x.Frames) - float64(tick)
+	bars := max(1, int64(math.Round(long/float64(bar))))
+	return clock.Frame(tick+bars*bar) - begin
 }
 
 // treatmentToFit is a clip's treatment for it alone, and what makes it so.

@@ -19,6 +19,8 @@ type RepeatClip struct {
 	Ticks int64        `json:"ticks"`
 	Gain  float64      `json:"gain,omitempty"` // dB from one to the next
 	Param *RepeatParam `json:"param,omitempty"`
+	// Pitch is by how many semitones each is higher than the one before.
+	Pitch float64 `json:"pitch,omitempty"`
 }
 
 // RepeatParam is a parameter that differs from repeat to repeat, by parts of its travel.
@@ -60,8 +62,35 @@ func (c *RepeatClip) apply(p *Project, effects Effects) (undo []Change, err erro
 			return nil, err
 		}
 		undo = slices.Concat(back, undo)
+		if c.Pitch != 0 {
+			if back, err = p.repeatedPitch(n, c.Pitch*float64(k), c.Param != nil, effects); err != nil {
+				return nil, err
+			}
+			undo = slices.Concat(back, undo)
+		}
 	}
 	return undo, nil
+}
+
+// repeatedPitch puts a Pitch step of so many semitones at the beginning of a repeat's own treatment.
+func (p *Project) repeatedPitch(n *Clip, semitones float64, own bool, effects Effects) ([]Change, error) {
+	x, _ := p.ClipByID(n.ID)
+	t, list := &Treatment{ID: NewID(), Chain: Chain{Nodes: []*Node{}}}, []Change{}
+	if now, ok := p.TreatmentByID(x.Treatment); ok && own {
+		t = now
+	} else if ok {
+		list = p.givenCopy(x, now)
+		t = list[0].(*PutTreatment).Treatment
+	} else {
+		list = append(list, &PutTreatment{len(p.Treatments), t}, &SetClip{ID: x.ID, Treatment: &t.ID})
+	}
+	s, err := stageOf(PitchStep, effects)
+	if err != nil {
+		return nil, err
+	}
+	whole := math.Trunc(semitones)
+	s.Params = map[string]float64{"semitones": whole, "cents": math.Round(100 * (semitones - whole))}
+	return p.each(effects, append(list, &AddNode{Owner: t.ID, Index: 0, Node: &Node{Stage: s}})...)
 }
 
 // repeatedTreatment gives a repeat a copy of the treatment in which a parameter is moved along its travel.

@@ -183,6 +183,8 @@ type Clip struct {
 	// Extent is the stretch of the audio that its treatment's whole-sound steps work on; nil: there are none. Then Offset
 	// counts frames of what is worked out, from where the extent begins.
 	Extent *Extent `json:"extent,omitempty"`
+	// Made is what it was before its treatment was made permanent.
+	Made *Made `json:"made,omitempty"`
 	// Over is what happens where it begins over another; empty: as the row has it.
 	Over string `json:"over,omitempty" enum:"sum,cover,fade"`
 }

@@ -120,6 +120,8 @@ var registry = map[string]func() Change{
 	"treatment.own":     func() Change { return &OwnTreatment{} },
 	"treatment.give":    func() Change { return &GiveTreatment{} },
 	"clip.fit":          func() Change { return &FitClip{} },
+	"clip.permanent":    func() Change { return &MakePermanent{} },
+	"clip.bring-back":   func() Change { return &BringBack{} },
 	"clips.treat":       func() Change { return &TreatClips{} },
 	"clips.paste":       func() Change { return &PasteClips{} },
 	"clips.order":       func() Change { return &OrderClips{} },

@@ -30,6 +30,11 @@ func (p *Project) checkClip(x *Clip) error {
 	if x.Frames < 1 || x.Offset < 0 || x.Extent == nil && x.Offset > a.Frames-x.Frames || x.Start < 0 {
 		return fmt.Errorf("%d frames from %d on do not lie within its audio of %d frames", x.Frames, x.Offset, a.Frames)
 	}
+	if x.Made != nil {
+		if _, ok := p.AudioByHash(x.Made.Clip.Audio); !ok {
+			return fmt.Errorf("the sound %.12s that it was made from is not in the project", x.Made.Clip.Audio)
+		}
+	}
 	if x.FadeIn < 0 || x.FadeOut < 0 || x.FadeIn > x.Frames || x.FadeOut > x.Frames-x.FadeIn {
 		return fmt.Errorf("fades of %d and %d frames do not fit into its %d", x.FadeIn, x.FadeOut, x.Frames)
 	}

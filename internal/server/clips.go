@@ -5,6 +5,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/audiofile"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 )
@@ -64,6 +65,31 @@ func (s *Server) normalise(c *gin.Context) {
 		return
 	}
 	label := "Normalise clips"
+	if err := s.desk.Change(c.Request.Context(), id, author, label, func(*project.Project) []project.Change { return list }); err != nil {
+		fail(c, err)
+		return
+	}
+	s.revised(c, id, label)
+}
+
+// makePermanent prints clips with their treatments, and lets them play that, as one change.
+func (s *Server) makePermanent(c *gin.Context) {
+	author, id, doc, ok := s.writer(c)
+	if !ok {
+		return
+	}
+	var spec ClipList
+	if err := body(c, &spec); err != nil {
+		fail(c, err)
+		return
+	}
+	keep := func(e audiofile.Entry, name string) error { return s.keepSound(c, e, name, "print") }
+	list, err := printing.MakePermanent(c.Request.Context(), doc, s.folder, spec.Clips, keep, s.progress(c))
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	label := "Make treatments permanent"
 	if err := s.desk.Change(c.Request.Context(), id, author, label, func(*project.Project) []project.Change { return list }); err != nil {
 		fail(c, err)
 		return

@@ -156,6 +156,10 @@ func ofMeasures() []route {
 			inProject
 			printing.NormaliseSpec
 		}{}, Revised{}},
+		{"POST", "/api/projects/:id/clips/permanent", "Print clips with their treatments and let them play that.", (*Server).makePermanent, struct {
+			inProject
+			ClipList
+		}{}, Revised{}},
 		{"GET", "/api/passages", "The kinds of passages.", (*Server).passageKinds, nil, []passage.Kind{}},
 		{"POST", "/api/projects/:id/passages", "Make a passage, with the stages that it needs.", (*Server).makePassage, struct {
 			inProject

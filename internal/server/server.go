@@ -37,9 +37,9 @@ type Server struct {
 	works  *working.Desk
 	// stopWorks ends the working out: it begins anew after the next start.
 	stopWorks context.CancelFunc
-	tmp    string
-	http   *gin.Engine
-	count  *prometheus.CounterVec
+	tmp       string
+	http      *gin.Engine
+	count     *prometheus.CounterVec
 }
 
 // New prepares a server. tmp is a folder for uploads under way.

@@ -89,7 +89,7 @@ func (s *strokes) stroke(begin, end, place, to int) {
 
 // match is the frame near a wanted one from which on the sound is most like what would follow by itself.
 func (s *strokes) match(want, from, begin, end int) int {
-	low := begin + s.attack/2 // its attack sounds once
+	low := begin + s.attack/2       // its attack sounds once
 	high := max(low, end-2*s.grain) // and that of the next not yet
 	want = min(max(want, low), high)
 	best, most := want, math.Inf(-1)

@@ -283,7 +283,11 @@ func (d *drawing) ofSong() project.Change {
 func (d *drawing) ofPieces() project.Change {
 	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
-	switch d.r.IntN(14) {
+	switch d.r.IntN(16) {
+	case 14:
+		return &project.MakePermanent{ID: id, Audio: d.p.Audio[0]}
+	case 15:
+		return &project.BringBack{ID: id}
 	case 12:
 		return &project.FitClip{ID: id, Frames: int64(d.r.IntN(60000))}
 	case 13:
