@@ -1,7 +1,8 @@
 import type { Channel, Clip } from '../api/types'
 import { Menu } from '../controls/Menu'
-import { setView } from '../session/view'
+import { setView, view } from '../session/view'
 import * as actions from './actions'
+import { backwards } from './treatment'
 
 /** What can be done with the selected clips. */
 export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Channel; title: string }) {
@@ -23,6 +24,13 @@ export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Ch
           key: 'C',
           run: () => setView({ dialog: { kind: 'repeats', clip: first.id } }),
           off: clips.length > 1,
+        },
+        { text: 'Play it backwards', run: () => void backwards(clips) },
+        { text: 'Fit it to whole bars', run: () => void actions.fitToBars(clips) },
+        {
+          text: 'Fit it to the loop',
+          run: () => void actions.fitToLoop(first),
+          off: clips.length > 1 || !view().loop,
         },
         { text: 'In reverse order', run: () => void actions.order('reverse'), off: clips.length < 2 },
         { text: 'Shuffle', key: 'O', run: () => void actions.order('shuffle'), off: clips.length < 2 },

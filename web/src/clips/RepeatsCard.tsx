@@ -37,6 +37,14 @@ const gain = scale({
   digits: 1,
   says: 'By how much each repeat is louder or softer than the one before.',
 })
+const pitch = scale({
+  name: 'pitch',
+  label: 'Each higher by',
+  unit: 'st',
+  min: -12,
+  max: 12,
+  says: 'By how many semitones each repeat is higher than the one before.',
+})
 const part = scale({
   name: 'part',
   label: 'Each by, of its travel',
@@ -56,6 +64,7 @@ export function RepeatsCard({ id }: { id: string }) {
   const [count, setCount] = useState(times.default)
   const [note, setNote] = useState('1/4')
   const [by, setBy] = useState(gain.default)
+  const [higher, setHigher] = useState(0)
   const [what, setWhat] = useState('')
   const [step, setStep] = useState(0)
   if (!clip)
@@ -70,7 +79,7 @@ export function RepeatsCard({ id }: { id: string }) {
     const param = owner && name ? { owner, name, by: step / 100 } : undefined
     const done = await change(`Repeat ${clip.name}`, {
       type: 'clip.repeat',
-      do: { id, times: count, ticks: Math.round(quarters * 960), gain: by, param },
+      do: { id, times: count, ticks: Math.round(quarters * 960), gain: by, param, pitch: higher },
     })
     if (done) setView({ dialog: null })
   }
@@ -86,6 +95,7 @@ export function RepeatsCard({ id }: { id: string }) {
           onPick={setNote}
         />
         <Scale param={gain} value={by} onMove={setBy} />
+        <Scale param={pitch} value={higher} onMove={setHigher} />
         {treatment && (
           <Pick
             label="And of its treatment"

@@ -1,10 +1,14 @@
 import type { Channel, Clip } from '../api/types'
 import { Menu } from '../controls/Menu'
+import { useSession } from '../session/store'
 import { setView } from '../session/view'
+import { bringBack, makePermanent, workWhenAsked } from './permanent'
 import * as treatment from './treatment'
 
 /** What can be done with the treatment of clips. */
 export function TreatmentMenu({ clips, row, shared }: { clips: Clip[]; row?: Channel; shared: number }) {
+  const whenAsked = useSession((s) => s.project?.workWhenAsked ?? false)
+  const made = clips.filter((c) => c.made)
   const none = !clips.some((c) => c.treatment)
   return (
     <Menu
@@ -23,6 +27,16 @@ export function TreatmentMenu({ clips, row, shared }: { clips: Clip[]; row?: Cha
           text: 'Presets of chains',
           off: !row,
           run: () => row && setView({ dialog: { kind: 'presets', of: 'chain', target: row.id } }),
+        },
+        {
+          text: 'Make it permanent',
+          off: none,
+          run: () => void makePermanent(clips.filter((c) => c.treatment)),
+        },
+        { text: 'Bring back what it was made from', off: !made.length, run: () => void bringBack(made) },
+        {
+          text: whenAsked ? 'Work out a moment after each change' : 'Work out only when asked',
+          run: () => void workWhenAsked(!whenAsked),
         },
         { text: 'Take it off', off: none, run: () => void treatment.takeOff(clips) },
       ]}

@@ -150,6 +150,21 @@ export const order = (how: 'reverse' | 'shuffle' | 'grid') => {
   return change(says[how], { type: 'clips.order', do: { ids, how, seed, grid: view().grid } })
 }
 
+/** Makes clips longer or shorter, so that they last a whole number of bars; their pitch stays. */
+export const fitToBars = (clips: Clip[]) =>
+  change(
+    `Fit ${many(clips)} to whole bars`,
+    ...clips.map((c) => ({ type: 'clip.fit' as const, do: { id: c.id, bars: true } })),
+  )
+
+/** Lets a clip begin and end with the loop; its pitch stays. */
+export function fitToLoop(clip: Clip) {
+  const { loop } = view()
+  if (!loop) return
+  const range = { from: Math.round(loop.from), to: Math.round(loop.to) }
+  return change(`Fit ${clip.name} to the loop`, { type: 'clip.fit', do: { id: clip.id, range } })
+}
+
 export const openSlices = () =>
   view().clips.length && setView({ dialog: { kind: 'slices', clips: view().clips } })
 

@@ -3,7 +3,7 @@ import { findFork, findNode, idOf } from '../document/chain'
 import { newId } from '../document/ids'
 import { change } from '../session/changes'
 import { chosenTreatment } from '../session/selected'
-import { notice, theProject } from '../session/store'
+import { notice, theProject, useSession } from '../session/store'
 import { setView, view } from '../session/view'
 import { chosen } from './chosen'
 
@@ -27,6 +27,16 @@ export async function treat(clips: string[], effect: EffectInfo) {
   const treated = (theProject()?.channels ?? []).flatMap((c) => c.clips.filter((x) => x.treatment === t?.id))
   const now = within ? treated.map((c) => c.id) : clips
   setView({ clips: now, stage: id, together: [], piece: null, dialog: null })
+}
+
+/** Plays clips backwards: a step of their treatment. */
+export async function backwards(clips: Clip[]) {
+  const effect = useSession.getState().effects.find((e) => e.id === 'backwards')
+  if (effect)
+    await treat(
+      clips.map((c) => c.id),
+      effect,
+    )
 }
 
 /** The effects that can be added to the treatment of what is selected. */
