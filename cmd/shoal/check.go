@@ -12,7 +12,6 @@ import (
 	"shoal/internal/audiofile"
 	"shoal/internal/bundle"
 	"shoal/internal/engine"
-	"shoal/internal/engine/pages"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 	"shoal/internal/sounding"
@@ -75,7 +74,10 @@ func check(ctx context.Context, name string, quick bool) ([]sounding.Sounding, *
 
 // measureAll renders a whole document for its figures.
 func measureAll(ctx context.Context, doc *project.Project, folder *audiofile.Folder) (engine.Survey, error) {
-	lib := pages.New(256)
+	lib, err := printing.Library(ctx, doc, folder, 256)
+	if err != nil {
+		return engine.Survey{}, err
+	}
 	return engine.Measure(ctx, doc, lib, doc.End(), printing.Pages(folder, lib), nil)
 }
 

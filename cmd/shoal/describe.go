@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
+	"slices"
 	"strings"
 	"text/tabwriter"
 
@@ -22,7 +23,7 @@ func effectsCommand() *cobra.Command {
 		Use: "effects", Short: "List every effect and parameter", Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			list := []effect.Info{}
-			for _, k := range effect.Kinds() {
+			for _, k := range slices.Concat(effect.Kinds(), effect.Whole()) {
 				list = append(list, k.Info)
 			}
 			if asJSON {

@@ -85,7 +85,7 @@ func processCommand() *cobra.Command {
 	var tail bool
 	var tempo float64
 	c := &cobra.Command{
-		Use: "process --chain CHAIN.json IN OUT.wav", Short: "Run a chain over a file, latency compensated", Args: cobra.ExactArgs(2),
+		Use: "process --chain CHAIN.json IN OUT.wav", Short: "Run a chain over a file, latency compensated; whole-sound steps too", Args: cobra.ExactArgs(2),
 		RunE: func(c *cobra.Command, args []string) error {
 			b, err := os.ReadFile(chainFile)
 			if err != nil {
@@ -123,12 +123,11 @@ func processCommand() *cobra.Command {
 			if err != nil {
 				return fmt.Errorf("%s: %w", args[0], err)
 			}
-			track := project.NewChannel(project.Track, "in", doc.MainChannel().ID)
-			track.Chain = *chain
-			track.Clips = []*project.Clip{{ID: project.NewID(), Name: "in", Audio: sound.Hash, Frames: sound.Frames, Exact: true}}
-			doc.Audio = []project.Audio{{Hash: sound.Hash, Name: "in", Frames: sound.Frames, Channels: sound.Channels}}
-			doc.Channels = append([]*project.Channel{track}, doc.Channels...)
-			spec := printing.Spec{Channel: track.ID, To: sound.Frames, Tail: tail, Target: "file", Format: format}
+			doc, spec, err := processed(doc, sound, chain, tail)
+			if err != nil {
+				return err
+			}
+			spec.Format = format
 			return renderTo(c.Context(), doc, folder, spec, args[1])
 		},
 	}
@@ -139,6 +138,35 @@ func processCommand() *cobra.Command {
 	c.Flags().StringVar(&format, "format", "wav32f", "wav16, wav24, wav32f, flac16 or flac24")
 	_ = c.MarkFlagRequired("chain")
 	return c
+}
+
+// processed is a document in which a sound passes a chain, and what of it is to be rendered. A chain with whole-sound
+// steps is the treatment of a piece: it may make it longer, and tails may come before it.
+func processed(doc *project.Project, sound audiofile.Entry, chain *project.Chain, tail bool) (*project.Project, printing.Spec, error) {
+	track := project.NewChannel(project.Track, "in", doc.MainChannel().ID)
+	clip := &project.Clip{ID: project.NewID(), Name: "in", Audio: sound.Hash, Frames: sound.Frames, Exact: true, Rings: tail}
+	track.Clips = []*project.Clip{clip}
+	doc.Audio = []project.Audio{{Hash: sound.Hash, Name: "in", Frames: sound.Frames, Channels: sound.Channels}}
+	doc.Channels = append([]*project.Channel{track}, doc.Channels...)
+	spec := printing.Spec{Channel: track.ID, To: sound.Frames, Tail: tail, Target: "file"}
+	if len(chain.Wholes(engine.EffectInfo, false)) == 0 {
+		track.Chain = *chain
+		return doc, spec, nil
+	}
+	t := &project.Treatment{ID: project.NewID(), Chain: *chain}
+	doc, _, err := project.Apply(doc, []project.Change{
+		&project.PutTreatment{Treatment: t}, &project.SetClip{ID: clip.ID, Treatment: &t.ID},
+	}, engine.EffectInfo)
+	if err != nil {
+		return nil, spec, err
+	}
+	clip, _ = doc.ClipByID(clip.ID)
+	spec.To = clip.Frames
+	if w, _ := engine.WorkOf(doc, clip, doc.Clock()); w != nil && tail {
+		clip.Start = w.Lead
+		spec.To += w.Lead + w.Trail
+	}
+	return doc, spec, nil
 }
 
 // renderTo renders into a file that appears only when it is whole.

@@ -57,7 +57,7 @@ func TestTheDemoSoundsAsItShould(t *testing.T) {
 	require.Less(t, r.Integrated, -14.0)
 	require.Less(t, r.TruePeak, 0.0)
 
-	lib := pages.New(256)
+	lib := pages.New(256).AllWorked()
 	figures, err := engine.Measure(context.Background(), p, lib, p.End(), printing.Pages(folder, lib), nil)
 	require.NoError(t, err)
 	var noticed []string

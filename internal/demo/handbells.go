@@ -39,7 +39,9 @@ func buoy(s stretch) *take {
 	for at := 1.0; at < s.seconds()-5; at += 2.6 + 4.5*d.roll() {
 		gain := d.about(0.6, 0.5)
 		for hit := 0.0; hit < 2+d.roll()*2; hit++ {
-			t.strike(at+hit*d.about(0.42, 0.3), 311, gain, []mode{
+			hitAt := at + hit*d.about(0.42, 0.3)
+			t.struck = append(t.struck, hitAt)
+			t.strike(hitAt, 311, gain, []mode{
 				{0.5, 0.5, 5}, {1, 1, 3.6}, {1.19, 0.6, 2.8}, {1.5, 0.35, 2}, {2.02, 0.5, 1.6}, {2.66, 0.25, 0.9}, {3.8, 0.12, 0.5},
 			})
 			gain *= 0.6

@@ -10,15 +10,22 @@ import (
 // slicedBars of the drum before the High Water are cut at their strokes and put in an order of chance.
 const slicedBars = 4
 
-// pieces works on parts of recordings: one word of the tide table comes as through a loudhailer, and the drum loses its
-// order before the High Water, until its last stroke falls away.
+// pieces works on parts of recordings: one word of the tide table comes as through a loudhailer, and one of its phrases
+// in a lower voice; the drum loses its order before the High Water, until its last stroke falls away; a stroke of the
+// bell, backwards, draws the Flood in.
 func pieces(p *project.Project) (*project.Project, error) {
-	p, err := loudhailer(p)
+	p, err := deeper(p)
 	if err != nil {
+		return nil, fmt.Errorf("lower a phrase: %w", err)
+	}
+	if p, err = loudhailer(p); err != nil {
 		return nil, fmt.Errorf("treat a word: %w", err)
 	}
 	if p, err = scattered(p); err != nil {
 		return nil, fmt.Errorf("slice the drum: %w", err)
+	}
+	if p, err = drawnIn(p); err != nil {
+		return nil, fmt.Errorf("turn a bell round: %w", err)
 	}
 	return p, nil
 }
@@ -62,6 +69,50 @@ func loudhailer(p *project.Project) (*project.Project, error) {
 		&project.SetNode{ID: id, Name: &name},
 		&project.AddNode{Owner: t.ID, Index: 0, Node: voice},
 		&project.SetClip{ID: p.TreatedBy(t.ID)[0].ID, Name: &word},
+	)
+}
+
+// deeper lets a line of the tide table in the High Water be read by a lower voice: its formants stay.
+func deeper(p *project.Project) (*project.Project, error) {
+	_, clip, s := clipIn(p, "Tide table", 3)
+	lines := tideTable(s).struck
+	start := clip.BeginsAt(p.Clock())
+	from, to := start+int64((lines[2]-0.03)*rate), start+int64((lines[4]-0.1)*rate)
+	id := project.NewID()
+	p, err := applied(p,
+		&project.TreatClips{Clips: []string{clip.ID}, Effect: project.PitchStep, ID: id, Within: &project.ClipRange{From: from, To: to}},
+		&project.SetParam{Owner: id, Name: "semitones", Value: -7},
+		&project.SetParam{Owner: id, Name: "formants", Value: 1},
+		&project.SetParam{Owner: id, Name: "character", Value: 1},
+	)
+	if err != nil {
+		return nil, err
+	}
+	t, _ := p.TreatmentOf(id)
+	name, phrase := "Lower", "A lower voice"
+	return applied(p, &project.SetNode{ID: id, Name: &name}, &project.SetClip{ID: p.TreatedBy(t.ID)[0].ID, Name: &phrase})
+}
+
+// drawnIn puts the last stroke of the bell buoy in the Slack down once more, backwards, so that it ends where the Flood
+// begins.
+func drawnIn(p *project.Project) (*project.Project, error) {
+	const long = 3.4 // seconds
+	row, clip, s := clipIn(p, "Bell buoy", 1)
+	struck := buoy(s).struck
+	clock := p.Clock()
+	start := clip.BeginsAt(clock)
+	stroke := start + int64((struck[len(struck)-1]-0.004)*rate)
+	flood := clock.Frame(p.Sections[2].Tick)
+	id, step := project.NewID(), project.NewID()
+	name, quiet, fade := "Bell, drawn in", 2.0, int64(0.02*rate)
+	frames := int64(long * rate)
+	offset := clip.Offset + stroke - start
+	begin := flood - frames
+	n := *clip
+	n.ID, n.Name, n.Follows, n.Start, n.Offset, n.Frames, n.FadeIn, n.FadeOut, n.Gain = id, name, false, begin, offset, frames, fade, 0, quiet
+	return applied(p,
+		&project.AddClip{Channel: row.ID, Index: len(row.Clips), Clip: &n},
+		&project.TreatClips{Clips: []string{id}, Effect: project.Backwards, ID: step},
 	)
 }
 

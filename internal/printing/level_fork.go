@@ -7,7 +7,6 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine/figures"
-	"shoal/internal/engine/pages"
 	"shoal/internal/param"
 	"shoal/internal/project"
 )
@@ -43,7 +42,11 @@ func levelFork(
 ) ([]project.Change, error) {
 	left := 1.0 // how many looks it takes is not known: each is half of what is left, where there may be more
 	weigh := func(d *project.Project) (*figures.Weights, error) {
-		lib, before := pages.New(offlinePages), left
+		before := left
+		lib, err := Library(ctx, d, folder, offlinePages)
+		if err != nil {
+			return nil, err
+		}
 		if what == LevelOutput {
 			left /= 2
 		} else {
