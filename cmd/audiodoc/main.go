@@ -9,6 +9,7 @@ import (
 	"go/token"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 
 	"shoal/internal/effect"
@@ -81,10 +82,32 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   Widmer, DAFx 2013), 30 ms apart at least, looked up in the energy to a millisecond. Against the strokes that the demo's drum
   and marimba were played with: precision and recall 0.98 and 0.95, within 10 ms.
 
+- Whole-sound steps (backwards, pitch, length) need all of a piece before they answer: everything of a treatment up to the
+  last of them that acts is *worked out* as audio, what stands behind runs live. A treatment works on an *extent* of the source, and a
+  clip is a window into what comes of it: its frame offset - extent.from is the first that is heard. Parts of a cut piece look into the same;
+  an edge that is dragged beyond enlarges the extent. What becomes longer takes its windows, its swell and what lay close behind it along.
+- What is worked out is a cache, by a SHA-256 over the source, the extent, the steps with their versions and values, the rate and, where steps have note
+  lengths, the tempo; 32 bit float. It begins half a second after the last change, or when asked; until its next two seconds are there what was
+  heard before is heard, then there is a cross-fade of 10 ms. Renders wait for it. A piece is worked out up to 10 minutes long.
+- Stages that stand before a whole-sound step run for their tail too, 30 s at most. Backwards turns tails to the left of the sound, which keeps its place.
+  Tails beyond the extent are heard where the clip rings on.
+- Backwards twice is the source, bit for bit; so are a pitch of 0 and a length of 100 %. A piece made permanent sounds as it did, below -140 dBFS.
+- Held sounds are stretched by a phase vocoder (windows of 43 ms for one voice, 85 ms for several, eight over every frame) with phases locked to the peaks of the
+  spectrum (Laroche and Dolson, IEEE TSAP 7/3, 1999), in the form that compares two windows of the source a hop apart (Puckette 1995); all sides are
+  turned alike. Around onsets the time map runs at the source's own speed with its own phases (after Röbel, DAFx 2003). Struck sounds are laid
+  together from stretches of 30 ms that match (Verhelst and Roelands, ICASSP 1993), from every onset anew, the first 25 ms as they are.
+  A sine of 1 kHz moved by -12 to +12 semitones is right within a cent and all else lies 60 dB below; a click keeps 95 % of its energy
+  within 5 ms; equal sides stay equal; the length is exact to the frame.
+- Pitch is length and then speed: a windowed sinc of 64 crossings (Kaiser, 100 dB), cut where what is faster would fold back. Formants are kept by the true
+  envelope (Röbel and Rodet, DAFx 2005) of each window, of an order that follows the pitch found in the piece.
+- Which character a sound has is found out: struck where its energy lies behind onsets, one voice where it repeats itself from period to period, else several.
+- A length that follows the song brings every beat of the source, at the tempo it was made at, to where the song has it, ramps included.
+
 An example, as it stands in a document:
 
     "treatments": [{ "id": "t1", "name": "Loudhailer", "chain": { "bypass": false, "nodes": [{ "stage": { ... } }] } }]
     "clips": [{ "id": "c7", "audio": "...", "offset": 139200, "frames": 52841, "treatment": "t1", "rings": true,
+                "extent": { "from": 139200, "to": 192041, "frames": 52841 },
                 "swell": [{ "at": 139200, "gain": -12 }, { "at": 163200, "gain": 0, "step": true }], ... }]
 
 ## Passages
@@ -166,7 +189,7 @@ func document(dir string) (string, error) {
 	var b strings.Builder
 	b.WriteString(head)
 	family := ""
-	for _, k := range effect.Kinds() {
+	for _, k := range slices.Concat(effect.Kinds(), effect.Whole()) {
 		if k.Family != family {
 			family = k.Family
 			fmt.Fprintf(&b, "# %s\n\n", family)
@@ -175,9 +198,15 @@ func document(dir string) (string, error) {
 		if c := comments[k.ID]; c != "" {
 			fmt.Fprintf(&b, "%s\n\n", c)
 		}
-		fmt.Fprintf(&b, "Inserted with a mix of %g %%, %s.", k.Mix, k.MixLaw)
+		if !k.Whole {
+			fmt.Fprintf(&b, "Inserted with a mix of %g %%, %s.", k.Mix, k.MixLaw)
+		}
 		if k.Latency != nil {
 			fmt.Fprintf(&b, " Latency with its defaults at 48 kHz: %d frames.", k.Latency(48000, k.Defaults()))
+		}
+		if len(k.Params) == 0 {
+			b.WriteString("It has no parameters.\n\n")
+			continue
 		}
 		b.WriteString("\n\n| parameter | range | default | |\n|---|---|---|---|\n")
 		groups := map[string]bool{}

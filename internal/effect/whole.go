@@ -17,6 +17,7 @@ var whole = []Kind{backwards, pitchStep, lengthStep}
 
 const wholeFamily = "Whole sound"
 
+// backwards turns the whole piece round, with the tails that stages before it have: twice is the source, bit for bit.
 var backwards = Kind{
 	Info: Info{
 		ID: "backwards", Version: 1, Name: "Backwards", Family: wholeFamily, Whole: true, Mix: 100, MixLaw: "blend",
@@ -33,6 +34,8 @@ func takenFor() param.Param {
 		Max: 3, Taper: param.Choice, Choices: []string{"found out", "one voice", "several together", "struck"}}
 }
 
+// pitchStep stretches the piece by the ratio of frequencies and reads it that much faster (package stretch). Formants are kept
+// by the true envelope. Unity is the sound itself.
 var pitchStep = Kind{
 	Info: Info{
 		ID: "pitch", Version: 1, Name: "Pitch", Family: wholeFamily, Whole: true, Mix: 100, MixLaw: "blend",
@@ -52,6 +55,8 @@ var pitchStep = Kind{
 	New: passing, Draw: drawPitch,
 }
 
+// lengthStep stretches the piece (package stretch) by percent, or so that each beat at its own tempo comes where the song
+// has it; or reads it at another speed, so that the pitch goes along. Its length is exact to the frame.
 var lengthStep = Kind{
 	Info: Info{
 		ID: "length", Version: 1, Name: "Length", Family: wholeFamily, Whole: true, Mix: 100, MixLaw: "blend",

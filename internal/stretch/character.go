@@ -130,7 +130,7 @@ func (k *known) character() Character {
 	switch {
 	case len(k.onsets) >= 2 && k.struck > 0.55 && k.struck > 1.6*k.behind && k.voiced < 0.85:
 		return Struck
-	case k.voiced > 0.8:
+	case k.voiced > 0.9:
 		return Single
 	}
 	return Together
