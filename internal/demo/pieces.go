@@ -89,8 +89,8 @@ func deeper(p *project.Project) (*project.Project, error) {
 		return nil, err
 	}
 	t, _ := p.TreatmentOf(id)
-	name, phrase := "Lower", "A lower voice"
-	return applied(p, &project.SetNode{ID: id, Name: &name}, &project.SetClip{ID: p.TreatedBy(t.ID)[0].ID, Name: &phrase})
+	name, phrase, gain := "Lower", "A lower voice", -3.0 // as loud as what is read around it
+	return applied(p, &project.SetNode{ID: id, Name: &name}, &project.SetClip{ID: p.TreatedBy(t.ID)[0].ID, Name: &phrase, Gain: &gain})
 }
 
 // drawnIn puts the last stroke of the bell buoy in the Slack down once more, backwards, so that it ends where the Flood

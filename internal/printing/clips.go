@@ -6,6 +6,7 @@ import (
 	"math"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/engine"
 	"shoal/internal/measure"
 	"shoal/internal/project"
 )
@@ -51,6 +52,9 @@ func measureClip(ctx context.Context, doc *project.Project, folder *audiofile.Fo
 	x, ok := doc.ClipByID(id)
 	if !ok {
 		return ClipLevels{}, project.Gone("the clip")
+	}
+	if w, _ := engine.WorkOf(doc, x, doc.Clock()); w != nil && doc.WorkWhenAsked && !folder.HasWorked(w.Key) {
+		return ClipLevels{}, fmt.Errorf("%s is not worked out yet: ask for that first", x.Name)
 	}
 	alone, row := alone(doc, x)
 	meter, over := measure.NewMeter(doc.SampleRate, 2), int64(0)

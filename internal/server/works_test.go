@@ -56,3 +56,16 @@ func TestATreatmentIsMadePermanentAndBroughtBack(t *testing.T) {
 	require.Equal(t, clip.Audio, d.open(id).Channels[0].Clips[0].Audio)
 	d.refused("none of these clips", "POST", "/api/projects/"+id+"/clips/permanent", ClipList{[]string{}})
 }
+
+// Looking at a clip does not make what is only made when somebody asks.
+func TestMeasuringWaitsToBeAskedToo(t *testing.T) {
+	d := newDesktop(t)
+	id, _ := d.begin()
+	clip, yes := d.open(id).Channels[0].Clips[0], true
+	d.change(id, &project.SetProject{WorkWhenAsked: &yes}, &project.TreatClips{Clips: []string{clip.ID}, Effect: "backwards"})
+	w := d.workIn(id, working.WhenAsked)
+	d.refused("is not worked out yet", "POST", "/api/projects/"+id+"/clips/levels", ClipList{[]string{clip.ID}})
+	d.ask("POST", "/api/projects/"+id+"/works/"+w.Key, nil, nil)
+	d.workIn(id, working.Done)
+	require.Len(t, d.levelsOf(id, clip.ID), 1)
+}

@@ -285,7 +285,11 @@ func (d *drawing) ofPieces() project.Change {
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
 	switch d.r.IntN(16) {
 	case 14:
-		return &project.MakePermanent{ID: id, Audio: d.p.Audio[0]}
+		made := &project.MakePermanent{ID: id}
+		if len(d.p.Audio) > 0 {
+			made.Audio = d.p.Audio[0]
+		}
+		return made
 	case 15:
 		return &project.BringBack{ID: id}
 	case 12:

@@ -1,7 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Clip, ClipLevels, NormaliseSpec } from '../api/types'
+import { useSession } from '../session/store'
 import * as levels from './levels'
+import { usePending } from './worked'
 
 const measures: { to: NormaliseSpec['to']; text: string; level: number; unit: string }[] = [
   { to: 'integrated', text: 'loudness', level: -20, unit: 'LUFS' },
@@ -17,9 +19,14 @@ export function LevelOfClips({ clips }: { clips: Clip[] }) {
   const [together, setTogether] = useState(false)
   const measure = measures[at]!
   const [level, setLevel] = useState(String(measure.level))
+  const pending = usePending(clips)
+  const treatments = useSession((s) => s.project?.treatments)?.filter((t) =>
+    clips.some((c) => c.treatment === t.id),
+  )
   const { data } = useQuery({
-    queryKey: ['clip levels', clips],
+    queryKey: ['clip levels', clips, treatments],
     queryFn: () => levels.measure(clips),
+    enabled: !pending, // it would have to wait for that
     placeholderData: (before) => before,
   })
   const over = (data ?? []).filter((l) => l.over > 0)
@@ -27,7 +34,13 @@ export function LevelOfClips({ clips }: { clips: Clip[] }) {
   return (
     <div className="col-span-2 flex flex-col gap-1 text-label">
       <span className="soft text-small leading-4" title={data?.map(inWords).join('; ')}>
-        {!data ? 'Measuring…' : data.length === 1 ? inWords(data[0]!) : among(data, measure.to)}
+        {pending
+          ? 'Its level is measured once it is worked out.'
+          : !data
+            ? 'Measuring…'
+            : data.length === 1
+              ? inWords(data[0]!)
+              : among(data, measure.to)}
       </span>
       <span className="flex items-center gap-1.5">
         <select

@@ -9,6 +9,10 @@ import { projectId, refused, useSession } from '../session/store'
 export const useWorked = (clip: string): Worked | undefined =>
   useSession((s) => s.worked.find((w) => w.clips.includes(clip)))
 
+/** Whether anything of these clips is still to be worked out. */
+export const usePending = (clips: Clip[]) =>
+  useSession((s) => s.worked.some((w) => w.state !== 'done' && clips.some((c) => w.clips.includes(c.id))))
+
 /** The sound that a clip shows: its own, or what was worked out; the one before, until that is there. By how many
     frames what is shown lies further on than the clip counts. */
 export function useShown(clip: Clip): { hash: string; shift: number } {

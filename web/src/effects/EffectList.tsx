@@ -41,6 +41,8 @@ export function EffectList({ owner, index, replace, clips }: Props) {
     else if (replace) await replaceStage(replace, e)
     else await addStage(e, owner, index, off)
   }
+  const best = text ? search(newest(all), text, [])[0]?.effects[0] : undefined
+  const elsewhere = best?.whole ? best : undefined
   const flat = found.flatMap((g) => g.effects)
   const chosen = flat[Math.min(at, flat.length - 1)]
   useEffect(() => {
@@ -128,7 +130,12 @@ export function EffectList({ owner, index, replace, clips }: Props) {
             </div>
           </div>
         ))}
-        {flat.length === 0 && <p className="soft p-2">No effect goes by “{text}”.</p>}
+        {elsewhere && !flat.includes(elsewhere) && (
+          <p className="soft p-2">
+            {elsewhere.name} needs the whole sound: select a clip and press / , or print the row first.
+          </p>
+        )}
+        {flat.length === 0 && !elsewhere && <p className="soft p-2">No effect goes by “{text}”.</p>}
       </div>
     </SideList>
   )
