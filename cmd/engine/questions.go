@@ -51,7 +51,7 @@ func timeline() { text, _ = json.Marshal(view.TimelineOf(base, engine.EffectInfo
 func soundings(load float64) {
 	figures := eng.Survey()
 	figures.Load = load
-	text, _ = json.Marshal(sounding.Look(&sounding.Survey{Doc: eng.Document(), Figures: &figures, Costs: lastCosts}))
+	text, _ = json.Marshal(sounding.Look(&sounding.Survey{Doc: eng.Document(), Figures: &figures, Costs: lastCosts, Sample: lib.At}))
 }
 
 // ask answers a question of the table: the scratch buffer holds its name and, behind a line break, what is asked as JSON.

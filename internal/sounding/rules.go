@@ -24,6 +24,9 @@ var rules = []rule{
 	{"crossovers-close", "Crossovers on top of each other", crossoversClose},
 	{"order", "An order worth hearing the other way round", orderOfStages},
 	{"piece-and-row", "A piece and its row do the same", pieceAndRow},
+	{"cross-fade-dips", "A cross-fade dips", crossFadeDips},
+	{"hard-edge", "An edge clicks", hardEdge},
+	{"far-stretched", "A voice is stretched far", farStretched},
 	{"low-end-in-space", "Low end goes into a reverb", lowEndInSpace},
 }
 

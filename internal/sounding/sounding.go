@@ -44,6 +44,8 @@ type Survey struct {
 	Doc     *project.Project
 	Figures *engine.Survey
 	Costs   []engine.Cost
+	// Sample is a sound at a frame, the louder side, where it is at hand; nil: no sound is.
+	Sample func(hash string, frame int64) (v float64, there bool)
 }
 
 // rule is one thing to look for.
@@ -58,7 +60,7 @@ const minSeconds = 4
 // Look returns all soundings, the weightiest first. Those that are meant stand last.
 func Look(s *Survey) []Sounding {
 	if s.Figures != nil && s.Figures.Seconds < minSeconds {
-		s = &Survey{Doc: s.Doc, Costs: s.Costs}
+		s = &Survey{Doc: s.Doc, Costs: s.Costs, Sample: s.Sample}
 	}
 	out := []Sounding{}
 	for _, r := range rules {

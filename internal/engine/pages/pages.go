@@ -2,6 +2,8 @@
 // needs, and somebody else brings them.
 package pages
 
+import "math"
+
 // Frames is the number of frames in a page of audio.
 const Frames = 32768
 
@@ -78,6 +80,20 @@ func (s *Sound) Sides() (l, r []float64) {
 		}
 	}
 	return l, r
+}
+
+// At is a sound at a frame, the louder side, if the page is there.
+func (l *Library) At(hash string, frame int64) (v float64, there bool) {
+	s, ok := l.sounds[hash]
+	if !ok || frame < 0 || frame >= s.Frames {
+		return 0, false
+	}
+	for _, side := range s.pages[frame/Frames] {
+		if x := float64(side[frame%Frames]); math.Abs(x) >= math.Abs(v) {
+			v, there = x, true
+		}
+	}
+	return v, there
 }
 
 // Put adds a page that was missing. What does not fit is ignored.
