@@ -75,7 +75,7 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 	c.plan = &plan{
 		doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{},
 		strips: map[string]*strip{}, flows: map[string]*outflow{}, sends: map[string]*sendStep{}, stages: map[string]*stageStep{},
-		trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}, clips: map[string]*player{}, lib: lib,
+		trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}, clips: map[entry]*player{}, lib: lib,
 	}
 	c.note(point)
 	c.collectTaps()
@@ -261,10 +261,10 @@ func (c *compiler) channelInput(ch *project.Channel) {
 	c.input[ch.ID] = n
 	id := ch.ID
 	var clips *player
-	n.says("clips", len(ch.Clips) > 0)
-	if len(ch.Clips) > 0 { // which they are is no matter of the plan's: its list is swapped
-		clips = newPlayer(c.doc, ch, c.treatments, c.clock, c.lib)
-		c.plan.clips[id] = clips
+	n.says("clips", enter(ch, ""))
+	if enter(ch, "") { // which they are is no matter of the plan's: its list is swapped
+		clips = newPlayer(c.doc, ch, "", c.treatments, c.clock, c.lib)
+		c.plan.clips[entry{id, ""}] = clips
 	}
 	n.emit = func(n *gnode) []step {
 		s := &sum{id: id, out: buf, clips: clips, clipIn: newShift2(n.lagIn), tmp: c.tmp}
@@ -309,6 +309,9 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 	at, wait = c.chain(ch, &ch.Chain, ch.Chain.Bypass, at, buf, wait)
 	if len(ch.Trials) > 0 && c.only == nil {
 		at, wait = c.trials(ch, at, buf, wait)
+	}
+	if enter(ch, project.EntersBehind) {
+		at, wait = c.entersBehind(ch, at, buf, wait)
 	}
 	pre = at
 	wait = append(wait, c.tapped("pre "+ch.ID, at, buf)...)

@@ -21,7 +21,7 @@ type plan struct {
 	moved       []*slot // those with movers or on a handle
 	handles     []*slot // a handle's value, once for each parameter that hangs on it
 	players     []*player
-	clips       map[string]*player // by channel
+	clips       map[entry]*player
 	lib         *pages.Library
 	strips      map[string]*strip
 	flows       map[string]*outflow

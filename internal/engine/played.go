@@ -134,11 +134,11 @@ func (e *Engine) coming(dst []pages.Missing, from, to int64, wanted func(key str
 // takeUp lays out the rows anew on which works are played from now on.
 func (p *plan) takeUp(taken map[string]bool) {
 	now := treatments(p.doc)
-	for id, pl := range p.clips {
+	for at, pl := range p.clips {
 		for i := range pl.clips {
 			if s := pl.clips[i].waits.Sound; s != nil && taken[s.Hash] {
-				ch, _ := p.doc.Channel(id)
-				pl.swap(playList(p.doc, ch, now, p.clock, p.lib), p.cursor.rolling)
+				ch, _ := p.doc.Channel(at.channel)
+				pl.swap(playList(p.doc, ch, at.enters, now, p.clock, p.lib), p.cursor.rolling)
 				break
 			}
 		}

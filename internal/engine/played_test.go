@@ -122,3 +122,36 @@ func TestTailsLieOnBothSidesOfAPieceThatRings(t *testing.T) {
 }
 
 func ptrTo[T any](v T) *T { return &v }
+
+// A clip that enters behind the chain is only late with it: what stands there does nothing to it.
+func TestAClipCanEnterItsRowBehindTheChain(t *testing.T) {
+	s := newSong(t)
+	x := noise(rate/4, 8)
+	row := s.track("noise", x)
+	row.Fader = -3
+	plain := s.heard(len(x))
+	row.Chain.Nodes = []*project.Node{stage("limiter", map[string]float64{"ahead": 3}), stage("saturation", map[string]float64{"drive": 30})}
+	require.NotEqual(t, plain, s.heard(len(x)))
+	row.Clips[0].Enters = project.EntersBehind
+	same(t, plain, s.heard(len(x)), "behind the chain")
+	// beside one that goes through it, cut in two, and edited while it plays
+	row.Clips[0].Enters = ""
+	through := s.heard(len(x))
+	dry := *row.Clips[0]
+	dry.ID, dry.Enters = "dry", project.EntersBehind
+	row.Clips = append(row.Clips, &dry)
+	s.change(&project.SplitClips{IDs: []string{"dry"}, At: []int64{5000}})
+	both := s.heard(len(x))
+	for i := range both {
+		require.InDelta(t, through[i]+plain[i], both[i], 1e-9)
+	}
+	e := s.engine()
+	e.Play()
+	play(t, e, 2048, Block)
+	made := e.plansMade
+	next, _, err := project.Apply(s.doc, []project.Change{&project.SetClip{ID: "dry", Mute: ptrTo(true)}}, EffectInfo)
+	require.NoError(t, err)
+	require.NoError(t, e.SetDocument(next))
+	play(t, e, 2048, Block)
+	require.Equal(t, made, e.plansMade, "nothing is compiled")
+}

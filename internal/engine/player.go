@@ -33,14 +33,14 @@ type playClip struct {
 }
 
 func newPlayer(
-	p *project.Project, ch *project.Channel, treatments map[string]*project.Treatment, clock *project.Clock, lib *pages.Library,
+	p *project.Project, ch *project.Channel, enters string, treatments map[string]*project.Treatment, clock *project.Clock, lib *pages.Library,
 ) *player {
-	return &player{clock: clock, clips: playList(p, ch, treatments, clock, lib), frames: int(fadeSeconds * float64(p.SampleRate))}
+	return &player{clock: clock, clips: playList(p, ch, enters, treatments, clock, lib), frames: int(fadeSeconds * float64(p.SampleRate))}
 }
 
-// playList is what sounds of a track's clips, by start.
+// playList is what sounds of a track's clips that enter it at a place, by start.
 func playList(
-	p *project.Project, ch *project.Channel, treatments map[string]*project.Treatment, clock *project.Clock, lib *pages.Library,
+	p *project.Project, ch *project.Channel, enters string, treatments map[string]*project.Treatment, clock *project.Clock, lib *pages.Library,
 ) []playClip {
 	laid := p.Laid(ch, clock)
 	list := make([]playClip, len(laid))
@@ -62,6 +62,7 @@ func playList(
 	for i := range list {
 		list[i].ringOn()
 	}
+	list = slices.DeleteFunc(list, func(x playClip) bool { return x.clip.Enters != enters })
 	slices.SortStableFunc(list, func(a, b playClip) int { return int(a.start - b.start) })
 	return list
 }

@@ -19,7 +19,7 @@ func onlyClips(a, b *project.Project) bool {
 	}
 	for i, c := range a.Channels {
 		d := b.Channels[i]
-		if (len(c.Clips) == 0) != (len(d.Clips) == 0) {
+		if enter(c, "") != enter(d, "") || enter(c, project.EntersBehind) != enter(d, project.EntersBehind) {
 			return false
 		}
 		x, y := *c, *d
@@ -44,12 +44,12 @@ func (p *plan) reclips(doc *project.Project) {
 	for id, t := range now {
 		same[id] = reflect.DeepEqual(before[id], t)
 	}
-	for id, pl := range p.clips {
-		ch, _ := doc.Channel(id)
-		if was, ok := old.Channel(id); ok && ch.Overlaps == was.Overlaps && sameClips(was.Clips, ch.Clips, same) {
+	for at, pl := range p.clips {
+		ch, _ := doc.Channel(at.channel)
+		if was, ok := old.Channel(at.channel); ok && ch.Overlaps == was.Overlaps && sameClips(was.Clips, ch.Clips, same) {
 			continue
 		}
-		pl.swap(playList(doc, ch, now, p.clock, p.lib), p.cursor.rolling)
+		pl.swap(playList(doc, ch, at.enters, now, p.clock, p.lib), p.cursor.rolling)
 	}
 }
 

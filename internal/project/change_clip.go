@@ -105,6 +105,7 @@ type SetClip struct {
 	Tint     *int     `json:"tint,omitempty"`
 	Over     *string  `json:"over,omitempty"`
 	Rings    *bool    `json:"rings,omitempty"`
+	Enters   *string  `json:"enters,omitempty"`
 	// Treatment is that of the clip; empty: none.
 	Treatment *string `json:"treatment,omitempty"`
 }
@@ -119,5 +120,5 @@ func (c *SetClip) apply(p *Project, _ Effects) ([]Change, error) {
 		swap(&x.Frames, c.Frames), swap(&x.Gain, c.Gain), swap(&x.FadeIn, c.FadeIn), swap(&x.FadeOut, c.FadeOut),
 		swap(&x.InShape, c.InShape), swap(&x.OutShape, c.OutShape), swap(&x.InBend, c.InBend), swap(&x.OutBend, c.OutBend),
 		swapList(&x.Swell, c.Swell), swap(&x.Mute, c.Mute), swap(&x.Tint, c.Tint), swap(&x.Over, c.Over),
-		swap(&x.Rings, c.Rings), swap(&x.Treatment, c.Treatment)}}, nil
+		swap(&x.Rings, c.Rings), swap(&x.Enters, c.Enters), swap(&x.Treatment, c.Treatment)}}, nil
 }

@@ -180,6 +180,8 @@ type Clip struct {
 	// Treatment is the id of what it passes before its row. Rings says that it rings on beyond its end there.
 	Treatment string `json:"treatment,omitempty"`
 	Rings     bool   `json:"rings,omitempty"`
+	// Enters is where it comes into its row; empty: at the top of the chain.
+	Enters string `json:"enters,omitempty" enum:"behind"`
 	// Extent is the stretch of the audio that its treatment's whole-sound steps work on; nil: there are none. Then Offset
 	// counts frames of what is worked out, from where the extent begins.
 	Extent *Extent `json:"extent,omitempty"`

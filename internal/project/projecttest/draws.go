@@ -338,7 +338,8 @@ func (d *drawing) ofPieces() project.Change {
 		if d.yes {
 			swell = []project.Swell{}
 		}
-		return &project.SetClip{ID: id, Swell: &swell, InShape: &shape, Over: &over, OutBend: &bend, Mute: &d.yes}
+		enters := []string{"", project.EntersBehind}[d.r.IntN(2)]
+		return &project.SetClip{ID: id, Enters: &enters, Swell: &swell, InShape: &shape, Over: &over, OutBend: &bend, Mute: &d.yes}
 	}
 }
 

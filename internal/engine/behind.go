@@ -1,0 +1,61 @@
+package engine
+
+import (
+	"slices"
+
+	"shoal/internal/dsp"
+	"shoal/internal/project"
+)
+
+// entry is a place of a row at which clips come in.
+type entry struct{ channel, enters string }
+
+// enter reports whether any clip of a row comes in at a place.
+func enter(ch *project.Channel, place string) bool {
+	return slices.ContainsFunc(ch.Clips, func(x *project.Clip) bool { return x.Enters == place })
+}
+
+// behindStep adds clips that enter a row behind its chain, as late as what comes out of that.
+type behindStep struct {
+	id    string
+	buf   pair
+	clips *player
+	late  shift2
+	tmp   pair
+}
+
+func (s *behindStep) run(c *cursor, n int) {
+	l, r := s.tmp.l[:n], s.tmp.r[:n]
+	clear(l)
+	clear(r)
+	s.clips.run(c, n, s.tmp)
+	s.late.process(s.tmp, n)
+	dsp.AddScaled(s.buf.l[:n], l, 1)
+	dsp.AddScaled(s.buf.r[:n], r, 1)
+}
+
+func (s *behindStep) key() string { return "behind " + s.id }
+
+func (s *behindStep) reset() {
+	s.clips.reset()
+	s.late.clear()
+}
+
+func (s *behindStep) copyFrom(o twin) {
+	old := o.(*behindStep)
+	s.late.copyFrom(old.late)
+	s.clips.roll = old.clips.roll
+}
+
+// entersBehind builds what comes into a row behind its chain.
+func (c *compiler) entersBehind(ch *project.Channel, at *gnode, buf pair, wait []*gnode) (*gnode, []*gnode) {
+	n := c.g.add("behind", ch.ID, "what enters "+ch.Name+" behind its chain", at)
+	n.order = wait
+	clips := newPlayer(c.doc, ch, project.EntersBehind, c.treatments, c.clock, c.lib)
+	c.plan.clips[entry{ch.ID, project.EntersBehind}] = clips
+	n.emit = func(n *gnode) []step {
+		c.plan.players = append(c.plan.players, clips)
+		return []step{&behindStep{id: ch.ID, buf: buf, clips: clips, late: newShift2(n.lagIn), tmp: c.tmp}}
+	}
+	return n, nil
+}
