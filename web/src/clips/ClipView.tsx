@@ -11,6 +11,7 @@ import { CutMarks } from './CutMarks'
 import { Fades } from './Fades'
 import { SwellCurve } from './SwellCurve'
 import { useHand } from './useHand'
+import { useSeen } from './useSeen'
 import { drawWave, useOverview } from './wave'
 import { useShown, useWorked } from './worked'
 import { WorkOnClip } from './WorkOnClip'
@@ -28,6 +29,7 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
   const { data: source } = useOverview(shown.hash === clip.audio ? '' : clip.audio)
   const shift = shown.shift
   const canvas = useRef<HTMLCanvasElement>(null)
+  const seen = useSeen(canvas)
   const theme = useThemeTurns()
   const selected = useView((v) => v.clips.includes(clip.id))
   const hand = useHand(clip, row, lens)
@@ -42,11 +44,11 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
   const from = Math.max(0, lens.x(first))
   const to = Math.min(width, lens.x(last))
   useEffect(() => {
-    if (!canvas.current || !data || to <= from) return
-    const seen = grip === 'slip' ? { ...clip, offset: clip.offset - by } : clip
+    if (!canvas.current || !data || !seen || to <= from) return
+    const shown = grip === 'slip' ? { ...clip, offset: clip.offset - by } : clip
     const width = Math.ceil(to - from)
-    drawWave(canvas.current, data, { clip: seen, start, lens, from, width, height, shift, source })
-  }, [data, source, shift, clip, grip, by, start, lens, from, to, height, theme])
+    drawWave(canvas.current, data, { clip: shown, start, lens, from, width, height, shift, source })
+  }, [seen, data, source, shift, clip, grip, by, start, lens, from, to, height, theme])
   if (to <= from) return null
   const moved = grip === 'move' ? hand.drag!.by : 0
   const roomy = height >= ROOMY

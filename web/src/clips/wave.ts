@@ -49,8 +49,9 @@ export function drawWave(el: HTMLCanvasElement, data: Uint8Array, seen: Seen) {
   const louder = Array.from({ length: width }, (_, x) => 10 ** ((clip.gain + swellAt(clip, at(x))) / 40))
   const shown = (x: number) => at(x) + seen.shift
   const room = height / 2 - 2
-  const contour = (which: 0 | 1, scale: number, colour: string) => {
-    const ys = heights(data, which, width, shown).map((y, x) => Math.min(y * louder[x]! * scale, 1) * room)
+  const peaks = heights(data, 0, width, shown)
+  const contour = (of: number[], scale: number, colour: string) => {
+    const ys = of.map((y, x) => Math.min(y * louder[x]! * scale, 1) * room)
     g.fillStyle = css.getPropertyValue(colour)
     fillAround(g, ys, height / 2)
   }
@@ -64,9 +65,9 @@ export function drawWave(el: HTMLCanvasElement, data: Uint8Array, seen: Seen) {
       height / 2,
     )
   }
-  contour(0, 1.15, '--shoal-2')
-  contour(0, 0.85, '--shoal-3')
-  contour(1, 0.95, '--deep')
+  contour(peaks, 1.15, '--shoal-2')
+  contour(peaks, 0.85, '--shoal-3')
+  contour(heights(data, 1, width, shown), 0.95, '--deep')
   g.fillStyle = css.getPropertyValue('--deep')
   g.fillRect(0, height / 2 - 0.5, width, 1)
 }
