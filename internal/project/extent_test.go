@@ -153,3 +153,21 @@ func TestWholeSoundStepsStandInTreatmentsOnly(t *testing.T) {
 	_, _, err = Apply(q, []Change{&MakeFork{Nodes: []string{step(q, "x")}, Kind: Copies}}, fakeEffects)
 	require.ErrorContains(t, err, "a path has only its share")
 }
+
+// At 90 quarters a minute an eighth lasts 16000 frames; it gives way to the fade at the other edge.
+func TestAFadeLastsANote(t *testing.T) {
+	p, _ := aPiece(t)
+	p, _ = make1(t, p, &SetClip{ID: "x", Frames: ptrTo(int64(38000))})
+	q, undo := make1(t, p, &FadeClip{ID: "x", Edge: "begin", Ticks: TicksPerQuarter / 2})
+	require.Equal(t, int64(16000), clipOf(t, q, "x").FadeIn)
+	q, _ = make1(t, q, &FadeClip{ID: "x", Edge: "end", Ticks: TicksPerQuarter})
+	require.Equal(t, int64(22000), clipOf(t, q, "x").FadeOut)
+	back, _ := make1(t, q, undo...)
+	require.Zero(t, clipOf(t, back, "x").FadeIn)
+	for _, c := range []FadeClip{{ID: "y", Edge: "end"}, {ID: "x", Edge: "middle", Ticks: 5}, {ID: "x", Edge: "end", Ticks: -5}} {
+		_, _, err := Apply(p, []Change{&c}, fakeEffects)
+		require.Error(t, err)
+	}
+}
+
+func ptrTo[T any](v T) *T { return &v }

@@ -119,6 +119,7 @@ var registry = map[string]func() Change{
 	"treatment.put":     func() Change { return &PutTreatment{} },
 	"treatment.own":     func() Change { return &OwnTreatment{} },
 	"treatment.give":    func() Change { return &GiveTreatment{} },
+	"clip.fade":         func() Change { return &FadeClip{} },
 	"clip.fit":          func() Change { return &FitClip{} },
 	"clip.permanent":    func() Change { return &MakePermanent{} },
 	"clip.bring-back":   func() Change { return &BringBack{} },

@@ -6,6 +6,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/engine"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 )
@@ -13,6 +14,8 @@ import (
 // ClipList names clips.
 type ClipList struct {
 	Clips []string `json:"clips" required:"true"`
+	// Without asks for them as they would be without their treatments.
+	Without bool `json:"without,omitempty"`
 }
 
 // maxMeasured is how many clips are measured at once.
@@ -24,6 +27,14 @@ func (s *Server) clipLevels(c *gin.Context) {
 	doc, ok := s.asked(c, &list)
 	if !ok {
 		return
+	}
+	if list.Without {
+		bare, _, err := project.Apply(doc, []project.Change{&project.GiveTreatment{Clips: list.Clips}}, engine.EffectInfo)
+		if err != nil {
+			fail(c, refuse(err))
+			return
+		}
+		doc = bare
 	}
 	levels, err := printing.MeasureClips(c.Request.Context(), doc, s.folder, list.Clips[:min(maxMeasured, len(list.Clips))])
 	if err != nil {

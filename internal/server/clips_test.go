@@ -12,7 +12,7 @@ import (
 func (d *desktop) levelsOf(id string, clips ...string) []printing.ClipLevels {
 	d.t.Helper()
 	var levels []printing.ClipLevels
-	d.ask("POST", "/api/projects/"+id+"/clips/levels", ClipList{clips}, &levels)
+	d.ask("POST", "/api/projects/"+id+"/clips/levels", ClipList{Clips: clips}, &levels)
 	return levels
 }
 
@@ -48,6 +48,9 @@ func TestClipsAreMeasuredAndBroughtToALevel(t *testing.T) {
 	require.InDelta(t, after[0].Peak+9, louder[0].Peak, 0.01)
 	require.Positive(t, louder[0].Over, "samples beyond full scale are counted")
 	require.InDelta(t, after[1].Peak+5, louder[1].Peak, 0.01)
+	var without []printing.ClipLevels
+	d.ask("POST", "/api/projects/"+id+"/clips/levels", ClipList{Clips: []string{"soft"}, Without: true}, &without)
+	require.InDelta(t, after[1].Peak, without[0].Peak, 0.01, "as it would be without its treatment")
 }
 
 func TestWhatCannotBeNormalisedIsSaid(t *testing.T) {

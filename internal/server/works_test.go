@@ -48,13 +48,13 @@ func TestATreatmentIsMadePermanentAndBroughtBack(t *testing.T) {
 	id, _ := d.begin()
 	clip := d.open(id).Channels[0].Clips[0]
 	d.change(id, &project.TreatClips{Clips: []string{clip.ID}, Effect: "pitch", ID: "turn"}, &project.SetParam{Owner: "turn", Name: "semitones", Value: 3})
-	d.ask("POST", "/api/projects/"+id+"/clips/permanent", ClipList{[]string{clip.ID}}, &Revised{})
+	d.ask("POST", "/api/projects/"+id+"/clips/permanent", ClipList{Clips: []string{clip.ID}}, &Revised{})
 	now := d.open(id).Channels[0].Clips[0]
 	require.NotEqual(t, clip.Audio, now.Audio)
 	require.Equal(t, clip.Audio, now.Made.Clip.Audio)
 	d.ask("POST", "/api/projects/"+id+"/undo", nil, &Revised{})
 	require.Equal(t, clip.Audio, d.open(id).Channels[0].Clips[0].Audio)
-	d.refused("none of these clips", "POST", "/api/projects/"+id+"/clips/permanent", ClipList{[]string{}})
+	d.refused("none of these clips", "POST", "/api/projects/"+id+"/clips/permanent", ClipList{Clips: []string{}})
 }
 
 // Looking at a clip does not make what is only made when somebody asks.
@@ -64,7 +64,7 @@ func TestMeasuringWaitsToBeAskedToo(t *testing.T) {
 	clip, yes := d.open(id).Channels[0].Clips[0], true
 	d.change(id, &project.SetProject{WorkWhenAsked: &yes}, &project.TreatClips{Clips: []string{clip.ID}, Effect: "backwards"})
 	w := d.workIn(id, working.WhenAsked)
-	d.refused("is not worked out yet", "POST", "/api/projects/"+id+"/clips/levels", ClipList{[]string{clip.ID}})
+	d.refused("is not worked out yet", "POST", "/api/projects/"+id+"/clips/levels", ClipList{Clips: []string{clip.ID}})
 	d.ask("POST", "/api/projects/"+id+"/works/"+w.Key, nil, nil)
 	d.workIn(id, working.Done)
 	require.Len(t, d.levelsOf(id, clip.ID), 1)

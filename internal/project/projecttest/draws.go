@@ -283,7 +283,9 @@ func (d *drawing) ofSong() project.Change {
 func (d *drawing) ofPieces() project.Change {
 	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
-	switch d.r.IntN(16) {
+	switch d.r.IntN(17) {
+	case 16:
+		return &project.FadeClip{ID: id, Edge: []string{"begin", "end"}[d.r.IntN(2)], Ticks: int64(d.r.IntN(2000))}
 	case 14:
 		made := &project.MakePermanent{ID: id}
 		if len(d.p.Audio) > 0 {

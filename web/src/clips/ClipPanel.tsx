@@ -71,12 +71,14 @@ export function ClipPanel({ clips, channel }: { clips: Clip[]; channel: Channel 
           value={Math.max(strip.clipFade.min, ms(first.fadeIn))}
           of={title}
           onSet={(v) => void fade('fadeIn', v)}
+          onNote={(n) => actions.fadeFor(clips, 'begin', n)}
         />
         <ClipScale
           param={{ ...strip.clipFade, label: 'Fade out' }}
           value={Math.max(strip.clipFade.min, ms(first.fadeOut))}
           of={title}
           onSet={(v) => void fade('fadeOut', v)}
+          onNote={(n) => actions.fadeFor(clips, 'end', n)}
         />
         <ClipPicks clips={clips} channel={channel} />
         <LevelOfClips clips={clips} />

@@ -2,8 +2,24 @@ import type { Param } from '../api/types'
 import { Scale } from '../controls/Scale'
 import { useSettled } from '../controls/useSettled'
 
+type Props = {
+  param: Param
+  value: number
+  of: string
+  onSet: (v: number) => void
+  onNote?: (name: string) => boolean
+}
+
 /** A scale of a clip: it is set when the hand rests. */
-export function ClipScale(p: { param: Param; value: number; of: string; onSet: (v: number) => void }) {
-  const settled = useSettled(p.value, p.onSet)
-  return <Scale param={p.param} caption={p.param.label} label={`${p.param.label} of ${p.of}`} {...settled} />
+export function ClipScale({ param, value, of, onSet, onNote }: Props) {
+  const settled = useSettled(value, onSet)
+  return (
+    <Scale
+      param={param}
+      caption={param.label}
+      label={`${param.label} of ${of}`}
+      onNote={onNote}
+      {...settled}
+    />
+  )
 }

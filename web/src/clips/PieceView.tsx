@@ -8,6 +8,7 @@ import * as actions from './actions'
 import { hearPiece, loopPiece, type Way, wayOf } from './hearing'
 import { TreatmentMenu } from './TreatmentMenu'
 import * as treatment from './treatment'
+import { WithoutIt } from './WithoutIt'
 import { WorkOfClips } from './WorkOfClips'
 
 const ways: [Way, string, string][] = [
@@ -87,6 +88,7 @@ function Head({ clips, channel, row }: { clips: Clip[]; channel: Channel; row?: 
         <button className="btn btn-xs btn-outline font-normal" title="Loop over it ( L )" onClick={loopPiece}>
           Loop
         </button>
+        {row && <WithoutIt clips={clips} />}
         {row && <InOut row={row} />}
         <TreatmentMenu clips={clips} row={row} shared={shared} />
       </span>

@@ -1,4 +1,5 @@
 import type { Channel, Clip } from '../api/types'
+import { choice } from '../controls/format'
 import { newId } from '../document/ids'
 import { along } from '../sections/along'
 import { change } from '../session/changes'
@@ -148,6 +149,24 @@ export const order = (how: 'reverse' | 'shuffle' | 'grid') => {
   }
   const seed = Math.floor(Math.random() * 2 ** 31)
   return change(says[how], { type: 'clips.order', do: { ids, how, seed, grid: view().grid } })
+}
+
+/** Lets an edge of clips fade for a note length, where that is what was typed: "1/8", "1/4d". */
+export function fadeFor(clips: Clip[], edge: 'begin' | 'end', typed: string): boolean {
+  const cycles = session().strip?.cycles ?? []
+  const index = typed.includes('/')
+    ? choice(
+        cycles.map((c) => c.name),
+        typed.trim().toLowerCase(),
+      )
+    : null
+  if (index === null) return false
+  const ticks = Math.round(cycles[index]!.quarters * 960)
+  void change(
+    `Fade ${many(clips)} for ${cycles[index]!.name}`,
+    ...clips.map((c) => ({ type: 'clip.fade' as const, do: { id: c.id, edge, ticks } })),
+  )
+  return true
 }
 
 /** Makes clips longer or shorter, so that they last a whole number of bars; their pitch stays. */

@@ -23,6 +23,7 @@ type Props = {
   /** Opens its line, or all that moves it; only what can be moved has them. */
   onLine?: () => void
   onMoves?: () => void
+  onNote?: (name: string) => boolean
 }
 
 const movedBy = {
@@ -48,6 +49,7 @@ export function Scale(p: Props) {
     onType: () => setTyping(true),
     onLine: p.onLine,
     onMoves: p.onMoves,
+    onNote: p.onNote,
   })
   const drawn = (
     <ScaleRuler

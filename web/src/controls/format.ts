@@ -53,7 +53,7 @@ export function read(p: Readable, text: string): number | null {
 }
 
 /** Finds a choice by its name or its beginning; "1/8d" is dotted and "1/8t" a triplet. */
-function choice(choices: string[], t: string): number | null {
+export function choice(choices: string[], t: string): number | null {
   const full = t.replace(/(\d)\s*d$/, '$1 dotted').replace(/(\d)\s*t$/, '$1 triplet')
   const names = choices.map((c) => c.toLowerCase())
   const exact = names.indexOf(full)

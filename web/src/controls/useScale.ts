@@ -14,12 +14,25 @@ type Of = {
   upright?: boolean
   onMove: (v: number, rest: boolean) => void
   onType: () => void
+  /** Takes a note length, by its name, where one can be typed. */
+  onNote?: (name: string) => boolean
   onLine?: () => void
   onMoves?: () => void
 }
 
 /** What hand and keys do to a scale. */
-export function useScale({ param, value, name, ruler, upright, onMove, onType, onLine, onMoves }: Of) {
+export function useScale({
+  param,
+  value,
+  name,
+  ruler,
+  upright,
+  onMove,
+  onType,
+  onNote,
+  onLine,
+  onMoves,
+}: Of) {
   const grip = useRef<{ held: number; at: number } | null>(null)
   const x = place(param, value)
 
@@ -52,6 +65,7 @@ export function useScale({ param, value, name, ruler, upright, onMove, onType, o
   }
   /** Takes what was typed or pasted; what is out of range is brought into it, with a word. */
   const take = (text: string): boolean => {
+    if (onNote?.(text)) return true
     const v = read(param, text)
     if (v === null) return false
     const inside = Math.min(Math.max(v, param.min), param.max)
