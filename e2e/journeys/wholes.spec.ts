@@ -97,8 +97,8 @@ test('a fade lasts a note, a treated word is heard without its treatment as loud
   await board.keyboard.type('1/8')
   await board.keyboard.press('Enter')
   await expect(fade).toHaveAttribute('aria-valuetext', /^341 ms/) // at 88 quarters a minute
-  await clip.getByRole('combobox', { name: 'Comes into its row' }).selectOption('behind')
-  await expect(clip.getByRole('combobox', { name: 'Comes into its row' })).toHaveValue('behind')
+  await bench(board).getByRole('combobox', { name: 'Comes into its row' }).selectOption('behind')
+  await expect(bench(board).getByRole('combobox', { name: 'Comes into its row' })).toHaveValue('behind')
   await treat(board, 'saturation')
   const without = bench(board).getByRole('button', { name: 'Without, as loud' })
   await without.click()

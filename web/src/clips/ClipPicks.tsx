@@ -28,16 +28,6 @@ export function ClipPicks({ clips, channel }: { clips: Clip[]; channel: Channel 
         onPick={(over) => void actions.set('Overlap of', clips, () => ({ over: over as 'sum' }))}
       />
       <Pick
-        label="Comes into its row"
-        says="Before the chain it passes all that stands on its row; behind it, only the fader and what follows."
-        value={first.enters ?? ''}
-        choices={[
-          { value: '', text: 'before the chain' },
-          { value: 'behind', text: 'behind the chain' },
-        ]}
-        onPick={(v) => void actions.set('Change where it enters:', clips, () => ({ enters: v }))}
-      />
-      <Pick
         label="Shape of the fade in"
         says="Even power keeps the loudness where two different sounds cross; even gain where both are the same."
         value={first.inShape ?? 's'}

@@ -1,15 +1,13 @@
 import type { Channel, Clip } from '../api/types'
 import { Chain } from '../bench/ChainView'
-import { Toggle } from '../controls/Pick'
-import { chosenTreatment, select } from '../session/selected'
+import { chosenTreatment } from '../session/selected'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
-import * as actions from './actions'
 import { hearPiece, loopPiece, type Way, wayOf } from './hearing'
+import { PieceSays } from './PieceSays'
 import { TreatmentMenu } from './TreatmentMenu'
 import * as treatment from './treatment'
 import { WithoutIt } from './WithoutIt'
-import { WorkOfClips } from './WorkOfClips'
 
 const ways: [Way, string, string][] = [
   ['alone', 'Alone', 'Hear it without the chain of its row ( V )'],
@@ -49,7 +47,7 @@ export function PieceView({ clips, channel }: { clips: Clip[]; channel: Channel 
           </div>
         </div>
       )}
-      <Says clips={clips} channel={channel} row={row} />
+      <PieceSays clips={clips} channel={channel} row={row} />
     </>
   )
 }
@@ -116,30 +114,3 @@ const InOut = ({ row }: { row: Channel }) => (
     ))}
   </span>
 )
-
-/** Where the piece goes, and how it ends. */
-function Says({ clips, channel, row }: { clips: Clip[]; channel: Channel; row?: Channel }) {
-  const rings = clips.every((c) => c.rings)
-  return (
-    <div
-      className="flex h-[37px] shrink-0 items-center gap-4 px-3.5 text-label"
-      style={{ borderTop: '1px solid var(--hair)' }}
-    >
-      <span className="soft whitespace-nowrap">
-        {row ? 'source, treatment, swell and gain, then ' : 'source, swell and gain, then '}
-        <button className="water-label h-6 underline" onClick={() => select(channel.id)}>
-          {channel.name}
-        </button>
-      </span>
-      <WorkOfClips clips={clips} />
-      <span className="ml-auto w-[220px] shrink-0">
-        <Toggle
-          label="Rings on after its end"
-          says="What its treatment still holds where the clip ends is heard; else it is cut there."
-          on={rings}
-          onSet={(on) => void actions.set(on ? 'Let ring' : 'Cut at the end', clips, () => ({ rings: on }))}
-        />
-      </span>
-    </div>
-  )
-}
