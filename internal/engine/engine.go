@@ -39,29 +39,32 @@ type Engine struct {
 	fade    int // frames of the cross-fade done
 	rate    float64
 
-	hearing    Hearing
-	loopOn     bool
-	from       int64
-	to         int64
-	master     dsp.Glide // around seeks
-	seek       *int64    // waiting for the fade before it
-	plansMade  int
-	discard    int // frames to drop after a jump, so that sound starts at once
-	quiet      int // frames for which the output has been silent
-	guard      guard
-	stopsAtEnd bool
-	missing    []pages.Missing
-	point      Listening
-	turned     bool // another point is listened to, which the plan does not know yet
-	watch      *watch
-	power      bool
-	clock      func() int64
-	surveyed   int     // frames played, for the survey
-	window     int     // of them in this window
-	most       float64 // highest true peak of this window and of the one before
-	mostBefore float64
-	trial      map[string]string             // the trial heard, by channel
-	match      map[string]map[string]float64 // dB by channel and trial
+	hearing   Hearing
+	loopOn    bool
+	from      int64
+	to        int64
+	master    dsp.Glide // around seeks
+	seek      *int64    // waiting for the fade before it
+	plansMade int
+	// the strips of pieces whose levels are told, and how often they have changed
+	seen, lookedAt []seenPiece
+	stripsTurned   int
+	discard        int // frames to drop after a jump, so that sound starts at once
+	quiet          int // frames for which the output has been silent
+	guard          guard
+	stopsAtEnd     bool
+	missing        []pages.Missing
+	point          Listening
+	turned         bool // another point is listened to, which the plan does not know yet
+	watch          *watch
+	power          bool
+	clock          func() int64
+	surveyed       int     // frames played, for the survey
+	window         int     // of them in this window
+	most           float64 // highest true peak of this window and of the one before
+	mostBefore     float64
+	trial          map[string]string             // the trial heard, by channel
+	match          map[string]map[string]float64 // dB by channel and trial
 
 	L, R []float64 // the last block
 	loud *dsp.Loudness

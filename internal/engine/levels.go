@@ -14,12 +14,6 @@ func (e *Engine) Spot(frame int64) (bar, beat, hundredths int64) {
 	return e.latest().clock.Spot(e.latest().clock.Tick(frame))
 }
 
-// Plan counts the plans that were made: as long as it stays, so does the layout.
-func (e *Engine) Plan() int { return e.plansMade }
-
-// Layout says what Levels holds: one Point a pair of peaks.
-func (e *Engine) Layout() []Point { return e.latest().points }
-
 func (e *Engine) latest() *plan {
 	if e.next != nil {
 		return e.next
@@ -40,44 +34,49 @@ const (
 // values there are. dst must have room for LevelFirst + 2 × points + reports, and
 // 2 × points more with RMS.
 func (e *Engine) Levels(dst []float32) int {
-	p := e.latest()
 	bound := func(v float64) float32 { return float32(max(v, dsp.Off)) }
 	dst[LevelMomentary], dst[LevelShort] = bound(e.loud.Momentary()), bound(e.loud.Short())
 	dst[LevelIntegrated] = bound(e.loud.Integrated())
 	peak := max(e.tpL.Take(), e.tpR.Take())
 	e.most = max(e.most, peak)
 	dst[LevelTruePeak] = bound(dsp.Decibels(peak))
-	k := LevelFirst
-	for _, m := range p.meters {
-		if k+2 > len(dst) {
-			return k
-		}
-		l, r := m.db()
-		dst[k], dst[k+1] = bound(l), bound(r)
-		k += 2
+	w := levelWriter{dst, LevelFirst}
+	e.measured(func(p *plan) { w.pairs(p, (*meter).db) })
+	e.measured(w.reports)
+	if e.power {
+		e.measured(func(p *plan) { w.pairs(p, (*meter).rms) })
 	}
+	return w.at
+}
+
+// levelWriter writes values as long as there is room.
+type levelWriter struct {
+	dst []float32
+	at  int
+}
+
+func (w *levelWriter) put(v float64) {
+	if w.at < len(w.dst) {
+		w.dst[w.at] = float32(v)
+		w.at++
+	}
+}
+
+func (w *levelWriter) pairs(p *plan, of func(*meter) (l, r float64)) {
+	for _, m := range p.meters {
+		l, r := of(m)
+		w.put(max(l, dsp.Off))
+		w.put(max(r, dsp.Off))
+	}
+}
+
+func (w *levelWriter) reports(p *plan) {
 	for _, s := range p.reports {
-		if k+len(s.report) > len(dst) {
-			return k
-		}
 		s.reporter.Report(s.report)
 		for _, v := range s.report {
-			dst[k] = float32(v)
-			k++
+			w.put(v)
 		}
 	}
-	if !e.power {
-		return k
-	}
-	for _, m := range p.meters {
-		if k+2 > len(dst) {
-			return k
-		}
-		l, r := m.rms()
-		dst[k], dst[k+1] = bound(l), bound(r)
-		k += 2
-	}
-	return k
 }
 
 // Delay is a stage that the whole mix waits for.

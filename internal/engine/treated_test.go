@@ -3,6 +3,7 @@ package engine
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -168,4 +169,55 @@ func TestRenderingThroughStripsAllocatesNothing(t *testing.T) {
 	e.Play()
 	play(t, e, rate, Block)
 	require.Zero(t, testing.AllocsPerRun(200, func() { e.Render(Block) }))
+}
+
+// The levels between the stages of a treatment are told while its piece runs, and not when it has passed.
+func TestTheLevelsInATreatmentAreTold(t *testing.T) {
+	s := newSong(t)
+	row, x := s.piece("full", full(rate))
+	tr := s.treat(x, stage("trim", map[string]float64{"gain": -6}), stage("compressor", nil))
+	row.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"gain": -20})}
+	e := s.engine()
+	e.RMS(true)
+	e.Play()
+	e.Ahead(rate)
+	before := e.Plan()
+	play(t, e, 4096, Block)
+	levels := make([]float32, 400)
+	e.Levels(levels)
+	play(t, e, 4096, Block)
+	n := e.Levels(levels)
+	layout := e.Layout()
+	at := func(kind, owner string) (peak, mean float64) {
+		i := slices.IndexFunc(layout, func(p Point) bool { return p.Kind == kind && p.Owner == owner })
+		require.GreaterOrEqual(t, i, 0, "%s %s", kind, owner)
+		reports := 0
+		for _, p := range e.latest().reports {
+			reports += len(p.report)
+		}
+		for _, p := range e.seen[0].plan.reports {
+			reports += len(p.report)
+		}
+		return float64(levels[LevelFirst+2*i]), float64(levels[LevelFirst+2*len(layout)+reports+2*i])
+	}
+	require.Greater(t, n, LevelFirst+4*len(layout), "the compressor reports what it does")
+	for _, want := range []struct {
+		kind, owner string
+		db          float64
+	}{{"in", tr.ID, 0}, {"after", tr.Chain.Nodes[0].ID(), -6}, {"in", row.ID, math.NaN()}} {
+		peak, mean := at(want.kind, want.owner)
+		if !math.IsNaN(want.db) {
+			require.InDelta(t, want.db, peak, 0.1)
+			require.InDelta(t, want.db, mean, 0.1)
+		}
+	}
+	require.NotEqual(t, before, 0)
+	i := slices.IndexFunc(layout, func(p Point) bool { return p.Report >= 0 })
+	require.Equal(t, tr.Chain.Nodes[1].ID(), layout[i].Owner)
+	e.GoTo(int64(10 * rate))
+	play(t, e, 4*Block, Block)
+	e.Ahead(rate)
+	e.Plan()
+	require.Less(t, len(e.Layout()), len(layout), "it has passed")
+	require.Zero(t, testing.AllocsPerRun(50, func() { e.Plan(); e.Levels(levels) }))
 }
