@@ -90,6 +90,7 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
         </Menu>
         <Menu
           label="Menu of the fork"
+          named={`stage ${fork.id}`}
           className="btn btn-xs btn-ghost px-1"
           items={[
             { text: 'Name it', key: 'N', run: () => setView({ renaming: fork.id }) },

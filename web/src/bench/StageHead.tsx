@@ -92,6 +92,7 @@ function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
   return (
     <Menu
       label="Menu of the stage"
+      named={pinned ? undefined : `stage ${stage.id}`}
       className="btn btn-xs btn-ghost px-1"
       items={[
         { text: 'Name it', key: 'N', run: () => setView({ renaming: stage.id }) },

@@ -4,6 +4,7 @@ import { ClipView } from '../clips/ClipView'
 import { Overlaps } from '../clips/Overlaps'
 import { RangeShade } from '../clips/RangeShade'
 import { useRange } from '../clips/useRange'
+import { openMenu } from '../controls/menuAt'
 import { shownChain } from '../document/chain'
 import type { Lens } from '../document/time'
 import { LineHead } from '../lines/LineHead'
@@ -59,6 +60,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
         boxShadow: `inset 0 -1px 0 var(--hair)${selected || together ? ', inset 5px 0 0 var(--ink)' : ''}`,
       }}
       onClick={() => select(channel.id)}
+      onContextMenu={(e) => openMenu(`row ${channel.id}`, e)}
       onDragOver={(e) => carried(e) && e.preventDefault()}
       onDrop={(e) => {
         // anywhere on the row is the end of its chain

@@ -20,6 +20,7 @@ export function RowMenu({ channel }: { channel: Channel }) {
   return (
     <Menu
       label={`Menu of ${channel.name}`}
+      named={`row ${channel.id}`}
       className="soft h-6 min-w-6 shrink-0 leading-none"
       items={[
         { text: 'Rename', key: 'N', run: () => setView({ renaming: channel.id }) },

@@ -10,6 +10,7 @@ export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Ch
   return (
     <Menu
       label={`Menu of ${title}`}
+      named="clip"
       className="btn btn-xs btn-ghost px-1"
       items={[
         { text: 'Name it', key: 'N', run: () => setView({ renaming: first.id }), off: clips.length > 1 },

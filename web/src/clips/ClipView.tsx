@@ -1,13 +1,13 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Clip } from '../api/types'
-import { carriedEffect } from '../board/carry'
 import { useSession } from '../session/store'
 import { pick } from './chosen'
 import { Treated, useTreatmentWords } from './Treated'
-import { treat } from './treatment'
 import type { Lens } from '../document/time'
-import { useView } from '../session/view'
+import { openMenu } from '../controls/menuAt'
+import { setView, useView } from '../session/view'
 import { CutMarks } from './CutMarks'
+import { takesEffect } from './drop'
 import { Fades } from './Fades'
 import { SwellCurve } from './SwellCurve'
 import { useHand } from './useHand'
@@ -78,15 +78,13 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       onPointerUp={hand.up}
       onPointerCancel={hand.cancel}
       onClick={(e) => e.stopPropagation()}
-      onDragOver={(e) => carriedEffect() && e.preventDefault()}
-      onDrop={(e) => {
-        const effect = carriedEffect()
-        if (!effect) return
-        e.preventDefault()
+      onContextMenu={(e) => {
         e.stopPropagation()
-        pick(clip.id, row, false)
-        void treat([clip.id], effect)
+        if (!selected) pick(clip.id, row, false)
+        setView({ stage: '', together: [] }) // its own panel has the menu
+        openMenu('clip', e)
       }}
+      {...takesEffect(clip.id, row)}
       onKeyDown={hand.key}
     >
       <canvas

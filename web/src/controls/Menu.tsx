@@ -18,6 +18,7 @@ import {
 import { type ReactNode, useRef, useState } from 'react'
 import { scale } from '../theme/size'
 import { Entry, inside, type Item, Open } from './MenuEntry'
+import { useOpenedAt } from './menuAt'
 
 type Props = {
   label: string
@@ -26,6 +27,8 @@ type Props = {
   /** What stands under the items; it is given a way to close the menu. */
   foot?: (shut: () => void) => ReactNode
   className?: string
+  /** The name by which it opens where something is pressed with the other button (see openMenu). */
+  named?: string
 }
 
 /** A button with a menu over everything else, as high as there is room. Arrow keys and letters lead through it; it goes
@@ -35,6 +38,7 @@ export function Menu({
   items,
   children,
   foot,
+  named,
   className = 'btn btn-xs btn-outline font-normal',
 }: Props) {
   const [open, setOpen] = useState(false)
@@ -64,6 +68,10 @@ export function Menu({
       }),
     ],
   })
+  useOpenedAt(named, (x, y) => {
+    refs.setPositionReference({ getBoundingClientRect: () => new DOMRect(x, y, 0, 0) })
+    setOpen(true)
+  })
   const { getReferenceProps, getFloatingProps, getItemProps } = useInteractions([
     useClick(context),
     useDismiss(context),
@@ -87,7 +95,10 @@ export function Menu({
         className={className}
         aria-label={label}
         {...getReferenceProps({
-          onClick: (e) => e.stopPropagation(),
+          onClick: (e) => {
+            refs.setPositionReference(anchor.current) // it may have stood elsewhere
+            e.stopPropagation()
+          },
           onKeyDown: (e) => (open || e.key === 'ArrowDown' || e.key === 'ArrowUp') && inside(e),
         })}
       >
