@@ -99,7 +99,7 @@ test-e2e: bin/shoal e2e/node_modules/.done chromium
 
 # Timings are for people to read, never for tests to judge.
 bench: bin/shoal e2e/node_modules/.done chromium
-	$(GO) test -run '^$$' -bench . -benchtime 1s ./internal/effect ./internal/engine ./internal/project ./internal/server ./internal/store
+	$(GO) test -run '^$$' -bench . -benchtime 1s ./internal/effect ./internal/engine ./internal/stretch ./internal/project ./internal/server ./internal/store
 	cd e2e && npx playwright test --project=bench
 
 screenshots: bin/shoal e2e/node_modules/.done chromium

@@ -196,3 +196,17 @@ func TestEveryWholeSoundStepIsKnownHere(t *testing.T) {
 		require.Len(t, sides[0], frames, k.ID)
 	}
 }
+
+// A piece of one frame, and one of silence, pass every step.
+func TestWhatIsNearlyNothingIsWorkedOutToo(t *testing.T) {
+	for _, k := range effect.Whole() {
+		p, folder, _ := sound(t)
+		p = change(t, p, &project.TrimClip{ID: "x", Edge: "end", By: -(frames - 1)})
+		p = treated(t, treated(t, p, "delay", nil), k.ID, nil)
+		if k.ID == "length" {
+			p = treated(t, p, k.ID, map[string]float64{"percent": 1000})
+		}
+		w, sides := made(t, p, folder)
+		require.Equal(t, w.Frames(), int64(len(sides[0])), k.ID)
+	}
+}
