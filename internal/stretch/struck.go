@@ -76,7 +76,7 @@ func (s *strokes) stroke(begin, end, place, to int) {
 	seam := min(s.seam, begin, place)
 	first := min(to, place+s.attack)
 	s.put(begin-seam, place-seam, first+s.grain, seam) // its attack, and what naturally follows: the next fades in over that
-	from, at := begin+first-place, first            // which frame of the source stands where
+	from, at := begin+first-place, first               // which frame of the source stands where
 	for at < to {
 		want := int(math.Round(s.m.back(float64(at + s.grain/2))))
 		next := s.match(want-s.grain/2, from, begin, end)
