@@ -92,10 +92,10 @@ func TestWhatFollowsRunsLiveOnWhatIsWorkedOut(t *testing.T) {
 
 // Where a clip rings on, what lies before and behind its extent is heard.
 func TestTailsLieOnBothSidesOfAPieceThatRings(t *testing.T) {
-	s, x, _, _ := worked(t)
+	s, _, _, _ := worked(t)
 	s.change(&project.TreatClips{Clips: []string{"x"}, Effect: "delay"}, &project.TreatClips{Clips: []string{"x"}, Effect: "backwards"},
 		&project.SetClip{ID: "x", Start: ptrTo(int64(3 * rate))})
-	x, _ = s.doc.ClipByID("x")
+	x, _ := s.doc.ClipByID("x")
 	w, _ := WorkOf(s.doc, x, s.doc.Clock())
 	require.Positive(t, w.Lead)
 	made := make([]float64, w.Frames())
