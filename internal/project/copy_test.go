@@ -12,9 +12,10 @@ import (
 )
 
 // Whatever a document holds, a change makes a copy that equals it and shares nothing with it that could be changed in
-// place: but points of lines and of swells, which are always given anew.
+// place: but points of lines and of swells, extents and what clips were made from, which are always given anew.
 func TestACopyIsEqualAndSharesNothing(t *testing.T) {
-	shared := map[reflect.Type]bool{reflect.TypeFor[[]project.Point](): true, reflect.TypeFor[[]project.Swell](): true}
+	shared := map[reflect.Type]bool{reflect.TypeFor[[]project.Point](): true, reflect.TypeFor[[]project.Swell](): true,
+		reflect.TypeFor[*project.Extent](): true, reflect.TypeFor[*project.Made](): true}
 	seen := map[reflect.Type]bool{}
 	for seed := range uint64(30) {
 		r := rand.New(rand.NewPCG(seed, 12))

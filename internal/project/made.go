@@ -6,11 +6,24 @@ import (
 	"slices"
 )
 
-// Made is what a clip was before its treatment was made permanent. It is never changed, only replaced.
+// Made is what a clip's sound was made from: clips as they were, with their treatments. It is never changed, only
+// replaced.
 type Made struct {
-	Clip      Clip       `json:"clip" required:"true"`
-	Treatment *Treatment `json:"treatment,omitempty"`
-	Lead      int64      `json:"lead,omitempty"` // frames that now sound before where it began
+	Clips      []Clip       `json:"clips" required:"true"`
+	Treatments []*Treatment `json:"treatments,omitempty"`
+	Lead       int64        `json:"lead,omitempty"` // frames of the sound before the first of them begins
+}
+
+// madeFrom is what is kept of clips.
+func (p *Project) madeFrom(clips []*Clip, lead int64) *Made {
+	m := &Made{Lead: lead}
+	for _, x := range clips {
+		m.Clips = append(m.Clips, *x)
+		if t, ok := p.TreatmentByID(x.Treatment); ok && !slices.ContainsFunc(m.Treatments, func(k *Treatment) bool { return k.ID == t.ID }) {
+			m.Treatments = append(m.Treatments, Clone(t))
+		}
+	}
+	return m
 }
 
 // MakePermanent gives a clip a sound of its own in place of its treatment: what was made of it. Its level, its swell
@@ -27,17 +40,15 @@ func (c *MakePermanent) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, Gone("the clip")
 	}
 	x := row.Clips[i]
-	t, ok := p.TreatmentByID(x.Treatment)
-	if !ok {
+	if _, ok = p.TreatmentByID(x.Treatment); !ok {
 		return nil, fmt.Errorf("%s has no treatment that could be made permanent", x.Name)
 	}
 	if c.Audio.Frames < 1 || c.Lead < 0 || c.Lead >= c.Audio.Frames {
 		return nil, fmt.Errorf("what was made of %s has %d frames, %d of them before it", x.Name, c.Audio.Frames, c.Lead)
 	}
 	clock := p.Clock()
-	made := &Made{Clip: *x, Treatment: Clone(t), Lead: c.Lead}
 	n := *x
-	n.Audio, n.Treatment, n.Rings, n.Extent, n.Made = c.Audio.Hash, "", false, nil, made
+	n.Audio, n.Treatment, n.Rings, n.Extent, n.Made = c.Audio.Hash, "", false, nil, p.madeFrom([]*Clip{x}, c.Lead)
 	n.Start = x.BeginsAt(clock) - c.Lead
 	n.Offset, n.Frames = max(0, -n.Start), c.Audio.Frames
 	n.Start = max(0, n.Start)
@@ -69,7 +80,62 @@ func (x *Clip) swellFrom(frame, lead int64) (out []Swell) {
 	return slices.Insert(out, 0, first)
 }
 
-// BringBack gives a clip back what it was before its treatment was made permanent, where it lies now.
+// PrintClips puts a sound in the place of clips of one row: what comes of them behind the row's chain. It enters there, so
+// that all else on the row stays as it is. What it was made from is kept.
+type PrintClips struct {
+	Clips []string `json:"clips"`
+	ID    string   `json:"id"` // of the new clip
+	Audio Audio    `json:"audio"`
+	Start int64    `json:"start"` // song frame
+}
+
+func (c *PrintClips) apply(p *Project, effects Effects) ([]Change, error) {
+	row, clips, err := p.clipsOfOneRow(c.Clips)
+	if err != nil {
+		return nil, err
+	}
+	if c.Start < 0 || c.Audio.Frames < 1 {
+		return nil, fmt.Errorf("a print of %d frames from frame %d on", c.Audio.Frames, c.Start)
+	}
+	clock := p.Clock()
+	n := &Clip{ID: c.ID, Name: ShortName(c.Audio.Name), Audio: c.Audio.Hash, Start: c.Start, Frames: c.Audio.Frames, Exact: true,
+		Enters: EntersBehind, Tint: clips[0].Tint, Follows: clips[0].Follows}
+	if n.ID == "" {
+		n.ID = NewID()
+	}
+	if n.Follows {
+		n.Start = int64(math.Round(clock.Tick(c.Start)))
+	}
+	n.Made = p.madeFrom(clips, clips[0].BeginsAt(clock)-c.Start)
+	index := slices.Index(row.Clips, clips[0])
+	list := []Change{&AddAudio{c.Audio}}
+	for _, x := range clips {
+		list = append(list, &RemoveClip{x.ID})
+	}
+	return p.each(effects, append(list, &AddClip{row.ID, index, n})...)
+}
+
+// clipsOfOneRow are clips by their begin, and the row on which all of them lie.
+func (p *Project) clipsOfOneRow(ids []string) (row *Channel, clips []*Clip, err error) {
+	for _, id := range ids {
+		at, i, ok := p.findClip(id)
+		if !ok {
+			return nil, nil, Gone("the clip")
+		}
+		if row != nil && at != row {
+			return nil, nil, fmt.Errorf("these clips lie on %s and %s: print those of one row at a time", row.Name, at.Name)
+		}
+		row, clips = at, append(clips, at.Clips[i])
+	}
+	if len(clips) == 0 {
+		return nil, nil, fmt.Errorf("select the clips that are to be printed")
+	}
+	clock := p.Clock()
+	slices.SortStableFunc(clips, func(a, b *Clip) int { return compare(a.BeginsAt(clock), b.BeginsAt(clock)) })
+	return row, clips, nil
+}
+
+// BringBack gives a clip back what it was made from, where it lies now: the last round of printing.
 type BringBack struct {
 	ID string `json:"id"`
 }
@@ -80,24 +146,33 @@ func (c *BringBack) apply(p *Project, effects Effects) ([]Change, error) {
 		return nil, Gone("the clip")
 	}
 	x := row.Clips[i]
-	if x.Made == nil {
+	if x.Made == nil || len(x.Made.Clips) == 0 {
 		return nil, fmt.Errorf("%s has not been made from anything: there is nothing to bring back", x.Name)
 	}
 	clock := p.Clock()
-	n := x.Made.Clip
-	n.ID, n.Name, n.Gain, n.Mute, n.Tint, n.Over, n.Follows = x.ID, x.Name, x.Gain, x.Mute, x.Tint, x.Over, x.Follows
-	n.Start = max(0, x.BeginsAt(clock)-x.Offset+x.Made.Lead)
-	if n.Follows {
-		n.Start = int64(math.Round(clock.Tick(n.Start)))
-	}
+	by := x.BeginsAt(clock) - x.Offset + x.Made.Lead - x.Made.Clips[0].BeginsAt(clock)
 	var list []Change
-	if t := x.Made.Treatment; t != nil {
+	for _, t := range x.Made.Treatments {
 		list = append(list, &PutTreatment{len(p.Treatments), t})
 	}
-	return p.each(effects, append(list, &RemoveClip{x.ID}, &AddClip{row.ID, i, &n})...)
+	list = append(list, &RemoveClip{x.ID})
+	for k := range x.Made.Clips {
+		n := x.Made.Clips[k]
+		if n.ID == x.ID { // it is the same clip: what was set of it since stays
+			n.Name, n.Gain, n.Mute, n.Tint, n.Over, n.Enters = x.Name, x.Gain, x.Mute, x.Tint, x.Over, x.Enters
+		} else if _, taken := p.ClipByID(n.ID); taken {
+			n.ID = NewID()
+		}
+		start := max(0, n.BeginsAt(clock)+by)
+		if n.Start = start; n.Follows {
+			n.Start = int64(math.Round(clock.Tick(start)))
+		}
+		list = append(list, &AddClip{row.ID, i + k, &n})
+	}
+	return p.each(effects, list...)
 }
 
 // uses reports whether a clip plays a sound, or was made from it.
 func (x *Clip) uses(hash string) bool {
-	return x.Audio == hash || x.Made != nil && x.Made.Clip.uses(hash)
+	return x.Audio == hash || x.Made != nil && slices.ContainsFunc(x.Made.Clips, func(y Clip) bool { return y.uses(hash) })
 }

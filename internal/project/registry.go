@@ -122,6 +122,7 @@ var registry = map[string]func() Change{
 	"clip.fade":         func() Change { return &FadeClip{} },
 	"clip.fit":          func() Change { return &FitClip{} },
 	"clip.permanent":    func() Change { return &MakePermanent{} },
+	"clips.print":       func() Change { return &PrintClips{} },
 	"clip.bring-back":   func() Change { return &BringBack{} },
 	"clips.treat":       func() Change { return &TreatClips{} },
 	"clips.paste":       func() Change { return &PasteClips{} },

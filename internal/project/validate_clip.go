@@ -31,8 +31,10 @@ func (p *Project) checkClip(x *Clip) error {
 		return fmt.Errorf("%d frames from %d on do not lie within its audio of %d frames", x.Frames, x.Offset, a.Frames)
 	}
 	if x.Made != nil {
-		if _, ok := p.AudioByHash(x.Made.Clip.Audio); !ok {
-			return fmt.Errorf("the sound %.12s that it was made from is not in the project", x.Made.Clip.Audio)
+		for i := range x.Made.Clips {
+			if from := x.Made.Clips[i].Audio; !p.hasAudio(from) {
+				return fmt.Errorf("the sound %.12s that it was made from is not in the project", from)
+			}
 		}
 	}
 	if x.FadeIn < 0 || x.FadeOut < 0 || x.FadeIn > x.Frames || x.FadeOut > x.Frames-x.FadeIn {
@@ -69,4 +71,9 @@ func checkSwell(points []Swell) error {
 		}
 	}
 	return nil
+}
+
+func (p *Project) hasAudio(hash string) bool {
+	_, ok := p.AudioByHash(hash)
+	return ok
 }

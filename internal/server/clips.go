@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -83,8 +84,23 @@ func (s *Server) normalise(c *gin.Context) {
 	s.revised(c, id, label)
 }
 
-// makePermanent prints clips with their treatments, and lets them play that, as one change.
+// printsOfClips makes prints of clips, which become one change.
+type printsOfClips func(
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string, keep func(audiofile.Entry, string) error,
+	progress func(float64),
+) ([]project.Change, error)
+
+// makePermanent prints clips with their treatments, and lets them play that.
 func (s *Server) makePermanent(c *gin.Context) {
+	s.printClips(c, "Make treatments permanent", printing.MakePermanent)
+}
+
+// printInPlace prints clips through their row's chain, and puts that in their place.
+func (s *Server) printInPlace(c *gin.Context) {
+	s.printClips(c, "Print clips where they stand", printing.InPlace)
+}
+
+func (s *Server) printClips(c *gin.Context, label string, prints printsOfClips) {
 	author, id, doc, ok := s.writer(c)
 	if !ok {
 		return
@@ -95,12 +111,11 @@ func (s *Server) makePermanent(c *gin.Context) {
 		return
 	}
 	keep := func(e audiofile.Entry, name string) error { return s.keepSound(c, e, name, "print") }
-	list, err := printing.MakePermanent(c.Request.Context(), doc, s.folder, spec.Clips, keep, s.progress(c))
+	list, err := prints(c.Request.Context(), doc, s.folder, spec.Clips, keep, s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))
 		return
 	}
-	label := "Make treatments permanent"
 	if err := s.desk.Change(c.Request.Context(), id, author, label, func(*project.Project) []project.Change { return list }); err != nil {
 		fail(c, err)
 		return

@@ -51,7 +51,7 @@ func TestATreatmentIsMadePermanentAndBroughtBack(t *testing.T) {
 	d.ask("POST", "/api/projects/"+id+"/clips/permanent", ClipList{Clips: []string{clip.ID}}, &Revised{})
 	now := d.open(id).Channels[0].Clips[0]
 	require.NotEqual(t, clip.Audio, now.Audio)
-	require.Equal(t, clip.Audio, now.Made.Clip.Audio)
+	require.Equal(t, clip.Audio, now.Made.Clips[0].Audio)
 	d.ask("POST", "/api/projects/"+id+"/undo", nil, &Revised{})
 	require.Equal(t, clip.Audio, d.open(id).Channels[0].Clips[0].Audio)
 	d.refused("none of these clips", "POST", "/api/projects/"+id+"/clips/permanent", ClipList{Clips: []string{}})

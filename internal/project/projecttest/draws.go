@@ -283,7 +283,13 @@ func (d *drawing) ofSong() project.Change {
 func (d *drawing) ofPieces() project.Change {
 	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
-	switch d.r.IntN(17) {
+	switch d.r.IntN(18) {
+	case 17:
+		made := &project.PrintClips{Clips: []string{id}, Start: int64(d.r.IntN(9000))}
+		if len(d.p.Audio) > 0 {
+			made.Audio = d.p.Audio[0]
+		}
+		return made
 	case 16:
 		return &project.FadeClip{ID: id, Edge: []string{"begin", "end"}[d.r.IntN(2)], Ticks: int64(d.r.IntN(2000))}
 	case 14:

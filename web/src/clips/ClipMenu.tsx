@@ -2,6 +2,7 @@ import type { Channel, Clip } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { setView, view } from '../session/view'
 import * as actions from './actions'
+import { bringBack, printInPlace } from './permanent'
 import { backwards } from './treatment'
 
 /** What can be done with the selected clips. */
@@ -25,6 +26,12 @@ export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Ch
           key: 'C',
           run: () => setView({ dialog: { kind: 'repeats', clip: first.id } }),
           off: clips.length > 1,
+        },
+        { text: 'Print it where it stands', key: 'P', run: () => void printInPlace(clips) },
+        {
+          text: 'One round back',
+          run: () => void bringBack(clips),
+          off: !clips.some((c) => c.made),
         },
         { text: 'Play it backwards', run: () => void backwards(clips) },
         { text: 'Fit it to whole bars', run: () => void actions.fitToBars(clips) },

@@ -97,7 +97,7 @@ function About({ clips, channel }: { clips: Clip[]; channel: Channel }) {
   if (clips.length > 1) return <>{`on ${channel.name} and where else they lie`}</>
   return (
     <>
-      {first.made ? 'made permanent · ' : ''}
+      {first.made ? (first.enters ? 'a print · ' : 'made permanent · ') : ''}
       {`${seconds(first.frames)} s on ${channel.name} · ${seconds(first.offset)} to ${seconds(first.offset + first.frames)} s of ${source?.name ?? '?'}`}
     </>
   )

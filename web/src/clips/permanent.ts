@@ -1,28 +1,30 @@
 import type { Clip } from '../api/types'
-import { answer, api } from '../api/client'
+import { answer, api, type Waiting } from '../api/client'
 import { change } from '../session/changes'
-import { notice, projectId, refused } from '../session/store'
-import { setView } from '../session/view'
+import { notice, projectId, refused, theProject } from '../session/store'
+import { setView, view } from '../session/view'
 import { work } from '../session/works'
+import { chosen } from './chosen'
 
-/* Treatments for good: what was made of a clip takes its place, and what it was made from is kept. */
+/* Clips for good: what was made of them takes their place, and what it was made from is kept. */
+
+const many = (clips: Clip[]) => (clips.length === 1 ? clips[0]!.name : `${clips.length} clips`)
+
+const asked = (clips: Clip[], w: Waiting) => ({
+  params: { path: { id: projectId() } },
+  body: { clips: clips.map((c) => c.id) },
+  signal: w.signal,
+  headers: { 'X-Work': w.work },
+})
 
 /** Prints clips with their treatments and lets them play that. */
 export async function makePermanent(clips: Clip[]) {
-  const name = clips.length === 1 ? clips[0]!.name : `${clips.length} clips`
   try {
-    await work(`Printing ${name}`, (w) =>
-      answer(
-        api.POST('/api/projects/{id}/clips/permanent', {
-          params: { path: { id: projectId() } },
-          body: { clips: clips.map((c) => c.id) },
-          signal: w.signal,
-          headers: { 'X-Work': w.work },
-        }),
-      ),
+    await work(`Printing ${many(clips)}`, (w) =>
+      answer(api.POST('/api/projects/{id}/clips/permanent', asked(clips, w))),
     )
     setView({ stage: '', together: [] })
-    notice(`${name} is permanent now. What it was made from is kept.`, 'info', {
+    notice(`${many(clips)} is permanent now. What it was made from is kept.`, 'info', {
       text: 'Bring it back',
       run: () => void bringBack(clips),
     })
@@ -31,12 +33,37 @@ export async function makePermanent(clips: Clip[]) {
   }
 }
 
-/** Gives clips back what they were before their treatments were made permanent. */
-export const bringBack = (clips: Clip[]) =>
-  change(
+/** Prints the selected clips through their rows' chains and puts that in their place, behind the chain. */
+export async function printInPlace(clips = chosen()) {
+  if (!clips.length) return
+  const before = new Set(all().map((c) => c.id))
+  try {
+    await work(`Printing ${many(clips)}`, (w) =>
+      answer(api.POST('/api/projects/{id}/clips/print', asked(clips, w))),
+    )
+  } catch (e) {
+    return refused(e)
+  }
+  const prints = all().filter((c) => !before.has(c.id))
+  // unless somebody has gone elsewhere meanwhile
+  if (view().clips.every((id) => clips.some((c) => c.id === id)))
+    setView({ clips: prints.map((c) => c.id), stage: '', together: [] })
+  notice(`Printed: ${many(prints)}. It comes in behind the chain.`, 'info', {
+    text: 'One round back',
+    run: () => void bringBack(prints),
+  })
+}
+
+const all = () => (theProject()?.channels ?? []).flatMap((c) => c.clips)
+
+/** Gives clips back what they were made from: one round. */
+export const bringBack = (clips: Clip[]) => {
+  const made = clips.map((c) => all().find((x) => x.id === c.id)).filter((c) => c?.made)
+  return change(
     'Bring back what clips were made from',
-    ...clips.map((c) => ({ type: 'clip.bring-back' as const, do: { id: c.id } })),
+    ...made.map((c) => ({ type: 'clip.bring-back' as const, do: { id: c!.id } })),
   )
+}
 
 /** Whether whole-sound steps are worked out only when somebody asks: for people with long sounds. */
 export const workWhenAsked = (on: boolean) =>

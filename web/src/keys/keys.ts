@@ -8,6 +8,7 @@ import * as clips from '../clips/actions'
 import { pickBeside } from '../clips/chosen'
 import { copyClips } from '../clips/copy'
 import { hearPiece, loopPiece } from '../clips/hearing'
+import { printInPlace } from '../clips/permanent'
 import * as treatment from '../clips/treatment'
 import { clearMarks } from '../controls/Depth'
 import { shownChain } from '../document/chain'
@@ -363,6 +364,12 @@ export const keys: { group: string; list: Key[] }[] = [
           'ctrl+x,meta+x': () => copyClips().then(() => clips.remove()),
           'ctrl+v,meta+v': () => paste(),
         },
+      },
+      {
+        key: 'P',
+        on: ['clip'],
+        says: 'Print it through its row, where it stands',
+        does: { p: () => printInPlace() },
       },
       { key: 'Q', on: ['clip'], says: 'Mute it', does: { q: clips.mute } },
       { key: 'N', on: ['clip'], says: 'Name it', does: { n: clips.rename } },
