@@ -91,6 +91,7 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   heard before is heard, then there is a cross-fade of 10 ms. Renders wait for it. A piece is worked out up to 10 minutes long.
 - Stages that stand before a whole-sound step run for their tail too, 30 s at most. Backwards turns tails to the left of the sound, which keeps its place.
   Tails beyond the extent are heard where the clip rings on.
+- Clips printed where they stand come in behind the chain; together with what stays on the row they are what was heard, below -140 dBFS, and a tail is kept until it is below -100.
 - Backwards twice is the source, bit for bit; so are a pitch of 0 and a length of 100 %. A piece made permanent sounds as it did, below -140 dBFS.
 - Held sounds are stretched by a phase vocoder (windows of 43 ms for one voice, 85 ms for several, eight over every frame) with phases locked to the peaks of the
   spectrum (Laroche and Dolson, IEEE TSAP 7/3, 1999), in the form that compares two windows of the source a hop apart (Puckette 1995); all sides are
