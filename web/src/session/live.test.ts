@@ -24,6 +24,8 @@ vi.mock('../engine/engine', () => ({
     loop() {}
     atEnd() {}
     rms() {}
+    told: string[][] = []
+    worked = (keys: string[]) => this.told.push(keys)
     close() {
       this.closed = true
     }
@@ -33,6 +35,7 @@ vi.mock('../engine/engine', () => ({
 type Kept = {
   given: { name: string; fresh: boolean }[]
   moved: [string, string, number][]
+  told: string[][]
   closed: boolean
 }
 const engine = () => theEngine() as unknown as Kept
@@ -55,6 +58,24 @@ afterEach(() => {
   close()
   vi.useRealTimers()
   vi.unstubAllGlobals()
+})
+
+test('the engine is told what has been worked out, each thing once, and a new engine all of it', async () => {
+  const work = (key: string, state: string) => ({ key, clips: ['c'], state, progress: 1, frames: 1, lead: 0 })
+  const hear = (...worked: object[]) => FakeSocket.last.onmessage({ data: JSON.stringify({ worked }) })
+  hear(work('a', 'running'))
+  expect(now().worked.map((w) => w.state)).toEqual(['running'])
+  expect(engine().told).toEqual([])
+  hear(work('a', 'done'))
+  hear(work('a', 'done'), work('b', 'waiting'))
+  expect(engine().told).toEqual([['a']])
+  hear(work('a', 'done'), work('b', 'done'))
+  expect(engine().told.at(-1)).toEqual(['a', 'b'])
+  // whoever comes back asks
+  server.answers['GET /api/projects/p/works'] = [work('c', 'done')]
+  FakeSocket.last.onopen()
+  await settled()
+  expect(engine().told.at(-1)).toEqual(['c'])
 })
 
 test('a project is opened, given to a new engine and listened to', () => {
