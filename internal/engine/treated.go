@@ -46,7 +46,8 @@ func PieceDocument(p *project.Project, tempo float64, chain project.Chain, clip 
 
 // newTreated lays out a strip for what is laid of one clip, or of several in which one sound goes on.
 func newTreated(
-	p *project.Project, t *project.Treatment, live *project.Chain, sound *pages.Sound, x project.Laid, clock *project.Clock, lib *pages.Library,
+	p *project.Project, t *project.Treatment, live *project.Chain, sound *pages.Sound, x project.Laid, clock *project.Clock,
+	lib *pages.Library,
 ) *treated {
 	clip := &project.Clip{ID: pieceRow, Name: x.Clip.Name, Audio: sound.Hash, Offset: x.Offset, Frames: x.To - x.From, Exact: true}
 	if x.Clip.Rings { // what fades is what goes in: it rings on behind it

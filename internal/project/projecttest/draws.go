@@ -283,27 +283,10 @@ func (d *drawing) ofSong() project.Change {
 func (d *drawing) ofPieces() project.Change {
 	id, far := d.pick(d.clips), int64(d.r.IntN(40000)-20000)
 	snap := project.Snap{Grid: int64(d.r.IntN(2) * 240), Near: int64(d.r.IntN(2) * 500)}
-	switch d.r.IntN(18) {
-	case 17:
-		made := &project.PrintClips{Clips: []string{id}, Start: int64(d.r.IntN(9000))}
-		if len(d.p.Audio) > 0 {
-			made.Audio = d.p.Audio[0]
-		}
-		return made
-	case 16:
-		return &project.FadeClip{ID: id, Edge: []string{"begin", "end"}[d.r.IntN(2)], Ticks: int64(d.r.IntN(2000))}
-	case 14:
-		made := &project.MakePermanent{ID: id}
-		if len(d.p.Audio) > 0 {
-			made.Audio = d.p.Audio[0]
-		}
-		return made
-	case 15:
-		return &project.BringBack{ID: id}
-	case 12:
-		return &project.FitClip{ID: id, Frames: int64(d.r.IntN(60000))}
-	case 13:
-		return d.wholeStep(id)
+	if d.r.IntN(3) == 0 {
+		return d.ofMadePieces(id)
+	}
+	switch d.r.IntN(12) {
 	case 11:
 		return d.pasted(id)
 	case 9:
@@ -348,6 +331,32 @@ func (d *drawing) ofPieces() project.Change {
 		}
 		enters := []string{"", project.EntersBehind}[d.r.IntN(2)]
 		return &project.SetClip{ID: id, Enters: &enters, Swell: &swell, InShape: &shape, Over: &over, OutBend: &bend, Mute: &d.yes}
+	}
+}
+
+// ofMadePieces draws a change of what is worked out for clips and printed of them.
+func (d *drawing) ofMadePieces(id string) project.Change {
+	switch d.r.IntN(6) {
+	case 0:
+		made := &project.PrintClips{Clips: []string{id}, Start: int64(d.r.IntN(9000))}
+		if len(d.p.Audio) > 0 {
+			made.Audio = d.p.Audio[0]
+		}
+		return made
+	case 1:
+		return &project.FadeClip{ID: id, Edge: []string{"begin", "end"}[d.r.IntN(2)], Ticks: int64(d.r.IntN(2000))}
+	case 2:
+		made := &project.MakePermanent{ID: id}
+		if len(d.p.Audio) > 0 {
+			made.Audio = d.p.Audio[0]
+		}
+		return made
+	case 3:
+		return &project.BringBack{ID: id}
+	case 4:
+		return &project.FitClip{ID: id, Frames: int64(d.r.IntN(60000))}
+	default:
+		return d.wholeStep(id)
 	}
 }
 
