@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useState } from 'react'
 import type { Clip } from '../api/types'
 import { useSession } from '../session/store'
 import { pick } from './chosen'
@@ -6,14 +6,13 @@ import { Treated, useTreatmentWords } from './Treated'
 import type { Lens } from '../document/time'
 import { openMenu } from '../controls/menuAt'
 import { setView, useView } from '../session/view'
+import { ClipWave } from './ClipWave'
 import { CutMarks } from './CutMarks'
 import { takesEffect } from './drop'
 import { Fades } from './Fades'
 import { SwellCurve } from './SwellCurve'
 import { useHand } from './useHand'
-import { useSeen } from './useSeen'
-import { drawWave, useOverview } from './wave'
-import { useShown, useWorked } from './worked'
+import { useWorked } from './worked'
 import { WorkOnClip } from './WorkOnClip'
 
 type Props = { clip: Clip; row: string; start: number; lens: Lens; width: number; height: number }
@@ -23,14 +22,7 @@ const ROOMY = 44
 
 /** A clip in its row: its sound, its fades and its swell; it is carried, and its edges are moved. */
 export function ClipView({ clip, row, start, lens, width, height }: Props) {
-  const shown = useShown(clip)
   const work = useWorked(clip.id)
-  const { data, isError } = useOverview(shown.hash)
-  const { data: source } = useOverview(shown.hash === clip.audio ? '' : clip.audio)
-  const shift = shown.shift
-  const canvas = useRef<HTMLCanvasElement>(null)
-  const seen = useSeen(canvas)
-  const theme = useThemeTurns()
   const selected = useView((v) => v.clips.includes(clip.id))
   const hand = useHand(clip, row, lens)
   const treated = useSession((s) => s.project?.treatments?.find((t) => t.id === clip.treatment))
@@ -43,12 +35,6 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
   const last = start + clip.frames + (grip === 'end' ? by : 0)
   const from = Math.max(0, lens.x(first))
   const to = Math.min(width, lens.x(last))
-  useEffect(() => {
-    if (!canvas.current || !data || !seen || to <= from) return
-    const shown = grip === 'slip' ? { ...clip, offset: clip.offset - by } : clip
-    const width = Math.ceil(to - from)
-    drawWave(canvas.current, data, { clip: shown, start, lens, from, width, height, shift, source })
-  }, [seen, data, source, shift, clip, grip, by, start, lens, from, to, height, theme])
   if (to <= from) return null
   const moved = grip === 'move' ? hand.drag!.by : 0
   const roomy = height >= ROOMY
@@ -87,19 +73,15 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       {...takesEffect(clip.id, row)}
       onKeyDown={hand.key}
     >
-      <canvas
-        ref={canvas}
-        className="rounded-[2px] border"
-        style={{
-          width: '100%',
-          height,
-          background: 'var(--card)',
-          borderColor: selected ? 'var(--ink)' : hand.drag ? 'var(--deep)' : 'var(--hair)',
-          boxShadow: selected ? '0 0 0 1px var(--ink)' : undefined,
-          borderStyle: clip.mute ? 'dashed' : 'solid',
-        }}
-        aria-label={`Clip ${clip.name}`}
-        role="img"
+      <ClipWave
+        clip={grip === 'slip' ? { ...clip, offset: clip.offset - by } : clip}
+        start={start}
+        lens={lens}
+        from={from}
+        width={Math.ceil(to - from)}
+        height={height}
+        edge={selected ? 'var(--ink)' : hand.drag ? 'var(--deep)' : 'var(--hair)'}
+        lit={selected}
       />
       <Fades clip={clip} lens={lens} height={height} open={roomy && selected && !hand.drag} />
       <SwellCurve
@@ -120,24 +102,8 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
           {clip.name}
         </span>
       )}
-      {isError && (
-        <span className="absolute inset-0 grid place-items-center text-small">
-          {clip.name}: the waveform cannot be drawn
-        </span>
-      )}
     </div>
   )
 }
 
 const cursors = { move: 'grab', begin: 'ew-resize', end: 'ew-resize', slip: 'col-resize' }
-
-/** Counts how often the theme was turned: what is drawn in its colours is drawn anew. */
-function useThemeTurns() {
-  const [turns, setTurns] = useState(0)
-  useEffect(() => {
-    const f = () => setTurns((n) => n + 1)
-    window.addEventListener('shoal-theme', f)
-    return () => window.removeEventListener('shoal-theme', f)
-  }, [])
-  return turns
-}
