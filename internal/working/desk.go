@@ -27,6 +27,7 @@ type Desk struct {
 	document func(ctx context.Context, id string) (*project.Project, int64, error)
 	tell     func(project string, list []Status)
 
+	telling  sync.Mutex // what is told is never older than what was told before it
 	mu       sync.Mutex
 	projects map[string]*watched
 	wake     chan struct{}
@@ -93,11 +94,20 @@ func (d *Desk) Look(ctx context.Context, id string) ([]Status, error) {
 	if d.now != "" && !d.wanted(d.now) {
 		d.stop() // nobody needs it any more
 	}
-	list := d.statuses(w)
 	d.mu.Unlock()
 	d.rouse()
+	return d.tellOne(id), nil
+}
+
+// tellOne tells how things stand in a project now.
+func (d *Desk) tellOne(id string) []Status {
+	d.telling.Lock()
+	defer d.telling.Unlock()
+	d.mu.Lock()
+	list := d.statuses(d.watched(id))
+	d.mu.Unlock()
 	d.tell(id, list)
-	return list, nil
+	return list
 }
 
 // wanted reports whether any project still needs a key.
@@ -142,13 +152,12 @@ func (d *Desk) set(id, key string, do func(w *watched) error) error {
 		return errors.New("no clip needs this any more: its treatment has changed")
 	}
 	err := do(w)
-	list := d.statuses(w)
 	d.mu.Unlock()
 	if err != nil {
 		return err
 	}
 	d.rouse()
-	d.tell(id, list)
+	d.tellOne(id)
 	return nil
 }
 
@@ -242,14 +251,14 @@ func (d *Desk) ended(key string, err error, called bool) {
 // tellAll tells how things stand in every project that needs a key.
 func (d *Desk) tellAll(key string) {
 	d.mu.Lock()
-	lists := map[string][]Status{}
+	var ids []string
 	for id, w := range d.projects {
 		if _, needed := w.done[key]; needed {
-			lists[id] = d.statuses(w)
+			ids = append(ids, id)
 		}
 	}
 	d.mu.Unlock()
-	for id, list := range lists {
-		d.tell(id, list)
+	for _, id := range ids {
+		d.tellOne(id)
 	}
 }
