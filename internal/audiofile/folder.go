@@ -217,17 +217,27 @@ func (f *Folder) Import(ctx context.Context, r io.ReadSeeker, rate int, progress
 	return e, form, err
 }
 
-// Page reads frames [page·size, …) of a sound, one slice a channel.
-func (f *Folder) Page(hash string, page, size int) ([][]float32, error) {
+// open opens a sound; whoever asks closes the file.
+func (f *Folder) open(hash string) (*os.File, *wavReader, error) {
 	file, err := os.Open(f.Path(hash))
 	if err != nil {
-		return nil, fmt.Errorf("audio %.12s is not there", hash)
+		return nil, nil, fmt.Errorf("audio %.12s is not there", hash)
 	}
-	defer file.Close()
 	w, err := openWAV(file)
 	if err != nil {
-		return nil, fmt.Errorf("audio %.12s: %w", hash, err)
+		_ = file.Close()
+		return nil, nil, fmt.Errorf("audio %.12s: %w", hash, err)
 	}
+	return file, w, nil
+}
+
+// Page reads frames [page·size, …) of a sound, one slice a channel.
+func (f *Folder) Page(hash string, page, size int) ([][]float32, error) {
+	file, w, err := f.open(hash)
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
 	from := int64(page) * int64(size)
 	if page < 0 || from >= w.f.Frames {
 		return nil, fmt.Errorf("audio %.12s has no page %d", hash, page)
@@ -259,15 +269,11 @@ const OverviewFrames = 512
 // Overview returns what is needed to draw a sound: for every 512 frames the
 // peak and the RMS of the louder channel, each as 255·√value.
 func (f *Folder) Overview(hash string) ([]byte, error) {
-	file, err := os.Open(f.Path(hash))
+	file, w, err := f.open(hash)
 	if err != nil {
-		return nil, fmt.Errorf("audio %.12s is not there", hash)
+		return nil, err
 	}
 	defer file.Close()
-	w, err := openWAV(file)
-	if err != nil {
-		return nil, fmt.Errorf("audio %.12s: %w", hash, err)
-	}
 	block := make([][]float64, w.f.Channels)
 	for c := range block {
 		block[c] = make([]float64, OverviewFrames)

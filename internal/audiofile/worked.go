@@ -72,15 +72,11 @@ const sidesAtOnce = 1 << 16
 
 // Sides reads frames [from, to) of a sound, one slice a channel.
 func (f *Folder) Sides(hash string, from, to int64) ([][]float64, error) {
-	file, err := os.Open(f.Path(hash))
+	file, w, err := f.open(hash)
 	if err != nil {
-		return nil, fmt.Errorf("audio %.12s is not there", hash)
+		return nil, err
 	}
 	defer file.Close()
-	w, err := openWAV(file)
-	if err != nil {
-		return nil, fmt.Errorf("audio %.12s: %w", hash, err)
-	}
 	if from < 0 || to > w.f.Frames || to <= from {
 		return nil, fmt.Errorf("audio %.12s has %d frames, and none from %d to %d", hash, w.f.Frames, from, to)
 	}
