@@ -7,7 +7,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/audiofile"
-	"shoal/internal/engine"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 )
@@ -15,8 +14,6 @@ import (
 // ClipList names clips.
 type ClipList struct {
 	Clips []string `json:"clips" required:"true"`
-	// Without asks for them as they would be without their treatments.
-	Without bool `json:"without,omitempty"`
 }
 
 // maxMeasured is how many clips are measured at once.
@@ -29,20 +26,27 @@ func (s *Server) clipLevels(c *gin.Context) {
 	if !ok {
 		return
 	}
-	if list.Without {
-		bare, _, err := project.Apply(doc, []project.Change{&project.GiveTreatment{Clips: list.Clips}}, engine.EffectInfo)
-		if err != nil {
-			fail(c, refuse(err))
-			return
-		}
-		doc = bare
-	}
 	levels, err := printing.MeasureClips(c.Request.Context(), doc, s.folder, list.Clips[:min(maxMeasured, len(list.Clips))])
 	if err != nil {
 		fail(c, refuse(err))
 		return
 	}
 	c.JSON(http.StatusOK, levels)
+}
+
+// untreated finds the gains with which clips are as loud without their treatment as with it.
+func (s *Server) untreated(c *gin.Context) {
+	var list ClipList
+	doc, ok := s.asked(c, &list)
+	if !ok {
+		return
+	}
+	gains, err := printing.AsLoudWithout(c.Request.Context(), doc, s.folder, list.Clips[:min(maxMeasured, len(list.Clips))])
+	if err != nil {
+		fail(c, refuse(err))
+		return
+	}
+	c.JSON(http.StatusOK, gains)
 }
 
 // clipMarks finds places at which a clip could be cut.

@@ -12,7 +12,7 @@ import (
 func (d *desktop) levelsOf(id string, clips ...string) []printing.ClipLevels {
 	d.t.Helper()
 	var levels []printing.ClipLevels
-	d.ask("POST", "/api/projects/"+id+"/clips/levels", ClipList{Clips: clips}, &levels)
+	d.ask("POST", "/api/projects/"+id+"/clips/levels", ClipList{clips}, &levels)
 	return levels
 }
 
@@ -48,9 +48,10 @@ func TestClipsAreMeasuredAndBroughtToALevel(t *testing.T) {
 	require.InDelta(t, after[0].Peak+9, louder[0].Peak, 0.01)
 	require.Positive(t, louder[0].Over, "samples beyond full scale are counted")
 	require.InDelta(t, after[1].Peak+5, louder[1].Peak, 0.01)
-	var without []printing.ClipLevels
-	d.ask("POST", "/api/projects/"+id+"/clips/levels", ClipList{Clips: []string{"soft"}, Without: true}, &without)
-	require.InDelta(t, after[1].Peak, without[0].Peak, 0.01, "as it would be without its treatment")
+	var gains []printing.GainOfClip
+	d.ask("POST", "/api/projects/"+id+"/clips/untreated", ClipList{[]string{"soft"}}, &gains)
+	require.Len(t, gains, 1)
+	require.InDelta(t, soft.Gain+5+(after[1].Peak-before[1].Peak), gains[0].Gain, 0.05, "as loud as with its treatment")
 }
 
 func TestWhatCannotBeNormalisedIsSaid(t *testing.T) {

@@ -148,6 +148,10 @@ func ofMeasures() []route {
 			inProject
 			ClipList
 		}{}, []printing.ClipLevels{}},
+		{"POST", "/api/projects/:id/clips/untreated", "The gains with which clips are as loud without their treatment.", (*Server).untreated, struct {
+			inProject
+			ClipList
+		}{}, []printing.GainOfClip{}},
 		{"POST", "/api/projects/:id/clips/marks", "Places at which a clip could be cut: onsets, the grid, sections.", (*Server).clipMarks, struct {
 			inProject
 			printing.MarkSpec

@@ -14,24 +14,14 @@ export const measure = (clips: Clip[]) =>
     }),
   )
 
-/** The gains with which clips are as loud without their treatment as with it, by the loudness that Go measures. */
-export async function untreated(clips: Clip[]) {
-  const [withIt, without] = await Promise.all([
-    measure(clips),
-    answer(
-      api.POST('/api/projects/{id}/clips/levels', {
-        params: { path: { id: projectId() } },
-        body: { clips: ids(clips), without: true },
-      }),
-    ),
-  ])
-  return clips.flatMap((c, i) => {
-    const [a, b] = [withIt[i]!, without[i]!]
-    // what is too short for a loudness has a mean level
-    const by = a.integrated > -70 && b.integrated > -70 ? a.integrated - b.integrated : a.rms - b.rms
-    return Number.isFinite(by) ? [{ id: c.id, gain: Math.min(36, Math.max(-120, c.gain + by)) }] : []
-  })
-}
+/** The gains with which clips are as loud without their treatment as with it. */
+export const untreated = (clips: Clip[]) =>
+  answer(
+    api.POST('/api/projects/{id}/clips/untreated', {
+      params: { path: { id: projectId() } },
+      body: { clips: ids(clips) },
+    }),
+  )
 
 /** Places at which a clip could be cut, in song frames. */
 export const marksOf = (clip: string, by: 'onsets' | 'grid' | 'sections', grid: number) =>
