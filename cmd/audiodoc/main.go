@@ -76,8 +76,11 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   frames of the source, so that it goes wherever the sound goes.
 - A treatment runs in the time of the piece: frame 0 is its first, its tempo that of the song where the piece begins. It reads
   ahead by as much as it is late, so that a treated piece comes no later. Pieces in which one sound goes on share its state.
-  After a seek into a piece it begins there, with nothing left of before. Lines, movers, handles, passages and keys from
+  After a seek into a piece it begins there, with nothing left of before. Movers, handles, passages and keys from
   elsewhere do not reach it.
+- Lines of what runs live in a treatment are counted in the time of the piece: their tick 0 lies at a frame of its sound (the
+  clip's origin: where it began when the first of them came), and from there they run with the tempo of the song. So cutting, trimming,
+  sliding and moving a clip leave them where they are in the sound, within half a tick. A step lands on its frame.
 - Onsets are peaks of the rise of the logarithmic spectrum in 48 bands against the neighbouring bands 15 ms before (Böck and
   Widmer, DAFx 2013), 30 ms apart at least, looked up in the energy to a millisecond. Against the strokes that the demo's drum
   and marimba were played with: precision and recall 0.98 and 0.95, within 10 ms.

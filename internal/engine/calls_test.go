@@ -122,7 +122,7 @@ func call(t *testing.T, r *rand.Rand, s *song, e *Engine, base **project.Project
 		e.HearAnyway(r.IntN(2) == 0)
 		e.Trip()
 		e.StopAtEnd(r.IntN(2) == 0)
-		_, _ = view.Line(p, id(), name, frame, frame+1000, 20, EffectInfo)
+		_, _ = view.Line(p, view.Seen{Owner: id(), Name: name, From: frame, To: frame + 1000, Steps: 20}, EffectInfo)
 		_, _ = view.Movables(p, id(), EffectInfo)
 	}
 }

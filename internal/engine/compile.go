@@ -61,6 +61,7 @@ type capture struct {
 	channel string   // empty: the main output
 	all     bool     // what leads nowhere runs too
 	rows    []string // these behind their faders, in place of the main output
+	time    lineTime // of lines; nil: the song's
 }
 
 // compile builds the plan of a valid document: for a print when only is given, else
@@ -76,6 +77,11 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 		doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{},
 		strips: map[string]*strip{}, flows: map[string]*outflow{}, sends: map[string]*sendStep{}, stages: map[string]*stageStep{},
 		trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}, clips: map[entry]*player{}, lib: lib,
+	}
+	c.plan.time = c.clock
+	if only != nil && only.time != nil {
+		c.plan.time = only.time
+		fmt.Fprintf(&c.shape, "lines from %d\n", only.time.Frame(0))
 	}
 	c.note(point)
 	c.collectTaps()
@@ -124,7 +130,11 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 // note takes down what moves parameters, and what of it and of the listener makes a plan another one.
 func (c *compiler) note(point Listening) {
 	doc := c.doc
+	pieces := doc.TreatmentOwners()
 	for _, l := range doc.Lines {
+		if pieces[l.Owner] != nil {
+			continue // the strips of pieces have it
+		}
 		c.lines[address{l.Owner, l.Name}] = l
 		fmt.Fprintf(&c.shape, "line %q %q %d %x\n", l.Owner, l.Name, len(l.Points), digest(l))
 	}
@@ -244,7 +254,7 @@ func (c *compiler) slot(owner, name string, d param.Param, v float64, lag int) *
 	s := newSlot(owner, name, d, v)
 	c.moves(s, lag)
 	if l, ok := c.lines[address{owner, name}]; ok && len(l.Points) > 0 && s.hold == nil { // a handle suspends it
-		s.line = newLine(l, s, c.clock)
+		s.line = newLine(l, s, c.plan.time)
 		s.track = make([]float64, Block)
 		c.plan.lined = append(c.plan.lined, linedSlot{s, lag})
 	}

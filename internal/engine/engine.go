@@ -183,16 +183,24 @@ func (e *Engine) movePieces(owner, name string, v float64, frames int) (ok bool)
 	if _, ok = e.latest().doc.TreatmentOf(owner); !ok {
 		return false
 	}
+	for _, p := range e.pieces() {
+		p.aim(owner, name, v, frames)
+	}
+	return true
+}
+
+// pieces are the plans of all strips that run.
+func (e *Engine) pieces() (plans []*plan) {
 	for _, p := range e.plans() {
 		for _, pl := range p.players {
 			pl.strips(func(t *treated) {
 				if t.plan != nil {
-					t.plan.aim(owner, name, v, frames)
+					plans = append(plans, t.plan)
 				}
 			})
 		}
 	}
-	return true
+	return plans
 }
 
 func (e *Engine) plans() []*plan {

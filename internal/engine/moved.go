@@ -77,7 +77,7 @@ func (c *compiler) moves(s *slot, lag int) {
 	if h, t, ok := c.doc.HandleOf(s.owner, s.name); ok {
 		own := newSlot(h.ID, handleName, handleParam, h.Value)
 		if l, ok := c.lines[address{h.ID, handleName}]; ok && len(l.Points) > 0 {
-			own.line, own.track = newLine(l, own, c.clock), make([]float64, Block)
+			own.line, own.track = newLine(l, own, c.plan.time), make([]float64, Block)
 			c.plan.lined = append(c.plan.lined, linedSlot{own, lag})
 		}
 		c.spans(own, lag)

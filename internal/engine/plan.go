@@ -17,6 +17,7 @@ type plan struct {
 	steps       []step
 	twins       map[string]twin
 	slots       map[address]*slot
+	time        lineTime // of lines
 	lined       []linedSlot
 	moved       []*slot // those with movers or on a handle
 	handles     []*slot // a handle's value, once for each parameter that hangs on it

@@ -2,6 +2,7 @@ package engine
 
 import (
 	"reflect"
+	"slices"
 
 	"shoal/internal/project"
 )
@@ -9,13 +10,8 @@ import (
 // onlyClips reports whether two documents differ in clips and their treatments, and in nothing else; no row begins or
 // ends to have any. Then the plan need not be made anew: its players' lists are swapped.
 func onlyClips(a, b *project.Project) bool {
-	if len(a.Channels) != len(b.Channels) || len(a.Lines) != len(b.Lines) {
+	if len(a.Channels) != len(b.Channels) || !sameLines(rowLines(a), rowLines(b)) {
 		return false
-	}
-	for i, l := range a.Lines {
-		if m := b.Lines[i]; l.Owner != m.Owner || l.Name != m.Name || !l.SamePoints(m) {
-			return false
-		}
 	}
 	for i, c := range a.Channels {
 		d := b.Channels[i]
@@ -35,6 +31,25 @@ func onlyClips(a, b *project.Project) bool {
 	return reflect.DeepEqual(&x, &y)
 }
 
+// rowLines are the lines of a document that do not move what stands in treatments.
+func rowLines(p *project.Project) []*project.Line {
+	pieces := p.TreatmentOwners()
+	if len(pieces) == 0 {
+		return p.Lines
+	}
+	var lines []*project.Line
+	for _, l := range p.Lines {
+		if pieces[l.Owner] == nil {
+			lines = append(lines, l)
+		}
+	}
+	return lines
+}
+
+func sameLines(a, b []*project.Line) bool {
+	return slices.EqualFunc(a, b, func(l, m *project.Line) bool { return l.Owner == m.Owner && l.Name == m.Name && l.SamePoints(m) })
+}
+
 // reclips takes over the clips and treatments of a document, on the rows where they have changed.
 func (p *plan) reclips(doc *project.Project) {
 	old := p.doc
@@ -42,7 +57,7 @@ func (p *plan) reclips(doc *project.Project) {
 	before, now := treatments(old), treatments(doc)
 	same := map[string]bool{}
 	for id, t := range now {
-		same[id] = reflect.DeepEqual(before[id], t)
+		same[id] = reflect.DeepEqual(before[id], t) && sameLines(old.LinesWithin(t), doc.LinesWithin(t))
 	}
 	for at, pl := range p.clips {
 		ch, _ := doc.Channel(at.channel)

@@ -13,9 +13,12 @@ func onlyPoints(a, b *project.Project) bool {
 	if len(a.Lines) != len(b.Lines) {
 		return false
 	}
-	differ := false
+	differ, pieces := false, a.TreatmentOwners()
 	for i, l := range a.Lines {
 		m := b.Lines[i]
+		if pieces[l.Owner] != nil && !l.SamePoints(m) {
+			return false
+		}
 		if l.Owner != m.Owner || l.Name != m.Name || (len(l.Points) == 0) != (len(m.Points) == 0) {
 			return false
 		}
@@ -48,7 +51,7 @@ func (p *plan) relines(doc *project.Project) {
 			at = p.cursor.songFrame(p.lined[i].lag, 0)
 		}
 		was := s.place(s.line.at(at, s)) + s.mend()
-		s.line = newLine(l, s, p.clock)
+		s.line = newLine(l, s, p.time)
 		if s.desc.Stepped() || s.taken {
 			continue
 		}

@@ -1,12 +1,20 @@
 package engine
 
-import "slices"
+import (
+	"slices"
+
+	"shoal/internal/project"
+)
 
 // Take lets a hand hold a parameter that has a line, or lets the line have it again. It starts from
 // where the line is. It reports whether there is such a line.
 func (e *Engine) Take(owner, name string, on bool) bool {
 	found := false
-	for _, p := range e.plans() {
+	plans := e.plans()
+	if _, ok := e.latest().doc.TreatmentOf(owner); ok {
+		plans = e.pieces()
+	}
+	for _, p := range plans {
 		all := slices.Clone(p.handles)
 		if s, ok := p.slots[address{owner, name}]; ok {
 			all = append(all, s)
@@ -69,6 +77,26 @@ func (e *Engine) LineValues(frame int64) []LineValue {
 	}
 	for _, s := range p.moved {
 		add(s)
+	}
+	return append(out, pieceValues(p.doc, frame)...)
+}
+
+// pieceValues tells where the parameters of treatments stand that lines move: of the piece that lies at the frame.
+func pieceValues(doc *project.Project, frame int64) (out []LineValue) {
+	for _, l := range doc.Lines {
+		if _, ok := doc.TreatmentOf(l.Owner); !ok || len(l.Points) == 0 {
+			continue
+		}
+		d, base, err := doc.Describe(l.Owner, l.Name, EffectInfo)
+		time, _, lost := doc.TimeOf(l.Owner, "", frame)
+		if err != nil || lost != nil {
+			continue
+		}
+		v := LineValue{Owner: l.Owner, Name: l.Name, Value: l.At(max(0, time.Tick(frame)), d, base), Low: 1, By: "line"}
+		for _, p := range l.Points {
+			v.Low, v.High = min(v.Low, d.Place(p.Value)), max(v.High, d.Place(p.Value))
+		}
+		out = append(out, v)
 	}
 	return out
 }

@@ -15,12 +15,22 @@ type treated struct {
 	start     int64 // song frame of the piece's frame 0
 	to        int64 // how long the piece is
 	ring      int64 // and for how long it sounds on
+	time      pieceTime
 	lib       *pages.Library
 	plan      *plan
 	at        int64 // frame of the piece that comes out next
 	out       pair
 	done, end int64 // the frames of the piece that stand in out
 }
+
+// pieceTime is the time of a piece's lines, in frames of the strip.
+type pieceTime struct {
+	project.LineTime
+	start int64
+}
+
+// Frame is the frame of the strip at a line's tick.
+func (t pieceTime) Frame(tick int64) int64 { return t.LineTime.Frame(tick) - t.start }
 
 // treatedKey tells the strips of a row from each other.
 type treatedKey struct{ clip, treatment string }
@@ -55,11 +65,13 @@ func newTreated(
 		clip.FadeOut, clip.OutShape, clip.OutBend = x.Out.Frames, x.Out.Shape, x.Out.Bend
 	}
 	doc := PieceDocument(p, clock.Tempo(x.From), *live, clip)
+	doc.Lines = p.LinesWithin(t)
 	if sound.Hash != x.Clip.Audio {
 		doc.Audio = append(doc.Audio[:len(doc.Audio):len(doc.Audio)],
 			project.Audio{Hash: sound.Hash, Name: "worked out", Frames: sound.Frames, Channels: sound.Channels})
 	}
-	s := &treated{doc: doc, key: treatedKey{x.Clip.ID, t.ID}, start: x.From, to: x.To - x.From, lib: lib, out: newPair()}
+	s := &treated{doc: doc, key: treatedKey{x.Clip.ID, t.ID}, start: x.From, to: x.To - x.From, lib: lib, out: newPair(),
+		time: pieceTime{project.PieceTime(x.Clip, clock), x.From}}
 	if x.Clip.Rings {
 		tail := chainTail(live, doc.Tempo[0].BPM)
 		s.ring = int64(min(maxRing, tail) * float64(p.SampleRate))
@@ -84,7 +96,8 @@ func (t *treated) follow(next *treated) *treated {
 	if t.start != next.start {
 		return next
 	}
-	same := reflect.DeepEqual(t.doc.Channels[0], next.doc.Channels[0]) && t.doc.Tempo[0] == next.doc.Tempo[0]
+	same := reflect.DeepEqual(t.doc.Channels[0], next.doc.Channels[0]) && t.doc.Tempo[0] == next.doc.Tempo[0] &&
+		sameLines(t.doc.Lines, next.doc.Lines) && t.time.Frame(0) == next.time.Frame(0)
 	if t.plan != nil && !same {
 		p, err := next.compile()
 		if err != nil {
@@ -100,12 +113,12 @@ func (t *treated) follow(next *treated) *treated {
 		}
 		t.plan.update(next.doc, int(handSeconds*float64(t.doc.SampleRate)))
 	}
-	t.doc, t.to, t.ring = next.doc, next.to, next.ring
+	t.doc, t.to, t.ring, t.time = next.doc, next.to, next.ring, next.time
 	return t
 }
 
 func (t *treated) compile() (*plan, error) {
-	p, err := compile(t.doc, t.lib, &capture{channel: pieceRow}, Listening{})
+	p, err := compile(t.doc, t.lib, &capture{channel: pieceRow, time: t.time}, Listening{})
 	if err != nil {
 		return nil, err
 	}

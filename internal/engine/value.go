@@ -170,10 +170,13 @@ type line struct {
 	now    int // the segment last used
 }
 
-func newLine(l *project.Line, s *slot, clock *project.Clock) *line {
+// lineTime is what the points of lines are counted in.
+type lineTime interface{ Frame(tick int64) int64 }
+
+func newLine(l *project.Line, s *slot, time lineTime) *line {
 	x := &line{source: l, low: 1}
 	for _, p := range l.Points {
-		x.frames = append(x.frames, clock.Frame(p.Tick))
+		x.frames = append(x.frames, time.Frame(p.Tick))
 		x.values = append(x.values, p.Value)
 		x.places = append(x.places, s.place(p.Value))
 		x.low, x.high = min(x.low, s.place(p.Value)), max(x.high, s.place(p.Value))

@@ -50,7 +50,11 @@ func (p *Project) arrange(order []piece, along bool, effects Effects) ([]Change,
 		list = append(list, arrangedClips(c, whole, old, now)...)
 	}
 	if along {
+		owners := p.TreatmentOwners()
 		for _, l := range p.Lines {
+			if owners[l.Owner] != nil { // they go with their clips
+				continue
+			}
 			d, base, err := p.Describe(l.Owner, l.Name, effects)
 			if err != nil {
 				return nil, err

@@ -127,5 +127,5 @@ func (c *JoinClips) apply(p *Project, effects Effects) (undo []Change, err error
 func (x *Clip) goesOn(y *Clip, clock *Clock) bool {
 	return x.Audio == y.Audio && x.BeginsAt(clock)+x.Frames == y.BeginsAt(clock) && x.Offset+x.Frames == y.Offset &&
 		x.Follows == y.Follows && x.Gain == y.Gain && x.Mute == y.Mute && slices.Equal(x.Swell, y.Swell) &&
-		x.Treatment == y.Treatment && x.Rings == y.Rings && x.sameExtent(y) && x.Enters == y.Enters
+		x.Treatment == y.Treatment && x.Rings == y.Rings && x.sameExtent(y) && x.sameOrigin(y) && x.Enters == y.Enters
 }

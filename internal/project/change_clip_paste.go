@@ -15,6 +15,7 @@ type PasteClips struct {
 	Clips      []CopiedClip `json:"clips"`
 	Audio      []Audio      `json:"audio"`
 	Treatments []*Treatment `json:"treatments,omitempty"`
+	Lines      []*Line      `json:"lines,omitempty"` // of what stands in the treatments
 	Snap       Snap         `json:"snap"`
 }
 
@@ -45,9 +46,13 @@ func (c *PasteClips) apply(p *Project, effects Effects) ([]Change, error) {
 		if err := noHoles(&t.Chain, 0); err != nil {
 			return nil, err
 		}
-		n := &Treatment{ID: NewID(), Name: t.Name, Chain: freshChain(&t.Chain)}
+		n, ids := t.again()
 		fresh[t.ID] = n.ID
 		list = append(list, &PutTreatment{len(p.Treatments), n})
+		if slices.Contains(c.Lines, nil) {
+			return nil, fmt.Errorf("there is an empty line among what is pasted")
+		}
+		list = append(list, linesAgain(c.Lines, ids)...)
 	}
 	clock := p.Clock()
 	at := p.snapped(c.At, c.Snap, clock, func(*Clip) bool { return false })

@@ -109,17 +109,13 @@ func (p *Project) repeatedTreatment(x, n *Clip, what *RepeatParam, times float64
 	if d.Taper == param.Switch {
 		return nil, fmt.Errorf("%s is a switch: it cannot differ by steps", d.Label)
 	}
-	copied := &Treatment{ID: NewID(), Name: t.Name, Chain: Clone(t.Chain)}
-	holder := &Channel{ID: copied.ID, Chain: copied.Chain}
-	fresh := freshIDs(holder)
-	copied.ID, copied.Chain = holder.ID, holder.Chain
+	copied, fresh := t.again()
 	v := d.Clamp(d.At(max(0, min(1, d.Place(now)+times*what.By))))
 	if d.Stepped() {
 		v = math.Round(v)
 	}
-	return []Change{
-		&PutTreatment{len(p.Treatments), copied},
+	list := append([]Change{&PutTreatment{len(p.Treatments), copied}}, linesAgain(p.LinesWithin(t), fresh)...)
+	return append(list,
 		&SetClip{ID: n.ID, Treatment: &copied.ID},
-		&SetParam{Owner: fresh[what.Owner], Name: what.Name, Value: v},
-	}, nil
+		&SetParam{Owner: fresh[what.Owner], Name: what.Name, Value: v}), nil
 }

@@ -5,13 +5,13 @@ import "slices"
 // looksAs reports whether a clip's window is that of another.
 func (x *Clip) looksAs(y *Clip) bool {
 	return x.Start == y.Start && x.Offset == y.Offset && x.Frames == y.Frames && x.FadeIn == y.FadeIn &&
-		x.FadeOut == y.FadeOut && slices.Equal(x.Swell, y.Swell) && x.sameExtent(y)
+		x.FadeOut == y.FadeOut && slices.Equal(x.Swell, y.Swell) && x.sameExtent(y) && x.sameOrigin(y)
 }
 
 // window is the change that brings a clip's window back.
 func (x *Clip) window() *SetWindow {
 	return &SetWindow{ID: x.ID, Start: x.Start, Offset: x.Offset, Frames: x.Frames, FadeIn: x.FadeIn, FadeOut: x.FadeOut,
-		Swell: x.Swell, Extent: x.Extent}
+		Swell: x.Swell, Extent: x.Extent, Origin: x.Origin}
 }
 
 // SetWindow sets what a clip shows of which extent. It undoes what follows of itself from a change of a treatment.
@@ -24,6 +24,7 @@ type SetWindow struct {
 	FadeOut int64   `json:"fadeOut"`
 	Swell   []Swell `json:"swell,omitempty"`
 	Extent  *Extent `json:"extent,omitempty"`
+	Origin  *int64  `json:"origin,omitempty"`
 }
 
 func (c *SetWindow) apply(p *Project, _ Effects) ([]Change, error) {
@@ -34,6 +35,6 @@ func (c *SetWindow) apply(p *Project, _ Effects) ([]Change, error) {
 	x := row.Clips[i]
 	undo := x.window()
 	x.Start, x.Offset, x.Frames, x.FadeIn, x.FadeOut, x.Swell = c.Start, c.Offset, c.Frames, c.FadeIn, c.FadeOut, c.Swell
-	x.Extent = c.Extent
+	x.Extent, x.Origin = c.Extent, c.Origin
 	return []Change{undo}, nil
 }

@@ -85,11 +85,11 @@ type spanPlace struct{ tick, frame int64 }
 func (w *worked) places(s *Span) []spanPlace {
 	var out []spanPlace
 	for tick := w.from; tick < w.to; tick += spanGrid {
-		out = append(out, spanPlace{tick, w.clock.Frame(tick)})
+		out = append(out, spanPlace{tick, w.time.Frame(tick)})
 	}
 	i, j := w.line.Inside(w.from, w.to-1)
 	for _, pt := range w.line.Points[i:j] {
-		out = append(out, spanPlace{pt.Tick, w.clock.Frame(pt.Tick)})
+		out = append(out, spanPlace{pt.Tick, w.time.Frame(pt.Tick)})
 	}
 	for _, pt := range s.Points { // its own frame: between two ticks a jump would be missed
 		if tick := w.tick(pt.Frame); tick >= w.from && tick < w.to {

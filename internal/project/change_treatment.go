@@ -137,15 +137,26 @@ func (c *OwnTreatment) apply(p *Project, effects Effects) ([]Change, error) {
 
 // givenCopy gives a clip a copy of a treatment.
 func (p *Project) givenCopy(x *Clip, t *Treatment) []Change {
-	n := &Treatment{ID: NewID(), Name: t.Name, Chain: freshChain(&t.Chain)}
-	return []Change{&PutTreatment{len(p.Treatments), n}, &SetClip{ID: x.ID, Treatment: &n.ID}}
+	n, fresh := t.again()
+	list := append([]Change{&PutTreatment{len(p.Treatments), n}}, linesAgain(p.LinesWithin(t), fresh)...)
+	return append(list, &SetClip{ID: x.ID, Treatment: &n.ID})
 }
 
-// freshChain is a copy of a chain with ids of its own.
-func freshChain(c *Chain) Chain {
-	holder := &Channel{Chain: Clone(*c)}
-	freshIDs(holder)
-	return holder.Chain
+// again is a copy of a treatment with ids of its own, and which of them stands for which.
+func (t *Treatment) again() (n *Treatment, fresh map[string]string) {
+	holder := &Channel{Chain: Clone(t.Chain)}
+	fresh = freshIDs(holder)
+	return &Treatment{ID: holder.ID, Name: t.Name, Chain: holder.Chain}, fresh
+}
+
+// linesAgain puts lines down for owners with other ids.
+func linesAgain(lines []*Line, fresh map[string]string) (list []Change) {
+	for _, l := range lines {
+		if id, ok := fresh[l.Owner]; ok {
+			list = append(list, &SetLine{Owner: id, Name: l.Name, Points: joined(l.Points)})
+		}
+	}
+	return list
 }
 
 // GiveTreatment gives clips the treatment of another, shared or as a copy for each; without one it takes theirs off.

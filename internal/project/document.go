@@ -185,6 +185,8 @@ type Clip struct {
 	// Extent is the stretch of the audio that its treatment's whole-sound steps work on; nil: there are none. Then Offset
 	// counts frames of what is worked out, from where the extent begins.
 	Extent *Extent `json:"extent,omitempty"`
+	// Origin is the frame, counted as Offset is, at which the time of its treatment's lines begins; nil: there are none.
+	Origin *int64 `json:"origin,omitempty"`
 	// Made is what it was before its treatment was made permanent.
 	Made *Made `json:"made,omitempty"`
 	// Over is what happens where it begins over another; empty: as the row has it.

@@ -147,7 +147,12 @@ func (x *Clip) rescale(e *Extent, frames int64) {
 	x.fitFades()
 }
 
+// moveSwell moves what belongs to places of the sound: the swell, and where the time of lines begins.
 func (x *Clip) moveSwell(to func(int64) int64) {
+	if x.Origin != nil {
+		at := to(*x.Origin)
+		x.Origin = &at
+	}
 	x.Swell = slices.Clone(x.Swell)
 	for i := range x.Swell {
 		x.Swell[i].At = max(0, to(x.Swell[i].At))

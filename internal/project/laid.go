@@ -208,7 +208,7 @@ func (x *Laid) goesOnIn(y *Laid) bool {
 	a, b := x.Clip, y.Clip
 	return a.Audio == b.Audio && x.Offset+x.To-x.From == y.Offset && x.Out.Frames <= 0 && y.In.Frames <= 0 &&
 		a.Gain == b.Gain && slices.Equal(a.Swell, b.Swell) && a.Treatment == b.Treatment && a.Rings == b.Rings &&
-		a.sameExtent(b) && a.Enters == b.Enters
+		a.sameExtent(b) && a.sameOrigin(b) && a.Enters == b.Enters
 }
 
 // soften gives every edge at least the least fade.

@@ -18,6 +18,9 @@ type Stretch struct {
 	From  int64  `json:"from"`
 	To    int64  `json:"to"`
 	Snap  int64  `json:"snap,omitempty"`
+	// Clip is in the time of which piece frames are meant, where the parameter is one of a piece's treatment; empty: of the
+	// one that lies at From, or the first.
+	Clip string `json:"clip,omitempty"`
 }
 
 // worked is a stretch worked out: its line, parameter and ticks.
@@ -26,8 +29,9 @@ type worked struct {
 	line     *Line
 	d        param.Param
 	base     float64
-	clock    *Clock
+	time     LineTime
 	from, to int64
+	piece    *Clip // in whose time they are, and within which they stay; nil: a row's line
 }
 
 func (s Stretch) work(p *Project, effects Effects) (*worked, error) {
@@ -38,7 +42,10 @@ func (s Stretch) work(p *Project, effects Effects) (*worked, error) {
 	if f.Structural {
 		return nil, fmt.Errorf("%s cannot be automated: it changes latency or memory", f.Label)
 	}
-	w := &worked{Stretch: s, d: f.Param, base: f.get(), clock: p.Clock()}
+	w := &worked{Stretch: s, d: f.Param, base: f.get()}
+	if w.time, w.piece, err = p.TimeOf(s.Owner, s.Clip, s.From); err != nil {
+		return nil, err
+	}
 	if w.line, _ = p.Line(s.Owner, s.Name); w.line == nil {
 		w.line = &Line{Owner: s.Owner, Name: s.Name}
 	}
@@ -51,11 +58,11 @@ func (s Stretch) work(p *Project, effects Effects) (*worked, error) {
 
 // tick is the tick of a frame, on the grid.
 func (w *worked) tick(frame int64) int64 {
-	t := w.clock.Tick(max(frame, 0))
-	if w.Snap > 0 {
-		return int64(math.Round(t/float64(w.Snap))) * w.Snap
+	if w.piece != nil {
+		start := w.piece.BeginsAt(w.time.Clock)
+		frame = min(max(frame, start), start+w.piece.Frames)
 	}
-	return int64(math.Round(t))
+	return w.time.Snapped(frame, w.Snap)
 }
 
 func (w *worked) at(tick int64) float64 { return w.line.At(float64(tick), w.d, w.base) }

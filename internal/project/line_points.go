@@ -53,7 +53,7 @@ type MovePoints struct {
 func (c *MovePoints) apply(p *Project, effects Effects) ([]Change, error) {
 	return c.change(p, effects, c.Ticks, func(w *worked, pt Point) *Point {
 		if c.By != 0 {
-			pt.Tick = max(0, w.tick(w.clock.Frame(pt.Tick)+c.By))
+			pt.Tick = max(0, w.tick(w.time.Frame(pt.Tick)+c.By))
 		}
 		if c.Up != 0 {
 			pt.Value = w.value(w.d.At(max(0, min(1, w.d.Place(pt.Value)+c.Up))))

@@ -137,12 +137,11 @@ func TestATreatmentLivesAsLongAsAClipNamesIt(t *testing.T) {
 	require.Empty(t, p.Treatments)
 }
 
-func TestNothingMovesWhatStandsInATreatment(t *testing.T) {
+func TestOnlyLinesMoveWhatStandsInATreatment(t *testing.T) {
 	p, _ := sliced(t, 4000)
 	p, _, err := Apply(p, []Change{&TreatClips{Clips: []string{"a"}, Effect: "trim", ID: "stage"}}, fakeEffects)
 	require.NoError(t, err)
 	for _, c := range []Change{
-		&SetLine{Owner: "stage", Name: "mix", Points: []Point{{Tick: 0, Value: 10, Shape: Ramp}}},
 		&AddMover{Owner: "stage", Name: "mix"},
 		&Hang{Owner: "stage", Name: "mix"},
 	} {

@@ -75,8 +75,9 @@ func (p *Project) dropUnused() (undo []Change) {
 	}
 	for i := len(p.Treatments) - 1; i >= 0; i-- {
 		if t := p.Treatments[i]; !used[t.ID] {
+			lines := p.dropLines(Owners(t.Chain.Nodes))
 			p.Treatments = slices.Delete(p.Treatments, i, i+1)
-			undo = append([]Change{&PutTreatment{Index: i, Treatment: t}}, undo...)
+			undo = slices.Concat([]Change{&PutTreatment{Index: i, Treatment: t}}, lines, undo)
 		}
 	}
 	if len(p.Treatments) == 0 {
@@ -85,7 +86,7 @@ func (p *Project) dropUnused() (undo []Change) {
 	return undo
 }
 
-// checkTreatments checks the rules of treatments, and that nothing moves what stands in them.
+// checkTreatments checks the rules of treatments, and what moves what stands in them.
 func (p *Project) checkTreatments(effects Effects) error {
 	within, there := map[string]bool{}, map[string]bool{"": true}
 	for _, t := range p.Treatments {
@@ -118,21 +119,19 @@ func (p *Project) checkTreatments(effects Effects) error {
 			}
 		}
 	}
+	if err := p.linedOnlyLive(effects); err != nil {
+		return err
+	}
 	return p.unmovedTreatments(within)
 }
 
-// unmovedTreatments refuses lines, movers, handles and passages on what stands in treatments.
+// unmovedTreatments refuses movers, handles and passages on what stands in treatments: they run in the time of the song.
 func (p *Project) unmovedTreatments(within map[string]bool) error {
 	if len(within) == 0 {
 		return nil
 	}
 	refused := func(what string) error {
-		return fmt.Errorf("%s cannot move what stands in a piece's treatment: put the stage on the row, or set it by hand", what)
-	}
-	for _, l := range p.Lines {
-		if within[l.Owner] {
-			return refused("a line")
-		}
+		return fmt.Errorf("%s cannot move what stands in a piece's treatment: give it a line, or put the stage on the row", what)
 	}
 	for _, m := range p.Movers {
 		if slices.ContainsFunc(m.Targets, func(t MoverTarget) bool { return within[t.Owner] }) {

@@ -38,14 +38,6 @@ type (
 		From string `json:"from" required:"true"`
 		To   string `json:"to" required:"true"`
 	}
-	// Seen asks for a parameter's line between two frames, in so many steps.
-	Seen struct {
-		Owner string `json:"owner" required:"true"`
-		Name  string `json:"name" required:"true"`
-		From  int64  `json:"from" required:"true"`
-		To    int64  `json:"to" required:"true"`
-		Steps int    `json:"steps" required:"true"`
-	}
 	// Thin asks what thinning a stretch would leave, with all that is at most By away left out.
 	Thin struct {
 		project.Stretch
@@ -67,8 +59,8 @@ var table = []Question{
 	question("learn", map[string]float64{}, func(a Asked, q Of) (any, error) { return a.Engine.Learn(q.ID) }),
 	question("reach", routing.Reach{}, func(a Asked, q Of) (any, error) { return routing.Of(a.Engine.Document(), q.ID) }),
 	question("trace", routing.Trace{}, func(a Asked, q Ways) (any, error) { return routing.From(a.Engine.Document(), q.From, q.To) }),
-	question("line", view.LineView{}, func(a Asked, q Seen) (any, error) {
-		return view.Line(a.Doc, q.Owner, q.Name, q.From, q.To, q.Steps, engine.EffectInfo)
+	question("line", view.LineView{}, func(a Asked, q view.Seen) (any, error) {
+		return view.Line(a.Doc, q, engine.EffectInfo)
 	}),
 	question("thin", project.ThinView{}, func(a Asked, q Thin) (any, error) { return a.Doc.Thinned(q.Stretch, q.By, engine.EffectInfo) }),
 	question("movables", []view.Movable{}, func(a Asked, q Of) (any, error) { return view.Movables(a.Doc, q.ID, engine.EffectInfo) }),

@@ -9,6 +9,7 @@ import (
 	"shoal/internal/engine"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
+	"shoal/internal/project/view"
 )
 
 // Every question is answered about a small song, in the form that it is described in; what is asked wrongly is
@@ -51,7 +52,7 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 		"learn": Of{gate.ID},
 		"reach": Of{ch.ID},
 		"trace": Ways{ch.ID, p.MainChannel().ID},
-		"line":  Seen{ch.ID, "fader", 0, 48000, 20},
+		"line":  view.Seen{Owner: ch.ID, Name: "fader", To: 48000, Steps: 20},
 		"thin": Thin{
 			project.Stretch{Owner: ch.ID, Name: "fader", From: 0, To: 48000},
 			1,

@@ -170,6 +170,20 @@ func (d *drawing) ofForks() project.Change {
 	}
 }
 
+// ofPieceLines draws a change of the lines of a treatment.
+func (d *drawing) ofPieceLines() project.Change {
+	owner := "none"
+	d.p.Treatments[d.r.IntN(len(d.p.Treatments))].Chain.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
+		owner = n.ID()
+		return d.r.IntN(3) > 0
+	})
+	at := project.Stretch{Owner: owner, Name: "mix", From: int64(d.r.IntN(60000)), Snap: int64(d.r.IntN(2) * 120)}
+	if at.To = at.From + 9000; d.r.IntN(2) == 0 {
+		return &project.HoldStretch{Stretch: at, Value: float64(d.r.IntN(100))}
+	}
+	return &project.PutPoint{Stretch: at, Value: float64(d.r.IntN(100))}
+}
+
 // lines draws a change of lines.
 func (d *drawing) ofLines() project.Change {
 	switch d.r.IntN(10) {
@@ -185,7 +199,12 @@ func (d *drawing) ofLines() project.Change {
 			Name:   "gain",
 			Points: []project.Point{{Tick: 0, Value: float64(-d.r.IntN(60)), Shape: project.Hold}},
 		}
-	case 2, 3:
+	case 2:
+		if len(d.p.Treatments) > 0 {
+			return d.ofPieceLines()
+		}
+		fallthrough
+	case 3:
 		return &project.PutPoint{Stretch: randomStretch(d.r, d.ch), Value: -float64(d.r.IntN(40))}
 	case 4:
 		return &project.HoldStretch{Stretch: randomStretch(d.r, d.ch), Value: -float64(d.r.IntN(40))}

@@ -16,7 +16,11 @@ type LineView struct {
 	Param   param.Param `json:"param" required:"true"`
 	Base    float64     `json:"base" required:"true"` // the value where the line has no points
 	Count   int         `json:"count" required:"true"`
-	Points  []SeenPoint `json:"points" required:"true"` // none where there are too many to take hold of
+	// Clip is the piece in whose time the line is seen, and From and To where it lies in the song; empty: it is a row's.
+	Clip   string      `json:"clip,omitempty"`
+	From   int64       `json:"from,omitempty"`
+	To     int64       `json:"to,omitempty"`
+	Points []SeenPoint `json:"points" required:"true"` // none where there are too many to take hold of
 	// Path holds places along the travel, evenly from the first frame to the last.
 	Path []float64 `json:"path" required:"true"`
 	// Low and High are the values between which gestures fill and draw: as far as the line reaches, or
@@ -35,30 +39,49 @@ type SeenPoint struct {
 // maxSeen is how many points can be told apart.
 const maxSeen = 400
 
-// Line looks at a parameter's line between two frames, in so many steps.
-func Line(p *project.Project, owner, name string, from, to int64, steps int, effects project.Effects) (*LineView, error) {
-	f, base, err := p.Param(owner, name, effects)
+// Seen asks for a parameter's line between two song frames, in so many steps; of a piece's treatment as it is in a clip.
+type Seen struct {
+	Owner string `json:"owner" required:"true"`
+	Name  string `json:"name" required:"true"`
+	From  int64  `json:"from" required:"true"`
+	To    int64  `json:"to" required:"true"`
+	Steps int    `json:"steps" required:"true"`
+	Clip  string `json:"clip,omitempty"`
+}
+
+// Line looks at a parameter's line.
+func Line(p *project.Project, q Seen, effects project.Effects) (*LineView, error) {
+	from, to := q.From, q.To
+	f, base, err := p.Param(q.Owner, q.Name, effects)
 	if err != nil {
 		return nil, err
 	}
-	v := &LineView{Owner: owner, Name: name, Param: f, Base: base, Points: []SeenPoint{}, Path: []float64{}}
-	v.Of, v.Channel = p.OwnerName(owner, effects)
-	l, _ := p.Line(owner, name)
+	v := &LineView{Owner: q.Owner, Name: q.Name, Param: f, Base: base, Points: []SeenPoint{}, Path: []float64{}}
+	v.Of, v.Channel = p.OwnerName(q.Owner, effects)
+	l, _ := p.Line(q.Owner, q.Name)
 	if l == nil {
 		l = &project.Line{}
 	}
-	clock := p.Clock()
+	time, clip, err := p.TimeOf(q.Owner, q.Clip, from)
+	if err != nil {
+		return nil, err
+	}
+	if clip != nil {
+		v.Clip, v.From = clip.ID, clip.BeginsAt(time.Clock)
+		v.Of += " on " + clip.Name
+		v.To = v.From + clip.Frames
+	}
 	v.Count = len(l.Points)
-	i, j := l.Inside(int64(clock.Tick(max(from, 0)))-1, int64(clock.Tick(max(to, 0)))+1)
+	i, j := l.Inside(int64(time.Tick(max(from, 0)))-1, int64(time.Tick(max(to, 0)))+1)
 	if j-i <= maxSeen {
 		for _, pt := range l.Points[i:j] {
-			v.Points = append(v.Points, SeenPoint{pt, clock.Frame(pt.Tick), f.Place(pt.Value)})
+			v.Points = append(v.Points, SeenPoint{pt, time.Frame(pt.Tick), f.Place(pt.Value)})
 		}
 	}
-	steps = min(max(steps, 2), 4000)
+	steps := min(max(q.Steps, 2), 4000)
 	for k := range steps {
 		frame := from + (to-from)*int64(k)/int64(steps-1)
-		v.Path = append(v.Path, f.Place(l.At(clock.Tick(max(frame, 0)), f, v.Base)))
+		v.Path = append(v.Path, f.Place(l.At(time.Tick(max(frame, 0)), f, v.Base)))
 	}
 	low, high := reach(l, f, v.Base)
 	if low == high {
@@ -90,13 +113,9 @@ type Movable struct {
 	Line  bool   `json:"line" required:"true"` // it has one
 }
 
-// Movables lists every parameter of a channel that a line can move: its own, its sends', and those of
-// the chain and all in it.
+// Movables lists every parameter of a channel, or of a piece's treatment, that a line can move: its own, its sends', and
+// those of the chain and all in it.
 func Movables(p *project.Project, channel string, effects project.Effects) ([]Movable, error) {
-	c, ok := p.Channel(channel)
-	if !ok {
-		return nil, project.Gone("the row")
-	}
 	out := []Movable{}
 	add := func(owner, of string, list ...param.Param) {
 		for _, d := range list {
@@ -111,12 +130,28 @@ func Movables(p *project.Project, channel string, effects project.Effects) ([]Mo
 			out = append(out, Movable{owner, d.Name, of, label, l != nil})
 		}
 	}
+	if t, ok := p.TreatmentByID(channel); ok {
+		t.Live(effects).Walk(movableNodes(p, effects, add))
+		return out, nil
+	}
+	c, ok := p.Channel(channel)
+	if !ok {
+		return nil, project.Gone("the row")
+	}
 	add(c.ID, c.Name, param.Fader, param.Pan, param.Mute)
 	for _, s := range c.Sends {
 		to, _ := p.Channel(s.To)
 		add(s.ID, "Send to "+to.Name, param.Send, param.Pan, param.Mute)
 	}
-	c.Walk(func(_ *project.Chain, _ int, n *project.Node) bool {
+	c.Walk(movableNodes(p, effects, add))
+	return out, nil
+}
+
+// movableNodes adds what can be moved of each node of a chain.
+func movableNodes(
+	p *project.Project, effects project.Effects, add func(owner, of string, list ...param.Param),
+) func(*project.Chain, int, *project.Node) bool {
+	return func(_ *project.Chain, _ int, n *project.Node) bool {
 		name, _ := p.OwnerName(n.ID(), effects)
 		if f := n.Fork; f != nil {
 			add(f.ID, name, param.Mix, param.Joined, param.Bypass)
@@ -132,6 +167,5 @@ func Movables(p *project.Project, channel string, effects project.Effects) ([]Mo
 		add(n.Stage.ID, name, info.Params...)
 		add(n.Stage.ID, name, param.Mix, param.Bypass)
 		return true
-	})
-	return out, nil
+	}
 }

@@ -31,12 +31,12 @@ func TestWhatIsOfferedForALineCanHaveOne(t *testing.T) {
 		if m.Line {
 			lines++
 		}
-		v, err := Line(p, m.Owner, m.Name, 0, 48000, 10, effects)
+		v, err := Line(p, Seen{Owner: m.Owner, Name: m.Name, To: 48000, Steps: 10}, effects)
 		require.NoErrorf(t, err, "%s of %s", m.Label, m.Of)
 		assert.Equal(t, m.Of, v.Of)
 		assert.Equal(t, a.ID, v.Channel)
 		next := changed(t, p, &project.SetLine{Owner: m.Owner, Name: m.Name, Points: []project.Point{{Tick: 0, Value: v.Param.Default, Shape: project.Hold}}})
-		w, err := Line(next, m.Owner, m.Name, 0, 48000, 10, effects)
+		w, err := Line(next, Seen{Owner: m.Owner, Name: m.Name, To: 48000, Steps: 10}, effects)
 		require.NoError(t, err)
 		assert.Equal(t, 1, w.Count)
 	}
@@ -54,7 +54,7 @@ func TestWhatIsOfferedForALineCanHaveOne(t *testing.T) {
 	}
 	_, err = Movables(p, "nowhere", effects)
 	assert.ErrorContains(t, err, "no longer there")
-	_, err = Line(p, "nowhere", "gain", 0, 1, 2, effects)
+	_, err = Line(p, Seen{Owner: "nowhere", Name: "gain", To: 1, Steps: 2}, effects)
 	assert.Error(t, err)
 }
 
@@ -77,7 +77,7 @@ func TestALineIsSeenInItsRange(t *testing.T) {
 	)
 	clock := p.Clock()
 	from, to := clock.Frame(0), clock.Frame(2880)
-	v, err := Line(p, a.ID, "fader", from, to, 7, effects)
+	v, err := Line(p, Seen{Owner: a.ID, Name: "fader", From: from, To: to, Steps: 7}, effects)
 	require.NoError(t, err)
 	assert.Equal(t, 3, v.Count)
 	require.Len(t, v.Points, 2, "the third lies behind the range")
@@ -98,7 +98,7 @@ func TestALineIsSeenInItsRange(t *testing.T) {
 func TestALineThatIsFlatOrFull(t *testing.T) {
 	p := song(t)
 	a := p.Channels[0]
-	v, err := Line(p, a.ID, "fader", 0, 48000, 1, effects)
+	v, err := Line(p, Seen{Owner: a.ID, Name: "fader", From: 0, To: 48000, Steps: 1}, effects)
 	require.NoError(t, err)
 	assert.Zero(t, v.Count)
 	require.Len(t, v.Path, 2, "two places at least")
@@ -111,11 +111,11 @@ func TestALineThatIsFlatOrFull(t *testing.T) {
 	}
 	p = changed(t, p, &project.SetLine{Owner: a.ID, Name: "fader", Points: points})
 	end := p.Clock().Frame(points[len(points)-1].Tick)
-	full, err := Line(p, a.ID, "fader", 0, end, 100, effects)
+	full, err := Line(p, Seen{Owner: a.ID, Name: "fader", From: 0, To: end, Steps: 100}, effects)
 	require.NoError(t, err)
 	assert.Equal(t, len(points), full.Count)
 	assert.Empty(t, full.Points)
-	near, err := Line(p, a.ID, "fader", 0, end/2, 100, effects)
+	near, err := Line(p, Seen{Owner: a.ID, Name: "fader", From: 0, To: end/2, Steps: 100}, effects)
 	require.NoError(t, err)
 	assert.NotEmpty(t, near.Points, "nearer they can be told apart")
 }

@@ -1,5 +1,6 @@
 import { change } from '../session/changes'
 import { keep, type KeptClips } from '../session/clipboard'
+import { rowOfOwner } from '../session/outline'
 import { theEngine } from '../session/sound'
 import { notice, session, theProject } from '../session/store'
 import { view } from '../session/view'
@@ -16,11 +17,13 @@ export async function copyClips() {
   const row = (id: string) => tracks.indexOf(rowWith(id)?.id ?? '')
   const top = Math.min(...clips.map((c) => row(c.id)))
   const first = Math.min(...clips.map((c) => starts[c.id] ?? 0))
+  const treatments = p.treatments?.filter((t) => clips.some((c) => c.treatment === t.id))
   const kept: KeptClips = {
     rate: p.sampleRate,
     clips: clips.map((clip) => ({ clip, down: row(clip.id) - top, by: (starts[clip.id] ?? 0) - first })),
     audio: p.audio.filter((a) => clips.some((c) => c.audio === a.hash)),
-    treatments: p.treatments?.filter((t) => clips.some((c) => c.treatment === t.id)),
+    treatments,
+    lines: p.lines.filter((l) => treatments?.some((t) => t.id === rowOfOwner(l.owner))),
   }
   const what = clips.length === 1 ? `${clips[0]!.name} is` : `${clips.length} clips are`
   await keep({ format: 'shoal clips 1', kept }, `${what} on the clipboard.`)

@@ -18,6 +18,7 @@ import * as sends from '../routing/sends'
 import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
 import { takeBack } from '../session/changes'
 import { hear, listenTo, showDepth } from '../session/listening'
+import { chosenTreatment } from '../session/selected'
 import { locate, toggleLoop, togglePlay, toggleSolo } from '../session/transport'
 import { setView, view } from '../session/view'
 import { turnTheme } from '../theme/theme'
@@ -266,10 +267,10 @@ export const keys: { group: string; list: Key[] }[] = [
     list: [
       {
         key: 'X',
-        says: 'Open or fold the lines of the row; on a scale: its line; with Shift: a line for anything of the row',
+        says: 'Open or fold the lines of the row; on a scale: its line; with Shift: a line for anything of the row, or of the treatment of the selected clips',
         does: {
           x: row((c) => toggleLines(c.id)),
-          'shift+x': row((c) => setView({ dialog: { kind: 'lines', row: c.id } })),
+          'shift+x': row((c) => setView({ dialog: { kind: 'lines', row: (chosenTreatment() ?? c).id } })),
         },
       },
       { key: 'M', says: 'On a scale: all that moves it: line, handle, movers' },

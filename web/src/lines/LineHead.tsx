@@ -14,7 +14,7 @@ type Props = { channel: Channel; owner: string; name: string; lens: Lens; width:
 
 /** The head of a line, beside it under the head of its row. */
 export function LineHead(p: Props) {
-  const v = useLine(p.owner, p.name, p.lens, p.width)
+  const v = useLine(p.owner, p.name, p.channel.id, p.lens, p.width)
   return (
     <div style={{ height: STRIP_HEIGHT, borderTop: '1px dotted var(--hair)' }}>
       {v && <Told v={v} channel={p.channel} />}

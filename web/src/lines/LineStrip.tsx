@@ -14,7 +14,7 @@ type Props = { channel: Channel; owner: string; name: string; lens: Lens; width:
 
 /** A line in the air of its row. */
 export const LineStrip = memo(function LineStrip(p: Props) {
-  const v = useLine(p.owner, p.name, p.lens, p.width)
+  const v = useLine(p.owner, p.name, p.channel.id, p.lens, p.width)
   return v ? <Drawn {...p} v={v} /> : <div style={{ height: STRIP_HEIGHT }} />
 })
 
@@ -105,6 +105,7 @@ function Drawn(p: Props & { v: LineView }) {
           opacity={0.35}
         />
         <path d={path} fill="none" stroke={taken ? 'var(--live)' : 'var(--deep)'} strokeWidth={1.6} />
+        {v.clip && <Outside v={v} lens={p.lens} width={p.width} />}
         <Points points={v.points} seenAt={seenAt} chosen={chosen} />
         {told && (
           <Tip
@@ -115,6 +116,20 @@ function Drawn(p: Props & { v: LineView }) {
         )}
       </svg>
     </div>
+  )
+}
+
+/** A veil over all that is not the piece in whose time the line is seen. */
+function Outside(p: { v: LineView; lens: Lens; width: number }) {
+  const from = Math.max(0, p.lens.x(p.v.from ?? 0))
+  const to = Math.min(p.width, p.lens.x(p.v.to ?? 0))
+  const veil = { y: 0, height: STRIP_HEIGHT, fill: 'var(--paper)', opacity: 0.85 }
+  return (
+    <g data-testid="outside">
+      {from > 0 && <rect x={0} width={Math.min(from, p.width)} {...veil} />}
+      {to < p.width && <rect x={Math.max(0, to)} width={p.width - Math.max(0, to)} {...veil} />}
+      <path d={`M${from} 0V${STRIP_HEIGHT}M${to} 0V${STRIP_HEIGHT}`} stroke="var(--hair)" />
+    </g>
   )
 }
 

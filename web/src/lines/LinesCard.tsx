@@ -9,7 +9,11 @@ import * as lines from './actions'
 
 /** Everything of a row that a line can move, to be searched; those that have a line first. */
 export function LinesCard({ row }: { row: string }) {
-  const channel = useSession((s) => s.project?.channels.find((c) => c.id === row))
+  const name = useSession(
+    (s) =>
+      s.project?.channels.flatMap((c) => (c.id === row ? [`on ${c.name}`] : []))[0] ??
+      (s.project?.treatments?.some((t) => t.id === row) ? 'in the treatment' : ''),
+  )
   const revision = useSession((s) => s.revision)
   const [text, setText] = useState('')
   const { data } = useQuery({
@@ -30,7 +34,7 @@ export function LinesCard({ row }: { row: string }) {
         shut()
         void lines.openLine(first.owner, first.name, `${first.label} of ${first.of}`)
       }}
-      head={<span>What moves on {channel?.name}</span>}
+      head={<span>What moves {name}</span>}
       foot="Enter opens the first line under its row. Double click puts a point there."
     >
       <input

@@ -1,18 +1,19 @@
 import type { Change, Fields, LineView } from '../api/types'
-import { rowOfOwner, rowSoon } from '../session/outline'
+import { rowSoon } from '../session/outline'
 import { chainsOf, pathIn, placeIn, shownChain } from '../document/chain'
 import { change } from '../session/changes'
 import { keep, type KeptPoints } from '../session/clipboard'
 import { theEngine } from '../session/sound'
 import { notice, theProject, useSession } from '../session/store'
 import { type Chosen, setView, type Stretch, view } from '../session/view'
+import { pieceFor, rowFor } from './piece'
 
 /* Lines: opened under their row, and what is done with them. Frames and grid go to Go, which works out ticks. */
 
 /** Opens a parameter's line under its row; it gets one if it has none. */
 export async function openLine(owner: string, name: string, label: string) {
-  const row = await rowSoon(owner)
-  if (!row) return
+  if (!(await rowSoon(owner))) return
+  const row = rowFor(owner)
   if (!theProject()?.lines.some((l) => l.owner === owner && l.name === name)) {
     if (!(await change(`Begin a line for ${label}`, { type: 'line.begin', do: { owner, name } }))) return
   }
@@ -44,7 +45,7 @@ export function toggleLines(row: string) {
   const p = theProject()
   if ((view().lines[row] ?? []).length) return setView({ lines: { ...view().lines, [row]: [] } })
   const keys = (p?.lines ?? [])
-    .filter((l) => rowOfOwner(l.owner) === row && !onAnotherTrial(row, l.owner))
+    .filter((l) => rowFor(l.owner) === row && !onAnotherTrial(row, l.owner))
     .map((l) => `${l.owner} ${l.name}`)
   if (keys.length === 0) setView({ dialog: { kind: 'lines', row } })
   else
@@ -60,6 +61,7 @@ const at = (v: LineView, from = 0, to = from, snap = view().grid) => ({
   from: Math.round(from),
   to: Math.round(to),
   snap,
+  clip: v.clip,
 })
 
 const edit = <T extends Change['type']>(v: LineView, what: string, type: T, fields: Fields<T>) =>
@@ -86,7 +88,17 @@ export async function movePoints(v: LineView, ticks: number[], by: number, up: n
     `Move points of ${together(lines) || labelOf(v)}`,
     ...lines.map((l): Change => ({
       type: 'line.move',
-      do: { owner: l.owner, name: l.name, from: 0, to: 0, snap, ticks: l.ticks, by: Math.round(by), up },
+      do: {
+        owner: l.owner,
+        name: l.name,
+        from: 0,
+        to: 0,
+        snap,
+        ticks: l.ticks,
+        by: Math.round(by),
+        up,
+        clip: pieceFor(l.owner, v.channel)?.id,
+      },
     })),
   )
   if (!done || view().stretch !== before || !before) return
@@ -104,7 +116,14 @@ export async function selectAll(v: LineView, row: string) {
   const seen = await Promise.all(
     (view().lines[row] ?? []).map((key) => {
       const [owner, name] = key.split(' ') as [string, string]
-      return theEngine()!.ask('line', { owner, name, from: Math.round(from), to: Math.round(to), steps: 2 })
+      return theEngine()!.ask('line', {
+        owner,
+        name,
+        from: Math.round(from),
+        to: Math.round(to),
+        steps: 2,
+        clip: pieceFor(owner, row)?.id,
+      })
     }),
   )
   const ticks = (x: LineView) => x.points.filter((p) => p.frame >= from && p.frame <= to).map((p) => p.tick)
@@ -203,6 +222,7 @@ export async function pastePoints(clipboard: KeptPoints[], v?: LineView) {
         points: clipboard[i]!.points,
         of: clipboard[i]!.of,
         origin,
+        clip: pieceFor(l.owner)?.id,
       },
     })),
   )
