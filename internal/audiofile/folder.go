@@ -263,44 +263,6 @@ func (f *Folder) Page(hash string, page, size int) ([][]float32, error) {
 	return out, nil
 }
 
-// OverviewFrames is how many frames one value pair of an overview stands for.
-const OverviewFrames = 512
-
-// Overview returns what is needed to draw a sound: for every 512 frames the
-// peak and the RMS of the louder channel, each as 255·√value.
-func (f *Folder) Overview(hash string) ([]byte, error) {
-	file, w, err := f.open(hash)
-	if err != nil {
-		return nil, err
-	}
-	defer file.Close()
-	block := make([][]float64, w.f.Channels)
-	for c := range block {
-		block[c] = make([]float64, OverviewFrames)
-	}
-	out := make([]byte, 0, 2*(w.f.Frames/OverviewFrames+1))
-	for {
-		n, err := w.Read(block)
-		if errors.Is(err, io.EOF) {
-			return out, nil
-		}
-		if err != nil {
-			return nil, fmt.Errorf("audio %.12s: %w", hash, err)
-		}
-		peak, rms := 0.0, 0.0
-		for c := range block {
-			sum := 0.0
-			for _, v := range block[c][:n] {
-				peak = max(peak, math.Abs(v))
-				sum += v * v
-			}
-			rms = max(rms, math.Sqrt(sum/float64(n)))
-		}
-		shade := func(v float64) byte { return byte(math.Round(255 * math.Sqrt(min(v, 1)))) }
-		out = append(out, shade(peak), shade(rms))
-	}
-}
-
 // Adopt keeps a WAV file as it is under the hash it must have.
 func (f *Folder) Adopt(r io.Reader, hash string) (Format, error) {
 	if _, err := os.Stat(f.Path(hash)); err != nil {

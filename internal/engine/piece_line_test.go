@@ -57,7 +57,7 @@ func TestALineInATreatmentRunsInTheTimeOfThePiece(t *testing.T) {
 		s.change(&project.SetClip{ID: right.ID, Start: &to})
 		require.InDelta(t, want+40000, stepOf(t, s.heard(int(to) + rate)[start+20000:])+start+20000, 13, "within half a tick")
 		s.change(&project.RemoveClip{ID: right.ID})
-		require.Equal(t, want-start >= 20000, stepOf(t, s.heard(int(start) + 20000)) < 0)
+		require.Equal(t, want-start >= 20000, stepOf(t, s.heard(int(start)+20000)) < 0)
 		_ = x
 	}
 }

@@ -83,6 +83,9 @@ func alone(doc *project.Project, x *project.Clip) (*project.Project, *project.Ch
 	row.Clips = []*project.Clip{&n}
 	p.Channels = append([]*project.Channel{row}, p.Channels...)
 	p.Audio, p.Treatments = doc.Audio, doc.Treatments
+	if t, ok := doc.TreatmentByID(x.Treatment); ok {
+		p.Lines = doc.LinesWithin(t)
+	}
 	p.Tempo[0].BPM = doc.Clock().Tempo(x.BeginsAt(doc.Clock()))
 	return p, row
 }

@@ -33,6 +33,7 @@ func TestWhatIsMadePermanentSoundsTheSame(t *testing.T) {
 		"whole":            {"pitch"},
 		"whole, then live": {"delay", "backwards", "saturation"},
 		"longer":           {"length", "delay"},
+		"moved by a line":  {"trim"},
 	} {
 		for _, rings := range []bool{false, true} {
 			t.Run(fmt.Sprint(name, rings), func(t *testing.T) {
@@ -44,6 +45,9 @@ func TestWhatIsMadePermanentSoundsTheSame(t *testing.T) {
 					stage := project.NewID()
 					p = made(t, p, &project.TreatClips{Clips: []string{id}, Effect: e, ID: stage})
 					switch e {
+					case "trim":
+						p = made(t, p, &project.SetLine{Owner: stage, Name: "gain", Points: []project.Point{
+							{Tick: 100, Value: 0, Shape: project.Ramp}, {Tick: 1500, Value: -30, Shape: project.Hold}}})
 					case "pitch":
 						p = made(t, p, &project.SetParam{Owner: stage, Name: "semitones", Value: -5})
 					case "length":

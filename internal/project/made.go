@@ -11,7 +11,8 @@ import (
 type Made struct {
 	Clips      []Clip       `json:"clips" required:"true"`
 	Treatments []*Treatment `json:"treatments,omitempty"`
-	Lead       int64        `json:"lead,omitempty"` // frames of the sound before the first of them begins
+	Lines      []*Line      `json:"lines,omitempty"` // of what stands in the treatments
+	Lead       int64        `json:"lead,omitempty"`  // frames of the sound before the first of them begins
 }
 
 // madeFrom is what is kept of clips.
@@ -21,6 +22,9 @@ func (p *Project) madeFrom(clips []*Clip, lead int64) *Made {
 		m.Clips = append(m.Clips, *x)
 		if t, ok := p.TreatmentByID(x.Treatment); ok && !slices.ContainsFunc(m.Treatments, func(k *Treatment) bool { return k.ID == t.ID }) {
 			m.Treatments = append(m.Treatments, Clone(t))
+			for _, l := range p.LinesWithin(t) {
+				m.Lines = append(m.Lines, &Line{l.Owner, l.Name, joined(l.Points)})
+			}
 		}
 	}
 	return m
@@ -153,7 +157,15 @@ func (c *BringBack) apply(p *Project, effects Effects) ([]Change, error) {
 	by := x.BeginsAt(clock) - x.Offset + x.Made.Lead - x.Made.Clips[0].BeginsAt(clock)
 	var list []Change
 	for _, t := range x.Made.Treatments {
+		if _, ok := p.TreatmentByID(t.ID); ok {
+			continue // another clip has it still
+		}
 		list = append(list, &PutTreatment{len(p.Treatments), t})
+		same := map[string]string{}
+		for id := range Owners(t.Chain.Nodes) {
+			same[id] = id
+		}
+		list = append(list, linesAgain(x.Made.Lines, same)...)
 	}
 	list = append(list, &RemoveClip{x.ID})
 	for k := range x.Made.Clips {

@@ -31,6 +31,9 @@ func (p *Project) checkClip(x *Clip) error {
 		return fmt.Errorf("%d frames from %d on do not lie within its audio of %d frames", x.Frames, x.Offset, a.Frames)
 	}
 	if x.Made != nil {
+		if slices.Contains(x.Made.Lines, nil) || slices.Contains(x.Made.Treatments, nil) {
+			return fmt.Errorf("there is an empty treatment or line among what it was made from")
+		}
 		for i := range x.Made.Clips {
 			if from := x.Made.Clips[i].Audio; !p.hasAudio(from) {
 				return fmt.Errorf("the sound %.12s that it was made from is not in the project", from)

@@ -64,6 +64,31 @@ func (s *Server) clipMarks(c *gin.Context) {
 	c.JSON(http.StatusOK, marks)
 }
 
+// outline gives what is needed to draw what a clip's treatment gives: nothing, where nothing of it runs live. One is made
+// at a time.
+func (s *Server) outline(c *gin.Context) {
+	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	select {
+	case s.drawing <- struct{}{}:
+		defer func() { <-s.drawing }()
+	case <-c.Request.Context().Done():
+		return
+	}
+	b, err := printing.Outline(c.Request.Context(), doc, s.folder, c.Param("clip"))
+	switch {
+	case err != nil:
+		fail(c, refuse(err))
+	case b == nil:
+		c.Status(http.StatusNoContent)
+	default:
+		c.Data(http.StatusOK, "application/octet-stream", b)
+	}
+}
+
 // normalise brings clips to a level, as one change.
 func (s *Server) normalise(c *gin.Context) {
 	author, id, doc, ok := s.writer(c)

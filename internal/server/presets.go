@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -259,6 +260,13 @@ func (s *Server) takePreset(c *gin.Context) {
 	var batch []project.Change
 	if rows, ok := c.GetQuery("rows"); ok {
 		batch, err = p.AsReturn(doc, c.Query("target"), strings.FieldsFunc(rows, func(r rune) bool { return r == ',' }))
+	} else if at, ok := c.GetQuery("index"); ok {
+		index, wrong := strconv.Atoi(at)
+		if wrong != nil {
+			fail(c, refuse(fmt.Errorf("%q is no place in a chain: it must be a number from 0 on", at)))
+			return
+		}
+		batch, err = p.Dropped(doc, c.Query("target"), index)
 	} else {
 		batch, err = p.Take(doc, c.Query("target"))
 	}

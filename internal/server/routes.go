@@ -152,6 +152,11 @@ func ofMeasures() []route {
 			inProject
 			ClipList
 		}{}, []printing.GainOfClip{}},
+		{"GET", "/api/projects/:id/clips/:clip/outline",
+			"What a clip's treatment gives, to be drawn: peak and RMS of every 512 frames, as 255·√value.", (*Server).outline, struct {
+				inProject
+				Clip string `path:"clip"`
+			}{}, nil},
 		{"POST", "/api/projects/:id/clips/marks", "Places at which a clip could be cut: onsets, the grid, sections.", (*Server).clipMarks, struct {
 			inProject
 			printing.MarkSpec
@@ -190,6 +195,8 @@ func ofPresets() []route {
 			// Rows, with commas between, ask for a new return with the preset on it and sends from
 			// them; Target is then the return's id.
 			Rows string `query:"rows"`
+			// Index asks for the preset to be added to Target, a clip or the owner of a chain, at a place.
+			Index string `query:"index"`
 		}{}, Taken{}},
 		{"GET", "/api/presets", "All presets, those that come with Shoal first.", (*Server).presets, nil, []preset.Preset{}},
 		{"POST", "/api/presets", "Save what stands in a project as a preset.", (*Server).savePreset, NewPreset{}, preset.Preset{}},

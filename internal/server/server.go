@@ -35,6 +35,8 @@ type Server struct {
 	desk   *desk
 	prints *printing.Works
 	works  *working.Desk
+	// drawing has room for the one outline that is made.
+	drawing chan struct{}
 	// stopWorks ends the working out: it begins anew after the next start.
 	stopWorks context.CancelFunc
 	tmp       string
@@ -44,7 +46,7 @@ type Server struct {
 
 // New prepares a server. tmp is a folder for uploads under way.
 func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports, tmp string, log *slog.Logger) (*Server, error) {
-	s := &Server{store: st, folder: folder, hub: newHub(), tmp: tmp}
+	s := &Server{store: st, folder: folder, hub: newHub(), tmp: tmp, drawing: make(chan struct{}, 1)}
 	s.desk = newDesk(st, folder, s.hub)
 	if err := folder.TrimWorked(workedBytes); err != nil {
 		return nil, err

@@ -115,7 +115,7 @@ func TestALineThatIsFlatOrFull(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, len(points), full.Count)
 	assert.Empty(t, full.Points)
-	near, err := Line(p, Seen{Owner: a.ID, Name: "fader", From: 0, To: end/2, Steps: 100}, effects)
+	near, err := Line(p, Seen{Owner: a.ID, Name: "fader", From: 0, To: end / 2, Steps: 100}, effects)
 	require.NoError(t, err)
 	assert.NotEmpty(t, near.Points, "nearer they can be told apart")
 }

@@ -4,18 +4,22 @@ import { chosen, copyTo, moveTo } from '../bench/several'
 import { addStage } from '../bench/stages'
 import { forkOf } from '../effects/forks'
 import { copySend } from '../routing/gestures'
+import { drop as dropPreset } from '../presets/actions'
 import { rowOf } from '../session/selected'
 import { useSession } from '../session/store'
 
-/** What is being dragged over the board: a stage, an effect from the list, a row, a send, or a file. */
-type Load = { stages?: string[]; effect?: string; row?: string; send?: string }
+/** What is being dragged over the board: a stage, an effect or a preset from a list, a row, a send, or a file. */
+type Load = { stages?: string[]; effect?: string; preset?: string; row?: string; send?: string }
 
 let load: Load | null = null
 
 export function carry(e: DragEvent, what: Load) {
   load = what
   e.dataTransfer.effectAllowed = 'copyMove'
-  e.dataTransfer.setData('text/plain', what.stages?.join(' ') ?? what.effect ?? what.row ?? what.send ?? '')
+  e.dataTransfer.setData(
+    'text/plain',
+    what.stages?.join(' ') ?? what.effect ?? what.preset ?? what.row ?? what.send ?? '',
+  )
   e.stopPropagation()
 }
 
@@ -30,7 +34,7 @@ document.addEventListener('dragend', () => (load = null))
 /** Something that can stand in a chain, and how it gets there. */
 export function carried(e: DragEvent): { drop: (owner: string, index: number) => void } | null {
   const now = load
-  if (!now || (!now.stages && !now.effect && !now.send)) return null
+  if (!now || (!now.stages && !now.effect && !now.preset && !now.send)) return null
   const off = e.shiftKey
   const copy = e.ctrlKey || e.metaKey
   return {
@@ -38,6 +42,7 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
       const row = rowOf(owner)
       if (now.send && row) void copySend(now.send, [row], off)
       if (now.stages) void (copy ? copyTo : moveTo)(now.stages, owner, index)
+      if (now.preset) void dropPreset(now.preset, owner, index)
       const fork = now.effect ? forkOf(now.effect) : null
       if (fork) void insertFork(fork.kind, fork.bands, owner, index)
       const effect = useSession.getState().effects.find((x) => x.id === now.effect)
@@ -49,6 +54,9 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
 /** The effect from the list that is being dragged. */
 export const carriedEffect = () =>
   useSession.getState().effects.find((x) => x.id === load?.effect && x.version === x.newest)
+
+/** The preset that is being dragged. */
+export const carriedPreset = () => load?.preset
 
 /** What lets a stage take what is dropped on it: before it on its left half, behind it on its right. */
 export const besides = (owner: string, index: number) => ({

@@ -11,6 +11,8 @@ vi.mock('./wave', async (real) => ({
   useOverview: (hash: string) => ({ data: hash ? new Uint8Array(8) : undefined, isError: false }),
 }))
 
+vi.mock('./treatedWave', () => ({ useTreatedWave: () => null }))
+
 const watched = new Set<Element>()
 let tell: (list: { target: Element; isIntersecting: boolean }[]) => void
 

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { Clip } from '../api/types'
 import type { Lens } from '../document/time'
 import { useSeen } from './useSeen'
+import { useTreatedWave } from './treatedWave'
 import { drawWave, useOverview } from './wave'
 import { useShown } from './worked'
 
@@ -18,11 +19,15 @@ type Props = {
 
 /** The sound of a clip as it is drawn, once it is in sight. */
 export function ClipWave({ clip, start, lens, from, width, height, edge, lit }: Props) {
-  const { hash, shift } = useShown(clip)
-  const { data, isError } = useOverview(hash)
-  const { data: source } = useOverview(hash === clip.audio ? '' : clip.audio)
+  const { hash, shift: worked } = useShown(clip)
+  const { data: shown, isError } = useOverview(hash)
+  const { data: original } = useOverview(hash === clip.audio ? '' : clip.audio)
   const canvas = useRef<HTMLCanvasElement>(null)
   const seen = useSeen(canvas)
+  const treated = useTreatedWave(clip, seen)
+  const data = treated?.data ?? shown
+  const shift = treated ? -treated.from : worked
+  const source = original ?? (treated ? shown : undefined)
   const theme = useThemeTurns()
   useEffect(() => {
     if (!canvas.current || !data || !seen) return

@@ -119,6 +119,9 @@ function under(piece: Piece | null): string[] {
 /** Selects all clips that the range lies over. */
 export const takeUnder = () => setView({ clips: under(view().piece) })
 
+/** The same, and the range is put away. */
+export const selectUnder = () => setView({ clips: under(view().piece), stage: '', piece: null, dialog: null })
+
 /** Selects what lies in the range and lets an effect be chosen for it: it is cut there first, in the same change. */
 export function treatRange() {
   takeUnder()

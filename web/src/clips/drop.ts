@@ -1,17 +1,20 @@
 import type { DragEvent } from 'react'
-import { carriedEffect } from '../board/carry'
+import { carriedEffect, carriedPreset } from '../board/carry'
+import { drop } from '../presets/actions'
 import { pick } from './chosen'
 import { treat } from './treatment'
 
-/** What lets a clip take an effect that is dropped on it: it treats that piece only. */
+/** What lets a clip take an effect or a preset that is dropped on it: it treats that piece only. */
 export const takesEffect = (clip: string, row: string) => ({
-  onDragOver: (e: DragEvent) => carriedEffect() && e.preventDefault(),
+  onDragOver: (e: DragEvent) => (carriedEffect() || carriedPreset()) && e.preventDefault(),
   onDrop: (e: DragEvent) => {
     const effect = carriedEffect()
-    if (!effect) return
+    const preset = carriedPreset()
+    if (!effect && !preset) return
     e.preventDefault()
     e.stopPropagation()
     pick(clip, row, false)
-    void treat([clip], effect)
+    if (effect) void treat([clip], effect)
+    if (preset) void drop(preset, clip)
   },
 })

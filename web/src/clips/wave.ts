@@ -55,9 +55,10 @@ export function drawWave(el: HTMLCanvasElement, data: Uint8Array, seen: Seen) {
     g.fillStyle = css.getPropertyValue(colour)
     fillAround(g, ys, height / 2)
   }
-  if (source && extent) {
-    const per = (extent.to - extent.from) / extent.frames
-    const ys = heights(source, 0, width, (x) => extent.from + (at(x) - extent.from) * per)
+  if (source) {
+    const per = extent ? (extent.to - extent.from) / extent.frames : 1
+    const first = extent?.from ?? 0
+    const ys = heights(source, 0, width, (x) => first + (at(x) - first) * per)
     g.fillStyle = css.getPropertyValue('--hair')
     fillAround(
       g,

@@ -295,7 +295,10 @@ export const keys: { group: string; list: Key[] }[] = [
         key: 'Drag',
         says: 'Move a clip, also to another row; Alt leaves the grid, with Ctrl it is a copy. At an edge: move the edge, with Ctrl the neighbour’s too. With Shift Alt: slide its content',
       },
-      { key: 'Shift drag', says: 'Over rows: draw a range; on empty air also without Shift' },
+      {
+        key: 'Shift drag',
+        says: 'Over rows: draw a range, which meets edges, onsets, sections and the grid; with Alt none of them; on empty air also without Shift; let go with Ctrl: select the clips that it touches',
+      },
       { key: 'Ctrl click', says: 'Select clips together' },
       {
         key: 'I',

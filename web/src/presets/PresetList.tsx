@@ -80,7 +80,10 @@ export function PresetList({ of, target }: Props) {
       head={<span>Presets for {what}</span>}
       foot={
         <span className="flex items-center justify-between gap-2">
-          <span>Arrows try, Enter takes, Esc brings the old setting back.</span>
+          <span>
+            Arrows try, Enter takes, Esc brings the old setting back. Dragged onto a clip or a chain it is
+            added there.
+          </span>
           <PresetFiles found={found} all={data ?? []} name={effect?.id ?? of} onImported={again} />
         </span>
       }

@@ -1,4 +1,5 @@
 import type { Preset } from '../api/types'
+import { carry } from '../board/carry'
 import { Menu } from '../controls/Menu'
 import { exportAll } from './actions'
 
@@ -11,7 +12,7 @@ type Props = {
   onBin: () => void
 }
 
-/** One preset in the list: a press lets it be heard, another takes it. */
+/** One preset in the list: a press lets it be heard, another takes it; it is dragged onto clips and chains. */
 export function PresetRow({ preset: p, chosen, onTry, onTake, onRename, onBin }: Props) {
   return (
     <div
@@ -21,6 +22,8 @@ export function PresetRow({ preset: p, chosen, onTry, onTake, onRename, onBin }:
       <button
         role="option"
         aria-selected={chosen}
+        draggable
+        onDragStart={(e) => carry(e, { preset: p.id })}
         className="min-w-0 grow text-left"
         onClick={chosen ? onTake : onTry}
         title={chosen ? 'Take it' : 'Try it'}

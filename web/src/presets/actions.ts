@@ -22,6 +22,21 @@ export async function asReturn(preset: string, rows: string[]): Promise<string> 
   return (await change(t.label, ...t.changes)) ? id : ''
 }
 
+/** Adds a preset to a clip's treatment, or to a chain at a place: what stands there stays. */
+export async function drop(preset: string, target: string, index = 0): Promise<boolean> {
+  try {
+    const t = await answer(
+      api.GET('/api/projects/{id}/presets', {
+        params: { path: { id: projectId() }, query: { preset, target, index: String(index) } },
+      }),
+    )
+    return await change(t.label, ...t.changes)
+  } catch (e) {
+    refused(e)
+    return false
+  }
+}
+
 /** Lets a preset be heard where it would go; nothing is changed. */
 export async function tryOut(preset: string, target: string) {
   const t = await taken(preset, target)
