@@ -1,8 +1,7 @@
 import { memo } from 'react'
 import type { Channel, Timeline } from '../api/types'
-import { ClipView } from '../clips/ClipView'
-import { Overlaps } from '../clips/Overlaps'
 import { RangeShade } from '../clips/RangeShade'
+import { RowClips } from '../clips/RowClips'
 import { useRange } from '../clips/useRange'
 import { openMenu } from '../controls/menuAt'
 import { shownChain } from '../document/chain'
@@ -90,22 +89,7 @@ export const Row = memo(function Row({ channel, index, timeline, lens, width, de
             {...range}
             onDoubleClick={(e) => locate(lens.frame(within(e, e.currentTarget).x))}
           >
-            {channel.clips.map((c) => {
-              const start = timeline.clips[c.id]
-              if (start === undefined) return null // where it lies is not said yet
-              return (
-                <ClipView
-                  key={c.id}
-                  clip={c}
-                  row={channel.id}
-                  start={start}
-                  lens={lens}
-                  width={width}
-                  height={air - 3}
-                />
-              )
-            })}
-            <Overlaps row={channel.id} timeline={timeline} lens={lens} />
+            <RowClips channel={channel} timeline={timeline} lens={lens} width={width} height={air - 3} />
             <RangeShade row={channel.id} lens={lens} />
             <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
             {channel.clips.length === 0 && channel.kind === 'track' && <Empty channel={channel} />}

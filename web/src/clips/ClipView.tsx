@@ -7,6 +7,7 @@ import type { Lens } from '../document/time'
 import { openMenu } from '../controls/menuAt'
 import { setView, useView } from '../session/view'
 import { ClipWave } from './ClipWave'
+import { ClipName, ROOMY } from './ClipName'
 import { CutMarks } from './CutMarks'
 import { takesEffect } from './drop'
 import { Fades } from './Fades'
@@ -16,9 +17,6 @@ import { useWorked } from './worked'
 import { WorkOnClip } from './WorkOnClip'
 
 type Props = { clip: Clip; row: string; start: number; lens: Lens; width: number; height: number }
-
-/** From this height on fades and swell can be taken hold of, and the clip has room for its name. */
-const ROOMY = 44
 
 /** A clip in its row: its sound, its fades and its swell; it is carried, and its edges are moved. */
 export function ClipView({ clip, row, start, lens, width, height }: Props) {
@@ -75,9 +73,8 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
     >
       <ClipWave
         clip={grip === 'slip' ? { ...clip, offset: clip.offset - by } : clip}
-        start={start}
-        lens={lens}
-        from={from}
+        first={Math.round(lens.frame(from) - start)}
+        perPixel={lens.perPixel}
         width={Math.ceil(to - from)}
         height={height}
         edge={selected ? 'var(--ink)' : hand.drag ? 'var(--deep)' : 'var(--hair)'}
@@ -95,13 +92,7 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       <CutMarks clip={clip.id} left={from} lens={lens} height={height} />
       {work && <WorkOnClip work={work} width={to - from} />}
       {treated && <Treated off={treated.chain.bypass} width={to - from} height={height} />}
-      {roomy && to - from > 56 && (
-        <span
-          className={`pointer-events-none absolute top-0.5 left-4 z-[2] max-w-[calc(100%-20px)] truncate bg-[var(--card)] pr-1 text-small font-semibold ${clip.mute ? 'struck' : ''}`}
-        >
-          {clip.name}
-        </span>
-      )}
+      {roomy && from > 0 && to - from > 56 && <ClipName clip={clip} />}
     </div>
   )
 }

@@ -1,6 +1,5 @@
-import { useEffect, useRef, useState } from 'react'
+import { memo, useEffect, useRef, useState } from 'react'
 import type { Clip } from '../api/types'
-import type { Lens } from '../document/time'
 import { useSeen } from './useSeen'
 import { useTreatedWave } from './treatedWave'
 import { drawWave, useOverview } from './wave'
@@ -8,9 +7,8 @@ import { useShown } from './worked'
 
 type Props = {
   clip: Clip
-  start: number
-  lens: Lens
-  from: number
+  first: number // the frame of the clip at its left edge
+  perPixel: number
   width: number
   height: number
   edge: string
@@ -18,7 +16,8 @@ type Props = {
 }
 
 /** The sound of a clip as it is drawn, once it is in sight. */
-export function ClipWave({ clip, start, lens, from, width, height, edge, lit }: Props) {
+export const ClipWave = memo(function ClipWave(p: Props) {
+  const { clip, first, perPixel, width, height, edge, lit } = p
   const { hash, shift: worked } = useShown(clip)
   const { data: shown, isError } = useOverview(hash)
   const { data: original } = useOverview(hash === clip.audio ? '' : clip.audio)
@@ -31,8 +30,8 @@ export function ClipWave({ clip, start, lens, from, width, height, edge, lit }: 
   const theme = useThemeTurns()
   useEffect(() => {
     if (!canvas.current || !data || !seen) return
-    drawWave(canvas.current, data, { clip, start, lens, from, width, height, shift, source })
-  }, [seen, data, source, shift, clip, start, lens, from, width, height, theme])
+    drawWave(canvas.current, data, { clip, first, perPixel, width, height, shift, source })
+  }, [seen, data, source, shift, clip, first, perPixel, width, height, theme])
   return (
     <>
       <canvas
@@ -56,7 +55,7 @@ export function ClipWave({ clip, start, lens, from, width, height, edge, lit }: 
       )}
     </>
   )
-}
+})
 
 /** Counts how often the theme was turned: what is drawn in its colours is drawn anew. */
 function useThemeTurns() {

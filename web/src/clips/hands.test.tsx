@@ -28,7 +28,7 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals())
 
 /** A hundred frames a pixel: a clip of 48000 frames is 480 pixels wide. */
-const lens: Lens = { x: (f) => f / 100, frame: (x) => x * 100, perPixel: 100 }
+const lens: Lens = { x: (f) => f / 100, frame: (x) => x * 100, perPixel: 100, scroll: 0 }
 
 function song(...clips: Clip[]) {
   const p = open((p) => {

@@ -1,6 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { Clip } from '../api/types'
-import type { Lens } from '../document/time'
 
 /** Frames that one value of the overview stands for: audiofile.OverviewFrames. */
 const FRAMES = 512
@@ -23,9 +22,8 @@ async function overview(hash: string): Promise<Uint8Array> {
 
 type Seen = {
   clip: Clip
-  start: number
-  lens: Lens
-  from: number
+  first: number // the frame of the clip at the left edge
+  perPixel: number
   width: number
   height: number
   /** By how many frames what is drawn lies further on than the clip counts. */
@@ -37,7 +35,7 @@ type Seen = {
 /** Draws a clip as nested depth contours: peak outside, RMS inside; as loud as its gain and its swell make it. Where
     it was worked out of something else, the outline of that stands behind it. */
 export function drawWave(el: HTMLCanvasElement, data: Uint8Array, seen: Seen) {
-  const { clip, start, lens, from, width, height, source } = seen
+  const { clip, first, perPixel, width, height, source } = seen
   const { extent } = clip
   const dense = Math.min(devicePixelRatio || 1, 2)
   el.width = width * dense
@@ -45,7 +43,7 @@ export function drawWave(el: HTMLCanvasElement, data: Uint8Array, seen: Seen) {
   const g = el.getContext('2d')!
   g.scale(dense, dense)
   const css = getComputedStyle(document.documentElement)
-  const at = (x: number) => lens.frame(from + x) - start + clip.offset
+  const at = (x: number) => first + x * perPixel + clip.offset
   const louder = Array.from({ length: width }, (_, x) => 10 ** ((clip.gain + swellAt(clip, at(x))) / 40))
   const shown = (x: number) => at(x) + seen.shift
   const room = height / 2 - 2
@@ -57,8 +55,8 @@ export function drawWave(el: HTMLCanvasElement, data: Uint8Array, seen: Seen) {
   }
   if (source) {
     const per = extent ? (extent.to - extent.from) / extent.frames : 1
-    const first = extent?.from ?? 0
-    const ys = heights(source, 0, width, (x) => first + (at(x) - first) * per)
+    const begin = extent?.from ?? 0
+    const ys = heights(source, 0, width, (x) => begin + (at(x) - begin) * per)
     g.fillStyle = css.getPropertyValue('--hair')
     fillAround(
       g,
