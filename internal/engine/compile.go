@@ -40,6 +40,7 @@ type compiler struct {
 	heardPaths []heardPath                       // those of it that are paths
 	tmp        pair                              // for steps that need a pair only while they run
 	rooms      map[*effect.Kind]effect.Processor // a processor of each effect, in whose room the others work
+	stemTaps   []*tapTo                          // the points that a pass gives out
 	last       []func()                          // what can be tied together only when all steps are there
 	err        error
 }
@@ -58,10 +59,11 @@ type feed struct {
 // capture names what a plan gives out: the main output, or a channel after
 // its chain and before its fader.
 type capture struct {
-	channel string   // empty: the main output
-	all     bool     // what leads nowhere runs too
-	rows    []string // these behind their faders, in place of the main output
-	time    lineTime // of lines; nil: the song's
+	channel string        // empty: the main output
+	all     bool          // what leads nowhere runs too
+	rows    []string      // these behind their faders, in place of the main output
+	taps    []project.Tap // these points, in place of the main output
+	time    lineTime      // of lines; nil: the song's
 }
 
 // compile builds the plan of a valid document: for a print when only is given, else
@@ -85,6 +87,7 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 	}
 	c.note(point)
 	c.collectTaps()
+	c.stems()
 	c.collectFollowers()
 	for _, ch := range doc.Channels {
 		c.channelInput(ch)
@@ -167,6 +170,12 @@ func (c *compiler) emit(outs map[string]*gnode, captured *gnode) (*gnode, error)
 			wanted = append(wanted, outs[id])
 		}
 	}
+	if len(c.stemTaps) > 0 {
+		wanted = nil
+		for _, t := range c.stemTaps {
+			wanted = append(wanted, t.node)
+		}
+	}
 	nodes, err := c.g.sorted(wanted...)
 	if err != nil {
 		return nil, err
@@ -186,6 +195,12 @@ func (c *compiler) emit(outs map[string]*gnode, captured *gnode) (*gnode, error)
 		if len(c.only.rows) > 0 {
 			c.plan.ends = append(c.plan.ends, rowEnd{c.bufs[c.only.rows[i]], n.lag})
 			captured = n
+		}
+	}
+	for i, t := range c.stemTaps {
+		c.plan.ends = append(c.plan.ends, rowEnd{t.buf, t.node.lag})
+		if i == 0 || t.node.lag > captured.lag {
+			captured = t.node
 		}
 	}
 	return captured, nil

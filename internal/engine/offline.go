@@ -61,24 +61,46 @@ func offline(
 	if err != nil {
 		return err
 	}
-	if job.To <= job.From {
-		return fmt.Errorf("the range to render is empty: frames %d to %d", job.From, job.To)
+	if with != nil {
+		with(p)
+	}
+	out := newOutlet(p.out, p.latency, job.From, job.To, write)
+	return p.pour(ctx, job.From, job.To, job.Tail, []*outlet{out}, load, progress)
+}
+
+// outlet is where a signal leaves a plan that is rendered.
+type outlet struct {
+	buf  pair
+	at   int64 // song frame of what comes out next
+	keep tailKeeper
+}
+
+func newOutlet(buf pair, lag int, from, to int64, write func(l, r []float64) error) *outlet {
+	return &outlet{buf: buf, at: -int64(lag), keep: tailKeeper{from: from, to: to, write: write}}
+}
+
+// pour runs a plan from the song's begin on until all outlets have given their range and, if wanted, their tails.
+func (p *plan) pour(
+	ctx context.Context, from, to int64, tails bool, outs []*outlet, load Loader, progress func(float64),
+) error {
+	if to <= from {
+		return fmt.Errorf("the range to render is empty: frames %d to %d", from, to)
 	}
 	for _, pl := range p.players {
 		pl.roll.Set(1)
 	}
 	p.cursor.rolling, p.cursor.jumped = true, true
-	if with != nil {
-		with(p)
+	end := to
+	if tails {
+		end += int64(math.Ceil(p.tailSeconds() * float64(p.doc.SampleRate)))
 	}
-	tail := int64(0)
-	if job.Tail {
-		tail = int64(math.Ceil(p.tailSeconds() * float64(doc.SampleRate)))
+	last := outs[0] // the latest of them
+	for _, o := range outs {
+		if o.at < last.at {
+			last = o
+		}
 	}
-	end := job.To + tail
-	at := -int64(p.latency) // song frame of the output
-	out := &tailKeeper{from: job.From, to: job.To, write: write}
-	for count := 0; at < end; count++ {
+	for count := 0; last.at < end; count++ {
 		if count%64 == 0 {
 			if err := ctx.Err(); err != nil {
 				return err
@@ -87,11 +109,11 @@ func offline(
 				pl.prepare(p.cursor.frame, p.cursor.frame+Block)
 			}
 			if progress != nil {
-				progress(float64(max(at, 0)) / float64(end))
+				progress(float64(max(last.at, 0)) / float64(end))
 			}
 		}
 		n := p.room(Block)
-		if left := job.To - p.cursor.frame; left > 0 {
+		if left := to - p.cursor.frame; left > 0 {
 			n = int(min(int64(n), left))
 			if err := fetch(ctx, p, n, load); err != nil {
 				return err
@@ -102,11 +124,14 @@ func offline(
 			}
 		}
 		p.run(n)
-		keep := int(min(int64(n), end-at))
-		if err := out.take(at, p.out.l[:keep], p.out.r[:keep]); err != nil {
-			return err
+		for _, o := range outs {
+			if keep := int(min(int64(n), end-o.at)); keep > 0 {
+				if err := o.keep.take(o.at, o.buf.l[:keep], o.buf.r[:keep]); err != nil {
+					return err
+				}
+			}
+			o.at += int64(n)
 		}
-		at += int64(n)
 	}
 	if err := p.broken(); err != nil {
 		return err

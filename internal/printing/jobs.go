@@ -34,6 +34,10 @@ type Status struct {
 	Name     string  `json:"name" required:"true"`
 	File     string  `json:"file,omitempty"` // name under which an export can be fetched
 	Created  string  `json:"created" required:"true"`
+	// Left is about how many seconds it still takes; 0: nobody knows.
+	Left float64 `json:"left,omitempty"`
+	// Files are those that stems have become, besides the one that holds them all.
+	Files []string `json:"files,omitempty"`
 }
 
 // Desk is what printing needs of whoever holds the projects.
@@ -64,6 +68,7 @@ type Works struct {
 
 	mu       sync.Mutex
 	progress map[string]float64
+	begun    map[string]time.Time
 	running  map[string]context.CancelFunc // by print: SQLite cannot tell a worker that its job was cancelled
 }
 
@@ -71,6 +76,9 @@ type Works struct {
 func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports string, desk Desk, log *slog.Logger) (*Works, error) {
 	if err := os.MkdirAll(exports, 0o755); err != nil {
 		return nil, fmt.Errorf("make export folder: %w", err)
+	}
+	if err := clearPartial(exports); err != nil {
+		return nil, err
 	}
 	driver := riversqlite.New(st.DB)
 	m, err := rivermigrate.New(driver, &rivermigrate.Config{Logger: log})
@@ -92,6 +100,7 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 		exports:  exports,
 		desk:     desk,
 		progress: map[string]float64{},
+		begun:    map[string]time.Time{},
 		running:  map[string]context.CancelFunc{},
 	}
 	workers := river.NewWorkers()
@@ -157,6 +166,11 @@ func (w *Works) Add(ctx context.Context, projectID, author string, spec Spec) (S
 	}
 	if err := spec.Check(doc); err != nil {
 		return Status{}, err
+	}
+	if spec.Stems != nil {
+		if err := w.room(spec); err != nil {
+			return Status{}, err
+		}
 	}
 	b, err := json.Marshal(spec)
 	if err != nil {
@@ -226,7 +240,7 @@ func (w *Works) File(ctx context.Context, id string) (path, name string, err err
 		return "", "", store.ErrNone
 	}
 	var spec Spec
-	if err := json.Unmarshal([]byte(p.Spec), &spec); err != nil || spec.Target != "file" {
+	if err := json.Unmarshal([]byte(p.Spec), &spec); err != nil || spec.Target == "track" {
 		return "", "", store.ErrNone
 	}
 	doc, _, err := w.desk.Document(ctx, p.Project)
@@ -234,7 +248,10 @@ func (w *Works) File(ctx context.Context, id string) (path, name string, err err
 		return "", "", err
 	}
 	ext, _ := Extension(spec.Format)
-	return filepath.Join(w.exports, p.Result), w.status(p, doc).Name + "." + ext, nil
+	if spec.Target == "stems" {
+		ext = "zip"
+	}
+	return filepath.Join(w.exports, p.Result), FileName(w.status(p, doc).Name) + "." + ext, nil
 }
 
 func (w *Works) status(p store.Print, doc *project.Project) Status {
@@ -250,20 +267,31 @@ func (w *Works) status(p store.Print, doc *project.Project) Status {
 		Created: p.Created,
 		Name:    doc.Name,
 	}
-	if ch, ok := doc.Channel(spec.Channel); ok {
+	if spec.Stems != nil {
+		s.Name = doc.Name + " - stems"
+	} else if ch, ok := doc.Channel(spec.Channel); ok {
 		s.Name = doc.Name + " - " + ch.Name
 	}
 	w.mu.Lock()
 	s.Progress = w.progress[p.ID]
+	if begun, ok := w.begun[p.ID]; ok && s.Progress > enoughToTell {
+		s.Left = time.Since(begun).Seconds() * (1 - s.Progress) / s.Progress
+	}
 	w.mu.Unlock()
 	if p.State == "done" {
 		s.Progress = 1
-		if spec.Target == "file" {
+		if spec.Target != "track" {
 			s.File = p.ID
+		}
+		if spec.Stems != nil {
+			s.Files = w.filesOf(p.Result)
 		}
 	}
 	return s
 }
+
+// enoughToTell is the part of a print that must be done before it is said how long the rest takes.
+const enoughToTell = 0.03
 
 type worker struct {
 	river.WorkerDefaults[args]
@@ -348,6 +376,9 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 	if now, err := w.store.Print(ctx, p.ID); err != nil || now.State != "running" {
 		return errors.Join(err, context.Canceled) // cancelled in the moment before
 	}
+	w.mu.Lock()
+	w.begun[p.ID] = time.Now()
+	w.mu.Unlock()
 	last := time.Now()
 	tell := func(part float64) {
 		w.mu.Lock()
@@ -362,6 +393,7 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 	defer func() {
 		w.mu.Lock()
 		delete(w.progress, p.ID)
+		delete(w.begun, p.ID)
 		w.mu.Unlock()
 	}()
 	note := &audiofile.Note{
@@ -372,9 +404,12 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 		Reference:   spec.From,
 		History:     lineage.Words(),
 	}
-	if spec.Target == "file" {
+	switch spec.Target {
+	case "stems":
+		p.Result, err = w.toFiles(ctx, doc, revision, spec, p.ID, tell)
+	case "file":
 		p.Result, err = w.toFile(ctx, doc, spec, note, p.ID, tell)
-	} else {
+	default:
 		err = w.toTrack(ctx, doc, spec, note, p, tell)
 	}
 	if err != nil {

@@ -20,9 +20,10 @@ type Spec struct {
 	From    int64  `json:"from" required:"true"`    // song frames
 	To      int64  `json:"to" required:"true"`
 	Tail    bool   `json:"tail" required:"true"`
-	Target  string `json:"target" required:"true" enum:"track,file"`
+	Target  string `json:"target" required:"true" enum:"track,file,stems"`
 	Format  string `json:"format,omitempty" enum:"wav16,wav24,wav32f,flac16,flac24"` // of a file
 	Mute    bool   `json:"mute"`                                                     // mute the source of a new track
+	Stems   *Stems `json:"stems,omitempty"`                                          // several files at once
 }
 
 // Check refuses a spec that makes no sense for a document.
@@ -46,8 +47,16 @@ func (s Spec) Check(doc *project.Project) error {
 		if _, ok := formats[s.Format]; !ok {
 			return fmt.Errorf("unknown format %q: it must be wav16, wav24, wav32f, flac16 or flac24", s.Format)
 		}
+	case "stems":
+		if _, ok := formats[s.Format]; !ok {
+			return fmt.Errorf("unknown format %q: it must be wav16, wav24, wav32f, flac16 or flac24", s.Format)
+		}
+		if s.Stems == nil {
+			return fmt.Errorf("choose the rows that are to become files")
+		}
+		return s.Stems.check(doc, s.Format)
 	default:
-		return fmt.Errorf("unknown target %q: it must be track or file", s.Target)
+		return fmt.Errorf("unknown target %q: it must be track, file or stems", s.Target)
 	}
 	return nil
 }

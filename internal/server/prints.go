@@ -1,7 +1,14 @@
 package server
 
 import (
+	"archive/zip"
+	"errors"
+	"fmt"
+	"io"
 	"net/http"
+	"os"
+	"path/filepath"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -51,5 +58,71 @@ func (s *Server) printFile(c *gin.Context) {
 		return
 	}
 	c.Header("Content-Disposition", disposition(name))
+	if info, err := os.Stat(path); err == nil && info.IsDir() {
+		s.zipFolder(c, path)
+		return
+	}
 	c.File(path)
+}
+
+// zipFolder sends the files of a folder as one, while it is read.
+func (s *Server) zipFolder(c *gin.Context, dir string) {
+	c.Header("Content-Type", "application/zip")
+	z := zip.NewWriter(c.Writer)
+	list, err := os.ReadDir(dir)
+	for _, e := range list {
+		if err != nil {
+			break
+		}
+		err = addToZip(z, dir, e.Name())
+	}
+	if err := errors.Join(err, z.Close()); err != nil { // too late for words: the file that arrives is not whole
+		_ = c.Error(err)
+		c.Abort()
+	}
+}
+
+func addToZip(z *zip.Writer, dir, name string) error {
+	f, err := os.Open(filepath.Join(dir, name))
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	w, err := z.CreateHeader(&zip.FileHeader{Name: name, Method: zip.Store, Modified: time.Now()})
+	if err != nil {
+		return err
+	}
+	_, err = io.Copy(w, f)
+	return err
+}
+
+// stemFile sends one of the files of stems.
+func (s *Server) stemFile(c *gin.Context) {
+	dir, _, err := s.prints.File(c.Request.Context(), c.Param("print"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	name := filepath.Base(c.Param("name"))
+	path := filepath.Join(dir, name)
+	if _, err := os.Stat(path); err != nil {
+		fail(c, &refusal{http.StatusNotFound, fmt.Errorf("there is no file %q among these", name)})
+		return
+	}
+	c.Header("Content-Disposition", disposition(name))
+	c.File(path)
+}
+
+// planStems says what stems would come to.
+func (s *Server) planStems(c *gin.Context) {
+	var spec printing.Spec
+	doc, ok := s.asked(c, &spec)
+	if !ok {
+		return
+	}
+	if spec.Target != "stems" {
+		fail(c, refuse(fmt.Errorf("only stems are planned: the target is %q", spec.Target)))
+		return
+	}
+	c.JSON(http.StatusOK, s.prints.PlanStems(doc, spec))
 }

@@ -105,6 +105,15 @@ func ofSound() []route {
 		{"GET", "/api/prints/:print/file", "Fetch an exported file.", (*Server).printFile, struct {
 			Print string `path:"print"`
 		}{}, nil},
+		{"GET", "/api/prints/:print/files/:name", "Fetch one of the files of stems.", (*Server).stemFile, struct {
+			Print string `path:"print"`
+			Name  string `path:"name"`
+		}{}, nil},
+		{"POST", "/api/projects/:id/stems", "What stems would come to: files, their names, how large, and what is to be known.",
+			(*Server).planStems, struct {
+				inProject
+				printing.Spec
+			}{}, printing.StemPlan{}},
 		{"POST", "/api/projects/:id/sounds",
 			"Load a sound file for a stage that uses one, such as an impulse response: the body is the file.", (*Server).loadSound, struct {
 				inProject

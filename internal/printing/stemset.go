@@ -1,0 +1,145 @@
+package printing
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"time"
+
+	"shoal/internal/audiofile"
+	"shoal/internal/engine"
+	"shoal/internal/project"
+)
+
+// toFiles renders stems in one pass, into a folder of the exports with the name of the print. It is there whole or not
+// at all.
+func (w *Works) toFiles(ctx context.Context, doc *project.Project, revision int64, spec Spec, id string, tell func(float64)) (string, error) {
+	if err := w.room(spec); err != nil {
+		return "", err
+	}
+	dir := filepath.Join(w.exports, id+".partial")
+	if err := os.RemoveAll(dir); err != nil {
+		return "", fmt.Errorf("clear what an earlier try left: %w", err)
+	}
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return "", fmt.Errorf("begin the files: %w", err)
+	}
+	defer os.RemoveAll(dir)
+	files, err := RenderStems(ctx, doc, w.folder, spec, revision, dir, tell)
+	if err != nil {
+		return "", err
+	}
+	sheet := Sheet{Project: doc.Name, Revision: revision, Rate: doc.SampleRate, Format: spec.Format,
+		Made: time.Now().UTC().Format(time.RFC3339), Says: spec.Stems.says(doc), Files: files}
+	if err := sheet.write(dir); err != nil {
+		return "", err
+	}
+	return id, os.Rename(dir, filepath.Join(w.exports, id))
+}
+
+// RenderStems writes the stems of a spec into a folder, and says what came of each.
+func RenderStems(
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, spec Spec, revision int64, dir string, progress func(float64),
+) ([]SheetFile, error) {
+	names, err := spec.Stems.names(doc, spec.Format)
+	if err != nil {
+		return nil, err
+	}
+	pass := engine.Pass{From: spec.From, To: spec.To, Tail: spec.Tail}
+	files := make([]*stemFile, len(names))
+	for i, x := range spec.Stems.Rows {
+		pass.Points = append(pass.Points, x.point())
+		files[i] = spec.stemFile(doc, x, filepath.Join(dir, names[i]), revision)
+		files[i].start()
+	}
+	err = renderPass(ctx, doc, folder, pass, func(i int, l, r []float64) error {
+		files[i].add(l, r)
+		return nil
+	}, progress)
+	for _, f := range files {
+		err = errors.Join(err, f.end())
+	}
+	if err != nil {
+		return nil, err
+	}
+	out := make([]SheetFile, len(files))
+	for i, f := range files {
+		out[i] = f.sheet(doc, spec, spec.Stems.Rows[i], revision)
+	}
+	return out, nil
+}
+
+func renderPass(
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, pass engine.Pass,
+	write func(i int, l, r []float64) error, progress func(float64),
+) error {
+	lib, err := Library(ctx, doc, folder, offlinePages)
+	if err != nil {
+		return err
+	}
+	return engine.Stems(ctx, doc, lib, pass, Pages(folder, lib), write, progress)
+}
+
+// stemFile prepares the file of a stem.
+func (s Spec) stemFile(doc *project.Project, x Stem, path string, revision int64) *stemFile {
+	one := s
+	one.Channel = x.Channel
+	lineage := NewLineage(doc, revision, one)
+	now := time.Now().UTC()
+	f := &stemFile{path: path, format: s.Format, rate: doc.SampleRate, trim: s.Stems.Trim, cues: Cues(doc, s.From, s.To)}
+	f.note = audiofile.Note{Description: lineage.Name + ", " + kindInWords[x.Kind], Originator: "Shoal", Date: now.Format("2006-01-02"),
+		Time: now.Format("15:04:05"), Reference: s.From, History: lineage.Words()}
+	if x.Channel == doc.MainChannel().ID && x.Kind == StemHeard {
+		f.level = s.Stems.Level
+	}
+	return f
+}
+
+// sheet says what came of the file.
+func (s *stemFile) sheet(doc *project.Project, spec Spec, x Stem, revision int64) SheetFile {
+	one := spec
+	one.Channel = x.Channel
+	ch, _ := doc.Channel(x.Channel)
+	f := SheetFile{Name: filepath.Base(s.path), Row: ch.Name, Kind: x.Kind, Reference: s.note.Reference + s.skipped,
+		Frames: s.frames, Over: s.over, Gain: s.gain, Levels: s.report, Lineage: NewLineage(doc, revision, one)}
+	switch level := spec.Stems.Level; {
+	case s.frames == 0:
+		f.Name, f.Says = "", "nothing sounds in this range"
+	case s.over > 0 && spec.Format != "wav32f":
+		f.Says = fmt.Sprintf("%d samples are beyond full scale and were cut off: turn it down, or take 32 bit float", s.over)
+	case s.gain != 0 && s.report.Integrated < level.LUFS-0.05:
+		f.Says = fmt.Sprintf("brought to %.1f LUFS by %+.1f dB; the ceiling of %g dBTP does not let it come to %g",
+			s.report.Integrated, s.gain, level.Ceiling, level.LUFS)
+	case s.gain != 0:
+		f.Says = fmt.Sprintf("brought to %.1f LUFS by %+.1f dB", s.report.Integrated, s.gain)
+	}
+	return f
+}
+
+// filesOf are the names of the files of stems.
+func (w *Works) filesOf(result string) (names []string) {
+	list, err := os.ReadDir(filepath.Join(w.exports, filepath.Base(result)))
+	if err != nil {
+		return nil // they have been thrown away
+	}
+	for _, e := range list {
+		names = append(names, e.Name())
+	}
+	return names
+}
+
+// clearPartial removes what a process that was killed had begun.
+func clearPartial(exports string) error {
+	list, err := filepath.Glob(filepath.Join(exports, "*.partial"))
+	if err != nil {
+		return fmt.Errorf("look for what was left: %w", err)
+	}
+	for _, path := range list {
+		if err := os.RemoveAll(path); err != nil {
+			return fmt.Errorf("remove what was left: %w", err)
+		}
+	}
+	return nil
+}
