@@ -20,6 +20,7 @@ export type Picture = S['EffectPicture']
 export type Person = S['StorePerson']
 export type Summary = S['StoreSummary']
 export type PrintStatus = S['PrintingStatus']
+export type StemPlan = S['PrintingStemPlan']
 export type PrintSpec = NonNullable<
   paths['/api/projects/{id}/prints']['post']['requestBody']
 >['content']['application/json']

@@ -11,6 +11,7 @@ import { MovesCard } from '../moves/MovesCard'
 import { PassageCard } from '../passages/PassageCard'
 import { PresetList } from '../presets/PresetList'
 import { PrintDialog } from '../prints/PrintDialog'
+import { StemsDialog } from '../prints/StemsDialog'
 import { SendCard } from '../routing/SendCard'
 import { TraceCard } from '../routing/TraceCard'
 import { AlongCard } from '../sections/AlongCard'
@@ -27,6 +28,8 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <EffectList {...dialog} />
     case 'print':
       return <PrintDialog channel={dialog.channel} target={dialog.target} />
+    case 'stems':
+      return <StemsDialog />
     case 'keys':
       return <KeysCard />
     case 'logbook':
@@ -77,4 +80,5 @@ export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
   presets: 360,
   rows: 300,
   soundings: 330,
+  stems: 350,
 }

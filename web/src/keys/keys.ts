@@ -123,7 +123,11 @@ export const keys: { group: string; list: Key[] }[] = [
         says: 'Duplicate the row with everything on it',
         does: { c: row((c) => c.kind !== 'main' && duplicateRow(c)) },
       },
-      { key: 'P', says: 'Print the row to a new track', does: { p: row(open.print) } },
+      {
+        key: 'P',
+        says: 'Print the row to a new track; with Shift: stems and mixes, several files at once',
+        does: { p: row(open.print), 'shift+p': open.stems },
+      },
       { key: 'Shift Ctrl click', says: 'On names: select rows together' },
       { key: 'S', says: 'Send the selected rows to a return, also a new one', does: { s: openSend } },
       { key: 'A', says: 'Gather the selected rows in a group', does: { a: makeGroup } },

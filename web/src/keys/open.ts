@@ -17,6 +17,8 @@ export const rows = () => setView({ dialog: view().dialog?.kind === 'rows' ? nul
 export const print = (c: Channel) =>
   setView({ dialog: { kind: 'print', channel: c.id, target: c.kind === 'track' ? 'track' : 'file' } })
 
+export const stems = () => setView({ dialog: { kind: 'stems' } })
+
 /** The effects that can be put behind what is selected. */
 export function effects() {
   if (view().clips.length) return openTreatment()

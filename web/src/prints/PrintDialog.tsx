@@ -3,34 +3,24 @@ import { api } from '../api/client'
 import type { PrintSpec } from '../api/types'
 import { Card } from '../controls/Card'
 import { refused, useSession } from '../session/store'
-import { setView, useView } from '../session/view'
-
-const formats = [
-  ['wav24', 'WAV, 24 bit with dither'],
-  ['wav16', 'WAV, 16 bit with dither'],
-  ['wav32f', 'WAV, 32 bit float'],
-  ['flac24', 'FLAC, 24 bit'],
-  ['flac16', 'FLAC, 16 bit'],
-] as const
+import { setView } from '../session/view'
+import { type Format, FormatPick, RangePick, Toggle, useSpan } from './picks'
 
 /** What to print, and where it goes. */
 export function PrintDialog({ channel, target }: { channel: string; target: 'track' | 'file' }) {
   const project = useSession((s) => s.project)!
-  const timeline = useSession((s) => s.timeline)
-  const loop = useView((v) => v.loop)
+  const ready = useSession((s) => s.timeline !== null)
   const row = project.channels.find((c) => c.id === channel)
   const [range, setRange] = useState('song')
   const [tail, setTail] = useState(true)
   const [mute, setMute] = useState(true)
-  const [format, setFormat] = useState<(typeof formats)[number][0]>('wav24')
-  if (!row || !timeline) return null
-  const section = timeline.sections.find((s) => s.id === range)
-  const span = range === 'range' && loop ? loop : (section ?? { from: 0, to: timeline.end })
+  const [format, setFormat] = useState<Format>('wav24')
+  const span = useSpan(range)
+  if (!row || !ready) return null
   const start = async () => {
     const spec: PrintSpec = {
       channel,
-      from: Math.round(span.from),
-      to: Math.round(span.to),
+      ...span,
       tail,
       target,
       mute: target === 'track' && mute,
@@ -59,62 +49,18 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
           void start()
         }}
       >
-        <label className="flex min-h-6 items-center justify-between gap-3">
-          What
-          <select
-            className="select select-sm w-[260px]"
-            value={range}
-            onChange={(e) => setRange(e.target.value)}
-          >
-            <option value="song">The whole song</option>
-            {timeline.sections.map((s) => (
-              <option key={s.id} value={s.id}>
-                Section {s.name}
-              </option>
-            ))}
-            {loop && <option value="range">The range: {loop.name}</option>}
-          </select>
-        </label>
-        <label className="flex min-h-6 items-center justify-between gap-3">
-          With its tail, until it has died away
-          <input
-            type="checkbox"
-            className="toggle toggle-sm"
-            checked={tail}
-            onChange={(e) => setTail(e.target.checked)}
-          />
-        </label>
+        <RangePick range={range} onPick={setRange} />
+        <Toggle text="With its tail, until it has died away" on={tail} onTurn={setTail} />
         {target === 'track' ? (
           <>
-            <label className="flex min-h-6 items-center justify-between gap-3">
-              Mute {row.name}, so that it is not heard twice
-              <input
-                type="checkbox"
-                className="toggle toggle-sm"
-                checked={mute}
-                onChange={(e) => setMute(e.target.checked)}
-              />
-            </label>
+            <Toggle text={`Mute ${row.name}, so that it is not heard twice`} on={mute} onTurn={setMute} />
             <p className="soft text-small">
               The print is taken after the chain and before the fader. The new track takes over level, pan,
               sends and output, so the mix stays as it is.
             </p>
           </>
         ) : (
-          <label className="flex min-h-6 items-center justify-between gap-3">
-            Format
-            <select
-              className="select select-sm w-[260px]"
-              value={format}
-              onChange={(e) => setFormat(e.target.value as typeof format)}
-            >
-              {formats.map(([v, name]) => (
-                <option key={v} value={v}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <FormatPick format={format} onPick={setFormat} />
         )}
         <button data-first className="btn btn-primary btn-sm self-start">
           {target === 'track' ? 'Print' : 'Export'}

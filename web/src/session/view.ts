@@ -10,6 +10,7 @@ export type Piece = { from: number; to: number; rows: string[] }
 export type Dialog =
   | { kind: 'effects'; owner: string; index: number; replace?: string; clips?: string[] }
   | { kind: 'print'; channel: string; target: 'track' | 'file' }
+  | { kind: 'stems' }
   | { kind: 'keys' }
   | { kind: 'logbook' }
   | { kind: 'presets'; of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }

@@ -1,6 +1,7 @@
 import { useEffect } from 'react'
 import { api, download, fileAt } from '../api/client'
 import type { PrintStatus } from '../api/types'
+import { Menu } from '../controls/Menu'
 import { putAwayPrint, refused, useSession } from '../session/store'
 
 const under = (p: PrintStatus) => p.state === 'running' || p.state === 'waiting'
@@ -65,19 +66,24 @@ function Standing({ print: p }: { print: PrintStatus }) {
       return <span className="soft">waits for its turn</span>
     case 'running':
       return (
-        <progress
-          className="progress progress-secondary w-32"
-          value={p.progress}
-          max={1}
-          aria-label={`${Math.round(p.progress * 100)} % printed`}
-        />
+        <>
+          <progress
+            className="progress progress-secondary w-32"
+            value={p.progress}
+            max={1}
+            aria-label={`${Math.round(p.progress * 100)} % printed`}
+          />
+          {!!p.left && p.left > 2 && <span className="soft figure">{timeLeft(p.left)}</span>}
+        </>
       )
     case 'failed':
       return <span>{p.error}</span>
     case 'cancelled':
       return <span className="soft">cancelled; nothing is left behind</span>
     default:
-      return p.file ? (
+      return p.files ? (
+        <StemFiles print={p} />
+      ) : p.file ? (
         <button
           className="btn btn-xs btn-outline"
           onClick={() =>
@@ -90,4 +96,29 @@ function Standing({ print: p }: { print: PrintStatus }) {
         <span className="soft">printed to a new track</span>
       )
   }
+}
+
+/** About how long it still takes. */
+const timeLeft = (s: number) => (s < 60 ? `${Math.ceil(s)} s left` : `${Math.ceil(s / 60)} min left`)
+
+/** What stems have become: all in one, or one of them. */
+function StemFiles({ print: p }: { print: PrintStatus }) {
+  const save = (name?: string) =>
+    void download(
+      name
+        ? fileAt('/api/prints/{print}/files/{name}', { path: { print: p.file!, name } })
+        : fileAt('/api/prints/{print}/file', { path: { print: p.file! } }),
+    ).catch(refused)
+  return (
+    <Menu
+      label="Save files of stems"
+      className="btn btn-xs btn-outline"
+      items={[
+        { text: `All ${p.files!.length} as one zip`, run: () => save() },
+        ...p.files!.map((name) => ({ text: name, run: () => save(name) })),
+      ]}
+    >
+      Save the files ▾
+    </Menu>
+  )
 }

@@ -37,6 +37,11 @@ export function ProjectMenu() {
             text: stopsAtEnd ? 'Go on playing at the end of the song' : 'Stop at the end of the song',
             run: () => stopAtEnd(!stopsAtEnd),
           },
+          {
+            text: 'Stems and mixes…',
+            key: 'Shift P',
+            run: () => setView({ dialog: { kind: 'stems' } }),
+          },
           { text: 'Export as a bundle', run: () => void save('bundle') },
           { text: 'Export tempo and sections as MIDI', run: () => void save('midi') },
           { text: 'Take tempo and sections from MIDI', run: () => file.current?.click() },
