@@ -140,7 +140,7 @@ test('a row folds to a line and opens its air; rows are found, hidden and shown 
 test('what is asked stands beside the board, which goes on', async ({ board }) => {
   await row(board, 'Marimba').getByRole('button', { name: 'Marimba', exact: true }).click()
   await board.keyboard.press('p')
-  const card = board.getByRole('dialog', { name: 'Print Marimba to a new track' })
+  const card = board.getByRole('dialog', { name: 'Print Marimba' })
   await expect(card).toBeVisible()
   await board.getByLabel('Mute Handbells').click()
   await expect(board.getByLabel('Mute Handbells')).toHaveAttribute('aria-pressed', 'true')

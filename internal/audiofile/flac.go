@@ -106,7 +106,7 @@ func NewFLAC(w io.Writer, rate, channels, bits int, frames int64) (*FLACWriter, 
 		BitsPerSample: uint8(bits),
 		NSamples:      uint64(frames),
 	}
-	e, err := flac.NewEncoder(w, info)
+	e, err := flac.NewEncoder(unclosed(w), info)
 	if err != nil {
 		return nil, fmt.Errorf("begin FLAC: %w", err)
 	}
@@ -115,6 +115,14 @@ func NewFLAC(w io.Writer, rate, channels, bits int, frames int64) (*FLACWriter, 
 		x.dither[i].Scale = math.Exp2(float64(bits - 1))
 	}
 	return x, nil
+}
+
+// unclosed hides that what is written to could be closed: the encoder would do it.
+func unclosed(w io.Writer) io.Writer {
+	if s, ok := w.(io.WriteSeeker); ok {
+		return struct{ io.WriteSeeker }{s}
+	}
+	return struct{ io.Writer }{w}
 }
 
 // Write appends frames.

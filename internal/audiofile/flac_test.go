@@ -5,6 +5,8 @@ import (
 	"errors"
 	"io"
 	"math"
+	"os"
+	"path/filepath"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -99,4 +101,30 @@ func TestDamagedFLACIsRefusedInWords(t *testing.T) {
 	require.NoError(t, err)
 	_, err = readAll(src)
 	require.ErrorContains(t, err, "damaged")
+}
+
+// A sink does not close the file below, whatever writes it: what it belongs to does, and must see what goes wrong then.
+func TestASinkLeavesTheFileOpen(t *testing.T) {
+	for _, kind := range []string{"wav", "flac"} {
+		f, err := os.Create(filepath.Join(t.TempDir(), "x"))
+		require.NoError(t, err)
+		var s Sink
+		if kind == "wav" {
+			s, err = NewWAV(f, 48000, 2, 16, nil, nil)
+		} else {
+			s, err = NewFLAC(f, 48000, 2, 16, 0)
+		}
+		require.NoError(t, err)
+		x := make([]float64, 5000)
+		require.NoError(t, s.Write([][]float64{x, x}))
+		require.NoError(t, s.Close())
+		require.NoError(t, f.Sync(), kind)
+		require.NoError(t, f.Close())
+		back, err := os.Open(f.Name())
+		require.NoError(t, err)
+		src, err := Open(back)
+		require.NoError(t, err)
+		require.Equal(t, int64(5000), src.Format().Frames, "%s: its head says how long it is", kind)
+		require.NoError(t, back.Close())
+	}
 }

@@ -11,16 +11,23 @@ import (
 )
 
 // InPlace prints clips where they stand: what of them comes out of their row's chain, with its tail, and returns what
-// puts that in their place, behind the chain. Clips of several rows are printed row by row. keep is told of every sound
-// that has come into the folder.
+// puts that in their place, behind the chain. With a range they are cut at its ends first, and only what lies inside is
+// printed. Clips of several rows are printed row by row. keep is told of every sound that has come into the folder.
 func InPlace(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string, keep func(audiofile.Entry, string) error,
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string, within *project.ClipRange, keep func(audiofile.Entry, string) error,
 	progress func(float64),
 ) ([]project.Change, error) {
 	var rows []*project.Channel
 	for _, id := range ids {
 		if _, ok := doc.ClipByID(id); !ok {
 			return nil, project.Gone("the clip")
+		}
+	}
+	asked := ids
+	if within != nil {
+		var err error
+		if doc, ids, err = project.CutOut(doc, ids, *within, engine.EffectInfo); err != nil {
+			return nil, err
 		}
 	}
 	for _, ch := range doc.Channels {
@@ -37,6 +44,11 @@ func InPlace(
 			c, err := inPlace(ctx, doc, folder, row, ids, keep, engine.PartOf(progress, i, len(rows)))
 			if err != nil {
 				return nil, fmt.Errorf("print on %s: %w", row.Name, err)
+			}
+			if c.Within = within; within != nil { // their parts have other ids by then
+				c.Clips = slices.DeleteFunc(slices.Clone(asked), func(id string) bool {
+					return !slices.ContainsFunc(row.Clips, func(x *project.Clip) bool { return x.ID == id })
+				})
 			}
 			list = append(list, c)
 		}

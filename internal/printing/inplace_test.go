@@ -6,12 +6,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/engine"
 	"shoal/internal/project"
 )
 
 func printed(t *testing.T, p *project.Project, folder *audiofile.Folder, ids ...string) *project.Project {
 	t.Helper()
-	list, err := InPlace(t.Context(), p, folder, ids, func(audiofile.Entry, string) error { return nil }, nil)
+	list, err := InPlace(t.Context(), p, folder, ids, nil, func(audiofile.Entry, string) error { return nil }, nil)
 	require.NoError(t, err)
 	return made(t, p, list...)
 }
@@ -74,8 +75,37 @@ func TestClipsOfSeveralRowsArePrintedRowByRow(t *testing.T) {
 			require.NotNil(t, x.Made)
 		}
 	}
-	_, err := InPlace(t.Context(), p, folder, nil, nil, nil)
+	_, err := InPlace(t.Context(), p, folder, nil, nil, nil, nil)
 	require.ErrorContains(t, err, "select the clips")
-	_, err = InPlace(t.Context(), p, folder, []string{"gone"}, nil, nil)
+	_, err = InPlace(t.Context(), p, folder, []string{"gone"}, nil, nil, nil)
 	require.ErrorContains(t, err, "no longer there")
+}
+
+// Of a range only what lies inside is printed, cut out in the same change; all sounds as before.
+func TestARangeIsPrintedWhereItStands(t *testing.T) {
+	p, row, folder := song(t)
+	p = made(t, p, &project.AddNode{Owner: row.ID, Node: stage("delay", map[string]float64{"sync": 1, "time": 50, "feedback": 10})})
+	id := row.Clips[0].ID
+	spec := Spec{Channel: p.MainChannel().ID, To: 96000}
+	before := render(t, p, folder, spec)
+	keep := func(audiofile.Entry, string) error { return nil }
+	within := &project.ClipRange{From: 20000, To: 50000}
+	list, err := InPlace(t.Context(), p, folder, []string{id}, within, keep, nil)
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	q, undo, err := project.Apply(p, list, engine.EffectInfo)
+	require.NoError(t, err)
+	now, _ := q.Channel(row.ID)
+	require.Len(t, now.Clips, 3)
+	require.Equal(t, int64(20000), now.Clips[1].BeginsAt(q.Clock()))
+	require.Equal(t, int64(30000), now.Clips[1].Made.Clips[0].Frames)
+	after := render(t, q, folder, spec)
+	for i := range before {
+		require.InDelta(t, before[i], after[i], 2e-5, "frame %d", i)
+	}
+	back, _, err := project.Apply(q, undo, engine.EffectInfo)
+	require.NoError(t, err)
+	require.Equal(t, p, back, "one undo")
+	_, err = InPlace(t.Context(), p, folder, []string{id}, &project.ClipRange{From: 200000, To: 300000}, keep, nil)
+	require.ErrorContains(t, err, "no clip lies in the range")
 }

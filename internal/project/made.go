@@ -91,10 +91,18 @@ type PrintClips struct {
 	ID    string   `json:"id"` // of the new clip
 	Audio Audio    `json:"audio"`
 	Start int64    `json:"start"` // song frame
+	// Within is a stretch of the song: the clips are cut at its ends first, and only what lies inside is printed.
+	Within *ClipRange `json:"within,omitempty"`
 }
 
-func (c *PrintClips) apply(p *Project, effects Effects) ([]Change, error) {
-	row, clips, err := p.clipsOfOneRow(c.Clips)
+func (c *PrintClips) apply(p *Project, effects Effects) (undo []Change, err error) {
+	ids := c.Clips
+	if c.Within != nil {
+		if ids, undo, err = p.cutOut(ids, *c.Within, effects); err != nil {
+			return nil, err
+		}
+	}
+	row, clips, err := p.clipsOfOneRow(ids)
 	if err != nil {
 		return nil, err
 	}
@@ -116,7 +124,15 @@ func (c *PrintClips) apply(p *Project, effects Effects) ([]Change, error) {
 	for _, x := range clips {
 		list = append(list, &RemoveClip{x.ID})
 	}
-	return p.each(effects, append(list, &AddClip{row.ID, index, n})...)
+	back, err := p.each(effects, append(list, &AddClip{row.ID, index, n})...)
+	return slices.Concat(back, undo), err
+}
+
+// CutOut is a project in which clips are cut at the ends of a range, with those that lie inside it then.
+func CutOut(p *Project, clips []string, within ClipRange, effects Effects) (next *Project, inside []string, err error) {
+	next = p.copy()
+	inside, _, err = next.cutOut(clips, within, effects)
+	return next, inside, err
 }
 
 // clipsOfOneRow are clips by their begin, and the row on which all of them lie.

@@ -113,20 +113,36 @@ func (s *Server) normalise(c *gin.Context) {
 	s.revised(c, id, label)
 }
 
+// PrintedClips names clips that are printed; with a range only what lies inside it.
+type PrintedClips struct {
+	Clips  []string           `json:"clips" required:"true"`
+	Within *project.ClipRange `json:"within,omitempty"`
+}
+
 // printsOfClips makes prints of clips, which become one change.
 type printsOfClips func(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string, keep func(audiofile.Entry, string) error,
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, clips PrintedClips, keep func(audiofile.Entry, string) error,
 	progress func(float64),
 ) ([]project.Change, error)
 
 // makePermanent prints clips with their treatments, and lets them play that.
 func (s *Server) makePermanent(c *gin.Context) {
-	s.printClips(c, "Make treatments permanent", printing.MakePermanent)
+	s.printClips(c, "Make treatments permanent", func(
+		ctx context.Context, doc *project.Project, folder *audiofile.Folder, x PrintedClips, keep func(audiofile.Entry, string) error,
+		progress func(float64),
+	) ([]project.Change, error) {
+		return printing.MakePermanent(ctx, doc, folder, x.Clips, keep, progress)
+	})
 }
 
 // printInPlace prints clips through their row's chain, and puts that in their place.
 func (s *Server) printInPlace(c *gin.Context) {
-	s.printClips(c, "Print clips where they stand", printing.InPlace)
+	s.printClips(c, "Print clips where they stand", func(
+		ctx context.Context, doc *project.Project, folder *audiofile.Folder, x PrintedClips, keep func(audiofile.Entry, string) error,
+		progress func(float64),
+	) ([]project.Change, error) {
+		return printing.InPlace(ctx, doc, folder, x.Clips, x.Within, keep, progress)
+	})
 }
 
 func (s *Server) printClips(c *gin.Context, label string, prints printsOfClips) {
@@ -134,13 +150,13 @@ func (s *Server) printClips(c *gin.Context, label string, prints printsOfClips) 
 	if !ok {
 		return
 	}
-	var spec ClipList
+	var spec PrintedClips
 	if err := body(c, &spec); err != nil {
 		fail(c, err)
 		return
 	}
 	keep := func(e audiofile.Entry, name string) error { return s.keepSound(c, e, name, "print") }
-	list, err := prints(c.Request.Context(), doc, s.folder, spec.Clips, keep, s.progress(c))
+	list, err := prints(c.Request.Context(), doc, s.folder, spec, keep, s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))
 		return

@@ -176,7 +176,7 @@ func ofMeasures() []route {
 		}{}, Revised{}},
 		{"POST", "/api/projects/:id/clips/print", "Print clips through their row's chain and put that in their place.", (*Server).printInPlace, struct {
 			inProject
-			ClipList
+			PrintedClips
 		}{}, Revised{}},
 		{"POST", "/api/projects/:id/clips/permanent", "Print clips with their treatments and let them play that.", (*Server).makePermanent, struct {
 			inProject

@@ -1,9 +1,10 @@
 import type { Clip } from '../api/types'
 import { answer, api, type Waiting } from '../api/client'
-import { change } from '../session/changes'
+import { change, reached } from '../session/changes'
 import { notice, projectId, refused, theProject } from '../session/store'
 import { setView, view } from '../session/view'
 import { work } from '../session/works'
+import { takeUnder } from './actions'
 import { chosen } from './chosen'
 
 /* Clips for good: what was made of them takes their place, and what it was made from is kept. */
@@ -20,9 +21,10 @@ const asked = (clips: Clip[], w: Waiting) => ({
 /** Prints clips with their treatments and lets them play that. */
 export async function makePermanent(clips: Clip[]) {
   try {
-    await work(`Printing ${many(clips)}`, (w) =>
+    const r = await work(`Printing ${many(clips)}`, (w) =>
       answer(api.POST('/api/projects/{id}/clips/permanent', asked(clips, w))),
     )
+    await reached(r.revision)
     setView({ stage: '', together: [] })
     notice(`${many(clips)} is permanent now. What it was made from is kept.`, 'info', {
       text: 'Bring it back',
@@ -33,21 +35,37 @@ export async function makePermanent(clips: Clip[]) {
   }
 }
 
-/** Prints the selected clips through their rows' chains and puts that in their place, behind the chain. */
-export async function printInPlace(clips = chosen()) {
+/** Prints what lies in the range that is drawn, where it stands: it is cut there first, in the same change. */
+export function printRange() {
+  const { piece } = view()
+  if (!piece) return
+  takeUnder()
+  if (!view().clips.length) return notice('There is no clip in the range to print.')
+  return printInPlace(chosen(), { from: Math.round(piece.from), to: Math.round(piece.to) })
+}
+
+/** Prints the selected clips through their rows' chains and puts that in their place, behind the chain; with a range
+    only what lies inside. */
+export async function printInPlace(clips = chosen(), within?: { from: number; to: number }) {
   if (!clips.length) return
   const before = new Set(all().map((c) => c.id))
   try {
-    await work(`Printing ${many(clips)}`, (w) =>
-      answer(api.POST('/api/projects/{id}/clips/print', asked(clips, w))),
+    const r = await work(`Printing ${many(clips)}`, (w) =>
+      answer(
+        api.POST('/api/projects/{id}/clips/print', {
+          ...asked(clips, w),
+          body: { clips: clips.map((c) => c.id), within },
+        }),
+      ),
     )
+    await reached(r.revision)
   } catch (e) {
     return refused(e)
   }
-  const prints = all().filter((c) => !before.has(c.id))
+  const prints = all().filter((c) => !before.has(c.id) && c.made)
   // unless somebody has gone elsewhere meanwhile
   if (view().clips.every((id) => clips.some((c) => c.id === id)))
-    setView({ clips: prints.map((c) => c.id), stage: '', together: [] })
+    setView({ clips: prints.map((c) => c.id), stage: '', together: [], piece: null })
   notice(`Printed: ${many(prints)}. It comes in behind the chain.`, 'info', {
     text: 'One round back',
     run: () => void bringBack(prints),

@@ -8,7 +8,7 @@ import * as clips from '../clips/actions'
 import { pickBeside } from '../clips/chosen'
 import { copyClips } from '../clips/copy'
 import { hearPiece, loopPiece } from '../clips/hearing'
-import { printInPlace } from '../clips/permanent'
+import { printInPlace, printRange } from '../clips/permanent'
 import * as treatment from '../clips/treatment'
 import { clearMarks } from '../controls/Depth'
 import { shownChain } from '../document/chain'
@@ -335,6 +335,12 @@ export const keys: { group: string; list: Key[] }[] = [
         on: ['clip'],
         says: 'To its treatment; Esc leads back',
         does: { enter: treatment.enter },
+      },
+      {
+        key: 'P',
+        on: ['range'],
+        says: 'Print what lies in it through its row, where it stands: it is cut there first',
+        does: { p: () => printRange() },
       },
       { key: 'Enter', on: ['range'], says: 'Select the clips under it', does: { enter: clips.takeUnder } },
       {

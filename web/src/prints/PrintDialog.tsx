@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { api } from '../api/client'
 import type { PrintSpec } from '../api/types'
+import { printInPlace } from '../clips/permanent'
 import { Card } from '../controls/Card'
 import { refused, useSession } from '../session/store'
 import { setView } from '../session/view'
@@ -14,10 +15,15 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
   const [range, setRange] = useState('song')
   const [tail, setTail] = useState(true)
   const [mute, setMute] = useState(true)
+  const [place, setPlace] = useState<'track' | 'here'>('track')
   const [format, setFormat] = useState<Format>('wav24')
   const span = useSpan(range)
   if (!row || !ready) return null
   const start = async () => {
+    if (target === 'track' && place === 'here') {
+      setView({ dialog: null })
+      return printInPlace(row.clips, range === 'song' ? undefined : span)
+    }
     const spec: PrintSpec = {
       channel,
       ...span,
@@ -37,7 +43,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
     <Card
       title={
         target === 'track'
-          ? `Print ${row.name} to a new track`
+          ? `Print ${row.name}`
           : `Export ${row.kind === 'main' ? 'the main output' : row.name}`
       }
       width={460}
@@ -50,8 +56,28 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
         }}
       >
         <RangePick range={range} onPick={setRange} />
-        <Toggle text="With its tail, until it has died away" on={tail} onTurn={setTail} />
-        {target === 'track' ? (
+        {target === 'track' && (
+          <label className="flex min-h-6 items-center justify-between gap-3">
+            Where to
+            <select
+              className="select select-sm w-[220px]"
+              value={place}
+              onChange={(e) => setPlace(e.target.value as typeof place)}
+            >
+              <option value="track">A new track beside it</option>
+              <option value="here">Where its clips stand</option>
+            </select>
+          </label>
+        )}
+        {place === 'track' && (
+          <Toggle text="With its tail, until it has died away" on={tail} onTurn={setTail} />
+        )}
+        {place === 'here' ? (
+          <p className="soft text-small">
+            What comes out of the chain takes the place of the clips and enters behind the chain, with its
+            tail. What it was made from is kept: one round back brings it again.
+          </p>
+        ) : target === 'track' ? (
           <>
             <Toggle text={`Mute ${row.name}, so that it is not heard twice`} on={mute} onTurn={setMute} />
             <p className="soft text-small">

@@ -29,7 +29,12 @@ export function RangePick({ range, onPick }: { range: string; onPick: (range: st
   return (
     <label className="flex min-h-6 items-center justify-between gap-3">
       What
-      <select className="select select-sm w-[220px]" value={range} onChange={(e) => onPick(e.target.value)}>
+      <select
+        className="select select-sm w-[220px]"
+        aria-label="What"
+        value={range}
+        onChange={(e) => onPick(e.target.value)}
+      >
         <option value="song">The whole song</option>
         {sections.map((s) => (
           <option key={s.id} value={s.id}>
@@ -48,6 +53,7 @@ export function FormatPick({ format, onPick }: { format: Format; onPick: (format
       Format
       <select
         className="select select-sm w-[220px]"
+        aria-label="Format"
         value={format}
         onChange={(e) => onPick(e.target.value as Format)}
       >

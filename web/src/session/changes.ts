@@ -35,7 +35,7 @@ export async function changeIn(gesture: string, label: string, ...changes: Chang
 const PATIENCE = 200
 
 /** Resolves when a revision has arrived, asking for it if the live connection is slow. */
-async function reached(revision: number) {
+export async function reached(revision: number) {
   if (session().revision >= revision) return
   await new Promise<void>((arrived) => {
     const late = setTimeout(done, PATIENCE)

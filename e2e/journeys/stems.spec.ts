@@ -1,0 +1,63 @@
+import { readFileSync } from 'node:fs'
+import { expect, type Page } from '@playwright/test'
+import { row, still, test } from '../support/shoal'
+
+const clips = (page: Page, name: string) => row(page, name).locator('[data-clip]')
+
+test('all that feeds main becomes files, whose names are seen before', async ({ board }) => {
+  await still(board)
+  await board.keyboard.press('Shift+P')
+  const card = board.getByRole('dialog', { name: 'Stems and mixes' })
+  await expect(card.getByText('Slack Water 01 Marimba.wav')).toBeVisible()
+  await expect(card.getByText(/sum to what comes into Main/)).toBeVisible()
+  await card.getByRole('checkbox', { name: /Stone hall/ }).uncheck()
+  await expect(card.getByText(/do not sum to the mix: Stone hall/)).toBeVisible()
+  await card.getByLabel('Pattern of the names').fill('{project}')
+  await expect(card.getByText(/would both be called/)).toBeVisible()
+  await expect(card.getByRole('button', { name: /^Make/ })).toBeDisabled()
+  await card.getByLabel('Pattern of the names').fill('{row} {kind}')
+  await card.getByRole('button', { name: 'None' }).click()
+  await card.getByRole('checkbox', { name: /Bell buoy/ }).check()
+  await card.getByRole('checkbox', { name: /^Main/ }).check()
+  await card.getByLabel('What', { exact: true }).selectOption({ label: 'Section Slack' })
+  await card.getByLabel('Format').selectOption('flac16')
+  await card.getByLabel(/With tails/).uncheck()
+  await card.getByLabel(/Bring the main output/).check()
+  await card.getByLabel('Loudness', { exact: true }).fill('-20')
+  await expect(card.getByText('Main as heard.flac')).toBeVisible()
+  await card.getByRole('button', { name: 'Make 2 files' }).click()
+  await expect(card).toBeHidden()
+  const save = board.getByRole('button', { name: 'Save files of stems' })
+  await expect(save).toBeVisible({ timeout: 90_000 })
+  await save.click()
+  await expect(board.getByRole('menuitem', { name: 'Bell buoy as heard.flac' })).toBeVisible()
+  const down = board.waitForEvent('download')
+  await board.getByRole('menuitem', { name: /as one zip/ }).click()
+  const zip = await down
+  expect(zip.suggestedFilename()).toBe('Slack Water - stems.zip')
+  const bytes = readFileSync(await zip.path())
+  expect(bytes.subarray(0, 2).toString()).toBe('PK')
+  const text = bytes.toString('latin1')
+  for (const name of ['Bell buoy as heard.flac', 'Main as heard.flac', 'sheet.md', 'sheet.json']) expect(text).toContain(name)
+  expect(text).toContain('brought to -20.0 LUFS')
+})
+
+test('a range is printed where it stands, and comes back with one undo', async ({ board }) => {
+  await still(board)
+  const horn = clips(board, 'Low horn')
+  await expect(horn).toHaveCount(3)
+  const before = 3
+  const at = (await horn.nth(1).boundingBox())!
+  await board.keyboard.down('Shift')
+  await board.mouse.move(at.x + at.width * 0.3, at.y + 8)
+  await board.mouse.down()
+  await board.mouse.move(at.x + at.width * 0.45, at.y + 8, { steps: 5 })
+  await board.mouse.up()
+  await board.keyboard.up('Shift')
+  await board.keyboard.press('p')
+  await expect(board.getByText(/It comes in behind the chain/)).toBeVisible({ timeout: 60_000 })
+  await expect(horn).toHaveCount(before + 2)
+  await expect(row(board, 'Low horn').getByRole('group', { name: /Low horn Flood, .*a clip, selected/ })).toBeVisible()
+  await board.keyboard.press('Control+z')
+  await expect(horn).toHaveCount(before)
+})
