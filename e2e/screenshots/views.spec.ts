@@ -80,12 +80,7 @@ test('one picture of each main view, from the demo', async ({ board }) => {
     await row(board, name).getByRole('button', { name, exact: true }).click()
     await board.keyboard.press('x')
   }
-  // passages: one that stops by day, one that washes out by night
-  const contour = board.getByRole('img', { name: /^Level over time/ })
-  await board.getByRole('button', { name: 'Passage Held breath' }).click()
-  await contour.waitFor({ timeout: 90_000 })
-  await board.waitForTimeout(1000)
-  await shoot('passage')
+  // a passage that washes out by night
   await board.keyboard.press('g')
   await board.getByRole('button', { name: 'Passage Out with the tide' }).click()
   await board.getByRole('group', { name: 'Passage Out with the tide' }).waitFor()
@@ -140,4 +135,9 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   await board.getByLabel('Search effects').fill('ec')
   await board.waitForTimeout(500)
   await shoot('effects')
+  await board.keyboard.press('Escape')
+  await board.keyboard.press('2')
+  await board.keyboard.press('Shift+P')
+  await board.getByText('Slack Water 01 Marimba.wav').waitFor()
+  await shoot('stems-night')
 })

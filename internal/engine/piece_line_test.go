@@ -10,17 +10,16 @@ import (
 )
 
 // stepped gives a song one clip of full scale, treated by a trim whose line goes from 0 to -20 dB at a tick of the piece.
-func stepped(t *testing.T, start, tick int64) (s *song, row *project.Channel, x *project.Clip, owner string) {
+func stepped(t *testing.T, start, tick int64) (s *song, row, owner string) {
 	t.Helper()
 	s = newSong(t)
-	row, x = s.piece("full", full(2*rate))
+	ch, x := s.piece("full", full(2*rate))
 	x.Start, x.Exact = start, true
 	gain := stage("trim", nil)
 	s.treat(x, gain)
 	s.change(&project.SetLine{Owner: gain.ID(), Name: "gain", Points: []project.Point{
 		{Tick: 0, Value: 0, Shape: project.Hold}, {Tick: tick, Value: -20, Shape: project.Hold}}})
-	row, x = s.doc.Channels[0], s.doc.Channels[0].Clips[0]
-	return s, row, x, gain.ID()
+	return s, ch.ID, gain.ID()
 }
 
 // stepOf is the frame from which on a tenth is heard of what was full, and nothing else.
@@ -42,14 +41,14 @@ func stepOf(t *testing.T, l []float64) int64 {
 // half of a piece that is moved away takes its part of the line along.
 func TestALineInATreatmentRunsInTheTimeOfThePiece(t *testing.T) {
 	for _, start := range []int64{0, 48000, 31000} {
-		s, row, x, _ := stepped(t, start, 960)
+		s, row, _ := stepped(t, start, 960)
 		clock := s.doc.Clock()
 		origin := int64(math.Round(clock.Tick(start)))
 		want := clock.Frame(origin + 960)
 		got := s.heard(int(start) + 2*rate)
 		require.Equal(t, want, stepOf(t, got))
 
-		s.change(&project.SplitClips{Rows: []string{row.ID}, At: []int64{start + 20000}})
+		s.change(&project.SplitClips{Rows: []string{row}, At: []int64{start + 20000}})
 		same(t, got, s.heard(int(start)+2*rate), "a cut is not heard")
 
 		right := s.doc.Channels[0].Clips[1]
@@ -58,14 +57,13 @@ func TestALineInATreatmentRunsInTheTimeOfThePiece(t *testing.T) {
 		require.InDelta(t, want+40000, stepOf(t, s.heard(int(to) + rate)[start+20000:])+start+20000, 13, "within half a tick")
 		s.change(&project.RemoveClip{ID: right.ID})
 		require.Equal(t, want-start >= 20000, stepOf(t, s.heard(int(start)+20000)) < 0)
-		_ = x
 	}
 }
 
 // A line that is changed while its piece runs is heard from then on, without a break and without another plan; a hand
 // has it as long as it holds it; and what it is at a frame is told.
 func TestALineInATreatmentIsHeardAsItIsDrawn(t *testing.T) {
-	s, _, _, owner := stepped(t, 0, 96000)
+	s, _, owner := stepped(t, 0, 96000)
 	e := s.engine()
 	e.Play()
 	l, _ := play(t, e, rate/2, Block)

@@ -26,7 +26,7 @@ func (w *Works) toFiles(ctx context.Context, doc *project.Project, revision int6
 	if err := os.MkdirAll(dir, 0o755); err != nil {
 		return "", fmt.Errorf("begin the files: %w", err)
 	}
-	defer os.RemoveAll(dir)
+	defer func() { _ = os.RemoveAll(dir) }()
 	files, err := RenderStems(ctx, doc, w.folder, spec, revision, dir, tell)
 	if err != nil {
 		return "", err
