@@ -89,6 +89,7 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   // pieces: the drum about to be sliced by night, a word with its treatment by day
   await board.keyboard.press('Escape')
   await board.keyboard.press('1')
+  await board.getByRole('button', { name: 'Stop', exact: true }).click() // while it plays the board follows
   const drum = row(board, 'Frame drum').locator('[data-clip]').nth(1)
   await drum.click()
   await board.keyboard.press('Shift+ArrowDown')
@@ -109,6 +110,7 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   await row(board, 'Stone hall').scrollIntoViewIfNeeded()
   await board.waitForTimeout(2000)
   await shoot('piece')
+  await board.getByRole('button', { name: 'Play', exact: true }).click()
   await board.keyboard.press('Shift+ArrowUp')
   for (let i = 0; i < 5; i++) await board.keyboard.press('[')
   await row(board, 'Choir').getByRole('button', { name: 'Choir', exact: true }).click()

@@ -2,6 +2,7 @@ package printing
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"shoal/internal/project"
@@ -85,6 +86,9 @@ func (s *Stems) names(doc *project.Project, format string) ([]string, error) {
 	if strings.TrimSpace(pattern) == "" {
 		pattern = DefaultPattern
 	}
+	if s.twoKinds() && !strings.Contains(pattern, "{kind}") && !strings.Contains(pattern, "{n}") {
+		pattern += " {kind}" // two files of one row are told from each other
+	}
 	digits := len(fmt.Sprint(len(s.Rows)))
 	taken := map[string]int{}
 	names := make([]string, len(s.Rows))
@@ -102,6 +106,11 @@ func (s *Stems) names(doc *project.Project, format string) ([]string, error) {
 		taken[key] = i
 	}
 	return names, nil
+}
+
+// twoKinds reports whether rows are taken in more than one way.
+func (s *Stems) twoKinds() bool {
+	return slices.ContainsFunc(s.Rows, func(x Stem) bool { return x.Kind != s.Rows[0].Kind })
 }
 
 var kindInWords = map[string]string{StemHeard: "as heard", StemChain: "after its chain"}

@@ -170,6 +170,9 @@ func TestAPlanSaysWhatStemsComeTo(t *testing.T) {
 	require.Len(t, plan.Files, 3)
 	require.Equal(t, int64(3*96000*8), plan.Bytes)
 	require.Contains(t, plan.Says[0], "sum to what comes into")
+	both := stemSpec(p, StemHeard, Stems{Pattern: "{row}", Rows: []Stem{{p.Channels[0].ID, StemChain}}})
+	require.Equal(t, "Horn after its chain.wav", w.PlanStems(p, both).Files[0].Name)
+	require.Equal(t, "Horn as heard.wav", w.PlanStems(p, both).Files[1].Name)
 	spec.Stems.Rows = spec.Stems.Rows[:2]
 	require.Contains(t, w.PlanStems(p, spec).Says[0], "Hall also feed")
 	spec.Stems.Pattern = "x"

@@ -56,7 +56,7 @@ test('the mix is brought to a loudness, and both kinds of a row are told apart',
         { channel: 'main', kind: 'heard' },
         { channel: 'main', kind: 'chain' },
       ],
-      pattern: '{row} {kind}',
+      pattern: '{row}',
       level: { lufs: -23, ceiling: -1 },
     }),
   )

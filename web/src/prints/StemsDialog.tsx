@@ -42,11 +42,7 @@ export function StemsDialog() {
     format,
     stems: {
       rows: chosen.flatMap((c) => each.map((kind) => ({ channel: c.id, kind }))),
-      // two files of one row are told from each other
-      pattern:
-        kind === 'both' && !pattern.includes('{kind}') && !pattern.includes('{n}')
-          ? `${pattern} {kind}`
-          : pattern,
+      pattern,
       trim,
       level: level ?? undefined,
     },
