@@ -12,7 +12,7 @@ import (
 )
 
 // stemChunk is how many frames are handed on at once.
-const stemChunk = 1 << 14
+const stemChunk = 1 << 13
 
 // firstSound is the level from which on a file that is cut at its first sound begins: -100 dBFS.
 const firstSound = 1e-5

@@ -41,7 +41,7 @@ type MixLevel struct {
 const DefaultPattern = "{project} {n} {row}"
 
 // maxStems is how many files are made at once at most.
-const maxStems = 500
+const maxStems = 200
 
 // point is where the signal of a stem is taken.
 func (s Stem) point() project.Tap {

@@ -59,9 +59,10 @@ func (p *Project) TimeOf(owner, clip string, frame int64) (LineTime, *Clip, erro
 	return PieceTime(x, clock), x, nil
 }
 
-// TreatmentOwners are the owners of parameters that stand in treatments, with the treatment of each.
+// TreatmentOwners are the owners of parameters that stand in treatments, with the treatment of each, for whoever tells
+// lines of pieces from those of rows: nil where there are no lines at all.
 func (p *Project) TreatmentOwners() map[string]*Treatment {
-	if len(p.Treatments) == 0 {
+	if len(p.Treatments) == 0 || len(p.Lines) == 0 {
 		return nil
 	}
 	m := map[string]*Treatment{}

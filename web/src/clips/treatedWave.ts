@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import type { Clip } from '../api/types'
 import { serialOf } from '../document/patch'
 import { rowOfOwner } from '../session/outline'
-import { projectId, useSession } from '../session/store'
+import { projectId, type Session, useSession } from '../session/store'
 
 /* What the live stages of a clip's treatment make of it, as it is drawn: Go runs it through them. */
 
@@ -13,30 +13,32 @@ const REST = 600
 /** The overview of what a clip gives, and the frame that it begins at as the clip counts; nothing, where nothing of its
     treatment runs live. What was before stays until the next is there. */
 export function useTreatedWave(clip: Clip, seen: boolean) {
-  const treatment = useSession((s) => s.project?.treatments?.find((t) => t.id === clip.treatment))
-  const lines = useSession((s) =>
-    treatment
-      ? (s.project?.lines ?? [])
-          .filter((l) => rowOfOwner(l.owner) === treatment.id)
-          .map(serialOf)
-          .join()
-      : '',
-  )
-  const worked = useSession((s) => s.worked.find((w) => w.clips.includes(clip.id))?.state === 'done')
-  const tempo = useSession((s) => serialOf(s.project?.tempo))
-  const { id, audio, offset, frames, rings, extent } = clip
-  const key = useRested(
-    JSON.stringify([id, audio, offset, frames, rings, extent, serialOf(treatment), lines, worked, tempo]),
-  )
+  const key = useRested(useSession((s) => keyOf(s, clip)))
   const { data } = useQuery({
     queryKey: ['outline', key],
-    queryFn: ({ signal }) => inTurn(() => outline(id, offset, signal), signal),
-    enabled: seen && !!treatment && treatment.chain.nodes.length > 0,
+    queryFn: ({ signal }) => inTurn(() => outline(clip.id, clip.offset, signal), signal),
+    enabled: seen && key !== '',
     staleTime: Infinity,
     retry: false,
     placeholderData: keepPreviousData,
   })
-  return treatment ? (data ?? null) : null
+  return clip.treatment ? (data ?? null) : null
+}
+
+/** What the overview depends on; of a clip without a treatment, or with an empty one, nothing. */
+function keyOf(s: Session, clip: Clip): string {
+  const t = clip.treatment ? s.project?.treatments?.find((x) => x.id === clip.treatment) : undefined
+  if (!t?.chain.nodes.length) return ''
+  const lines = s.project!.lines.filter((l) => rowOfOwner(l.owner) === t.id).map(serialOf)
+  const worked = s.worked.find((w) => w.clips.includes(clip.id))?.state === 'done'
+  const { id, audio, offset, frames, rings, extent, origin } = clip
+  return JSON.stringify([
+    [id, audio, offset, frames, rings, extent, origin],
+    serialOf(t),
+    lines,
+    worked,
+    serialOf(s.project!.tempo),
+  ])
 }
 
 async function outline(clip: string, from: number, signal: AbortSignal) {
