@@ -37,14 +37,9 @@ func (p *Preset) added(doc *project.Project, owner string) ([]*project.Node, err
 		}
 		return nodes, nil
 	}
-	k, err := p.kind()
+	s, err := p.stage(doc.Wet(owner))
 	if err != nil {
 		return nil, err
-	}
-	s := project.NewStage(p.Effect, k.Version, p.Body.Mix, p.Body.MixLaw)
-	s.Params = known(k, p.Body.Params)
-	if doc.Wet(owner) { // the dry signal is heard elsewhere
-		s.Mix, s.MixLaw = 100, "blend"
 	}
 	return []*project.Node{{Stage: s}}, nil
 }

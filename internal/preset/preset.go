@@ -156,14 +156,9 @@ func (p *Preset) Take(doc *project.Project, target string) ([]project.Change, er
 		if !ok {
 			return nil, fmt.Errorf("the stage is no longer there")
 		}
-		k, err := p.kind()
+		next, err := p.stage(doc.WetStage(target))
 		if err != nil {
 			return nil, err
-		}
-		next := project.NewStage(p.Effect, k.Version, p.Body.Mix, p.Body.MixLaw)
-		next.Params = known(k, p.Body.Params)
-		if doc.WetStage(target) { // the dry signal is heard elsewhere
-			next.Mix, next.MixLaw = 100, "blend"
 		}
 		if s.Effect == p.Effect { // a loaded sound is not part of a preset
 			next.Sound = s.Sound
@@ -187,6 +182,20 @@ func (p *Preset) Take(doc *project.Project, target string) ([]project.Change, er
 		out = append(out, &project.SetChannel{ID: target, Stereo: &b.Stereo, SoloSafe: &b.SoloSafe, Tint: &b.Tint})
 	}
 	return out, nil
+}
+
+// stage is a new stage as the preset has it; fully wet where the dry signal is heard elsewhere.
+func (p *Preset) stage(wet bool) (*project.Stage, error) {
+	k, err := p.kind()
+	if err != nil {
+		return nil, err
+	}
+	s := project.NewStage(p.Effect, k.Version, p.Body.Mix, p.Body.MixLaw)
+	s.Params = known(k, p.Body.Params)
+	if wet {
+		s.Mix, s.MixLaw = 100, "blend"
+	}
+	return s, nil
 }
 
 // nodes copies the chain without what this program does not know.

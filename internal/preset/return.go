@@ -18,12 +18,10 @@ func (p *Preset) AsReturn(doc *project.Project, id string, rows []string) ([]pro
 	}
 	switch p.Kind {
 	case Stage:
-		k, err := p.kind()
+		s, err := p.stage(true)
 		if err != nil {
 			return nil, err
 		}
-		s := project.NewStage(p.Effect, k.Version, 100, "blend")
-		s.Params = known(k, p.Body.Params)
 		ch.Chain.Nodes = []*project.Node{{Stage: s}}
 	default:
 		ch.Chain.Nodes = []*project.Node{} // they come in the change behind

@@ -14,8 +14,8 @@ import (
 // puts that in their place, behind the chain. With a range they are cut at its ends first, and only what lies inside is
 // printed. Clips of several rows are printed row by row. keep is told of every sound that has come into the folder.
 func InPlace(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string, within *project.ClipRange, keep func(audiofile.Entry, string) error,
-	progress func(float64),
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string, within *project.ClipRange,
+	keep func(audiofile.Entry, string) error, progress func(float64),
 ) ([]project.Change, error) {
 	var rows []*project.Channel
 	for _, id := range ids {

@@ -139,7 +139,8 @@ func (s *Stems) says(doc *project.Project) []string {
 	var says []string
 	switch {
 	case rows == all && all > 0:
-		says = append(says, "The rows as heard sum to what comes into "+main.Name+", below -120 dBFS. What its own chain and fader do is not in them.")
+		says = append(says, "The rows as heard sum to what comes into "+main.Name+
+			", below -120 dBFS. What its own chain and fader do is not in them.")
 	case rows > 0:
 		says = append(says, "The rows as heard do not sum to the mix: "+inWords(lacking)+" also feed "+main.Name+".")
 	}

@@ -15,7 +15,9 @@ import (
 
 // toFiles renders stems in one pass, into a folder of the exports with the name of the print. It is there whole or not
 // at all.
-func (w *Works) toFiles(ctx context.Context, doc *project.Project, revision int64, spec Spec, id string, tell func(float64)) (string, error) {
+func (w *Works) toFiles(
+	ctx context.Context, doc *project.Project, revision int64, spec Spec, id string, tell func(float64),
+) (string, error) {
 	if err := w.room(spec); err != nil {
 		return "", err
 	}
