@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"strings"
 
 	"github.com/mewkiz/flac"
 	"github.com/mewkiz/flac/frame"
@@ -96,8 +97,22 @@ type FLACWriter struct {
 
 const flacBlock = 4096
 
-// NewFLAC begins a file of so many frames.
-func NewFLAC(w io.Writer, rate, channels, bits int, frames int64) (*FLACWriter, error) {
+// mostInBlock is how many bytes a block before the sound holds at most (RFC 9639, section 8.1), with room for the rest.
+const mostInBlock = 1<<24 - 4096
+
+// tags are where the sound comes from as comments of a FLAC file (RFC 9639, section 8.6).
+func (n *Note) tags() *meta.Block {
+	tags := [][2]string{{"DESCRIPTION", n.Description}, {"DATE", n.Date}, {"TIMEREFERENCE", fmt.Sprint(n.Reference)},
+		{"LINEAGE", strings.TrimSpace(n.History)}}
+	if len(n.JSON) > 0 && len(n.JSON) < mostInBlock {
+		tags = append(tags, [2]string{"LINEAGE_JSON", string(n.JSON)})
+	}
+	// the encoder works the length out, but takes a block of none for empty
+	return &meta.Block{Header: meta.Header{Type: meta.TypeVorbisComment, Length: 1}, Body: &meta.VorbisComment{Vendor: "Shoal", Tags: tags}}
+}
+
+// NewFLAC begins a file of so many frames; note, if there is one, stands in it as comments.
+func NewFLAC(w io.Writer, rate, channels, bits int, frames int64, note *Note) (*FLACWriter, error) {
 	info := &meta.StreamInfo{
 		BlockSizeMin:  flacBlock,
 		BlockSizeMax:  flacBlock,
@@ -106,7 +121,11 @@ func NewFLAC(w io.Writer, rate, channels, bits int, frames int64) (*FLACWriter, 
 		BitsPerSample: uint8(bits),
 		NSamples:      uint64(frames),
 	}
-	e, err := flac.NewEncoder(unclosed(w), info)
+	var blocks []*meta.Block
+	if note != nil {
+		blocks = append(blocks, note.tags())
+	}
+	e, err := flac.NewEncoder(unclosed(w), info, blocks...)
 	if err != nil {
 		return nil, fmt.Errorf("begin FLAC: %w", err)
 	}

@@ -26,7 +26,7 @@ func tone(frames int) [][]float64 {
 
 func flacOf(t *testing.T, src [][]float64, bits int) []byte {
 	var b bytes.Buffer
-	w, err := NewFLAC(&b, 44100, len(src), bits, int64(len(src[0])))
+	w, err := NewFLAC(&b, 44100, len(src), bits, int64(len(src[0])), nil)
 	require.NoError(t, err)
 	for at := 0; at < len(src[0]); at += 777 { // in pieces that are no whole blocks
 		var part [][]float64
@@ -112,7 +112,7 @@ func TestASinkLeavesTheFileOpen(t *testing.T) {
 		if kind == "wav" {
 			s, err = NewWAV(f, 48000, 2, 16, nil, nil)
 		} else {
-			s, err = NewFLAC(f, 48000, 2, 16, 0)
+			s, err = NewFLAC(f, 48000, 2, 16, 0, nil)
 		}
 		require.NoError(t, err)
 		x := make([]float64, 5000)

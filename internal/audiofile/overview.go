@@ -103,20 +103,8 @@ func (f *Folder) WorkedOverview(key string) ([]byte, bool) {
 
 // KeepOverview keeps an overview under a key, among what was worked out.
 func (f *Folder) KeepOverview(key string, b []byte) error {
-	if err := os.MkdirAll(filepath.Join(f.dir, workedDir), 0o755); err != nil {
-		return fmt.Errorf("make the folder for what is worked out: %w", err)
-	}
-	tmp, err := os.CreateTemp(f.dir, "*.partial")
-	if err != nil {
+	if err := f.replace(f.keptOverview(key), b); err != nil {
 		return fmt.Errorf("keep an overview: %w", err)
 	}
-	defer os.Remove(tmp.Name())
-	if _, err := tmp.Write(b); err != nil {
-		tmp.Close()
-		return fmt.Errorf("keep an overview: %w", err)
-	}
-	if err := tmp.Close(); err != nil {
-		return fmt.Errorf("keep an overview: %w", err)
-	}
-	return os.Rename(tmp.Name(), f.keptOverview(key))
+	return nil
 }

@@ -15,6 +15,10 @@ type Format struct {
 	Bits     int    `json:"bits"`
 	Float    bool   `json:"float"`
 	Frames   int64  `json:"frames"` // 0 when it is not known before the end
+	// Time is the frame of a song, or since midnight, at which it begins, where its broadcast extension says one: above 0.
+	Time int64 `json:"time,omitempty"`
+	// Belongs is the mark of where it belongs (see Note).
+	Belongs string `json:"belongs,omitempty"`
 }
 
 // Source is an open file. Read fills equally long slices, one a channel, and

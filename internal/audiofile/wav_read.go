@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"strings"
 )
 
 const (
@@ -23,6 +24,9 @@ type wavReader struct {
 	frame int   // bytes
 	buf   []byte
 	at    int64
+
+	time    int64 // of the broadcast extension
+	belongs string
 }
 
 func openWAV(r io.ReadSeeker) (*wavReader, error) {
@@ -64,6 +68,11 @@ func openWAV(r io.ReadSeeker) (*wavReader, error) {
 			if err := w.format(b); err != nil {
 				return nil, err
 			}
+		case "bext":
+			var b [346]byte
+			if _, err := io.ReadFull(r, b[:]); err == nil { // a short one says nothing
+				w.time, w.belongs = int64(binary.LittleEndian.Uint64(b[338:])), strings.TrimRight(string(b[288:320]), "\x00 ")
+			}
 		case "data":
 			if w.f.Rate == 0 {
 				return nil, fmt.Errorf("the data chunk at byte %d comes before any fmt chunk", pos)
@@ -78,7 +87,10 @@ func openWAV(r io.ReadSeeker) (*wavReader, error) {
 				return nil, fmt.Errorf("the WAV file is cut short: its data chunk should have %d bytes and has %d", n, max(size-pos, 0))
 			}
 			w.data, w.left = pos, n/int64(w.frame)
-			w.f.Frames = w.left
+			w.f.Frames, w.f.Belongs = w.left, w.belongs
+			if w.time > 0 {
+				w.f.Time = w.time
+			}
 			if w.left == 0 {
 				return nil, fmt.Errorf("the WAV file: %w", ErrEmpty)
 			}

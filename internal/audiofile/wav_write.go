@@ -24,7 +24,15 @@ type Note struct {
 	Time        string // hh:mm:ss
 	Reference   int64  // frames since midnight, or since the song's begin
 	History     string // the lineage in words
+	JSON        []byte // the lineage for programs
+	Belongs     string // a mark of where it belongs, of at most MarkLength letters: it stands as the originator's reference
 }
+
+// MarkLength is how many letters the originator's reference has (EBU Tech 3285).
+const MarkLength = 32
+
+// lineageChunk is the id of the chunk of a WAV file that holds, as JSON, where its sound comes from.
+const lineageChunk = "lnge"
 
 // Sink takes sound.
 type Sink interface {
@@ -91,6 +99,14 @@ func NewWAV(w io.WriteSeeker, rate, channels, bits int, note *Note, cues []Cue) 
 			h.WriteByte(0)
 		}
 	}
+	if note != nil && len(note.JSON) > 0 {
+		h.WriteString(lineageChunk)
+		put(uint32(len(note.JSON)))
+		h.Write(note.JSON)
+		if len(note.JSON)%2 == 1 {
+			h.WriteByte(0)
+		}
+	}
 	h.WriteString("data\xff\xff\xff\xff")
 	x.dataAt = int64(h.Len())
 	_, err := w.Write(h.Bytes())
@@ -101,6 +117,7 @@ func (n *Note) chunk() []byte {
 	b := make([]byte, 602)
 	copy(b[0:256], n.Description)
 	copy(b[256:288], n.Originator)
+	copy(b[288:320], n.Belongs)
 	copy(b[320:330], n.Date)
 	copy(b[330:338], n.Time)
 	binary.LittleEndian.PutUint64(b[338:], uint64(n.Reference))

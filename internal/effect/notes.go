@@ -1,5 +1,12 @@
 package effect
 
+import (
+	"slices"
+	"strings"
+
+	"shoal/internal/param"
+)
+
 // note is a length of the note list, in quarter notes.
 type note struct {
 	name     string
@@ -18,4 +25,11 @@ func noteNames() []string {
 		n = append(n, x.name)
 	}
 	return n
+}
+
+// InNotes reports whether any of the effect's times can be a note length: then the song's tempo matters to it.
+func (k *Kind) InNotes() bool {
+	return slices.ContainsFunc(k.Params, func(d param.Param) bool {
+		return slices.ContainsFunc(d.Choices, func(c string) bool { return strings.HasPrefix(c, "1/") })
+	})
 }

@@ -74,3 +74,18 @@ func (p *Param) readChoice(t, text string) (float64, error) {
 	}
 	return 0, fmt.Errorf("%s: there is no choice %q; it is one of %s", p.Label, text, strings.Join(p.Choices, ", "))
 }
+
+// Text is a value as people read it: with its digits and its unit, or a choice by its name.
+func (p *Param) Text(v float64) string {
+	if word, ok := p.Word(v); ok {
+		return word
+	}
+	if p.Taper == Level && v <= p.Min {
+		return "off"
+	}
+	text := strings.Replace(strconv.FormatFloat(v, 'f', p.Digits, 64), "-", "−", 1)
+	if p.Unit == "" {
+		return text
+	}
+	return text + " " + p.Unit
+}

@@ -1,0 +1,67 @@
+package audiofile
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"regexp"
+	"strings"
+)
+
+// hashInText is how a hash looks wherever it is written.
+var hashInText = regexp.MustCompile(`[0-9a-f]{64}`)
+
+// Kept is a sound in the folder, and how many bytes it takes.
+type Kept struct {
+	Hash  string
+	Bytes int64
+}
+
+// Unused lists the sounds of the folder that are not in use. What a sound in use was made from is in use too: it can be
+// printed again.
+func (f *Folder) Unused(used map[string]bool) ([]Kept, error) {
+	all := map[string]bool{}
+	var reach func(hash string)
+	reach = func(hash string) {
+		if all[hash] {
+			return
+		}
+		all[hash] = true
+		if b, known := f.Lineage(hash); known {
+			for _, from := range hashInText.FindAllString(string(b), -1) {
+				reach(from)
+			}
+		}
+	}
+	for hash := range used {
+		reach(hash)
+	}
+	files, err := os.ReadDir(f.dir)
+	if err != nil {
+		return nil, fmt.Errorf("look through the audio folder: %w", err)
+	}
+	var out []Kept
+	for _, e := range files {
+		hash, wav := strings.CutSuffix(e.Name(), ".wav")
+		if e.IsDir() || !wav || hashInText.FindString(hash) != hash || all[hash] {
+			continue
+		}
+		info, err := e.Info()
+		if err != nil {
+			return nil, fmt.Errorf("look at the sound %.12s: %w", hash, err)
+		}
+		out = append(out, Kept{hash, info.Size()})
+	}
+	return out, nil
+}
+
+// Remove takes a sound away for good, and what is known of where it comes from.
+func (f *Folder) Remove(hash string) error {
+	if err := os.Remove(filepath.Join(f.dir, filepath.Base(hash)+".wav")); err != nil {
+		return fmt.Errorf("remove the sound %.12s: %w", hash, err)
+	}
+	if err := os.Remove(f.lineage(hash)); err != nil && !os.IsNotExist(err) {
+		return fmt.Errorf("remove where the sound %.12s comes from: %w", hash, err)
+	}
+	return nil
+}
