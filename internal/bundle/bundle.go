@@ -15,6 +15,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/printing"
 	"shoal/internal/project"
 )
 
@@ -24,6 +25,7 @@ const documentName = "project.json"
 const (
 	maxDocument = 256 << 20
 	maxSound    = 8 << 30
+	maxLineage  = 64 << 20
 )
 
 // Check makes sure that every sound of a project is there, before anything of it is written.
@@ -58,8 +60,24 @@ func Write(ctx context.Context, w io.Writer, doc *project.Project, folder *audio
 		if err := addSound(z, a, folder); err != nil {
 			return fmt.Errorf("write audio %s: %w", a.Name, err)
 		}
+		if err := addLineage(z, a, folder); err != nil {
+			return fmt.Errorf("write where %s comes from: %w", a.Name, err)
+		}
 	}
 	return z.Close()
+}
+
+// addLineage writes where a sound comes from, if that is known.
+func addLineage(z *zip.Writer, a project.Audio, folder *audiofile.Folder) error {
+	b, known := folder.Lineage(a.Hash)
+	if !known {
+		return nil
+	}
+	f, err := z.Create("lineage/" + a.Hash + ".json")
+	if err == nil {
+		_, err = f.Write(b)
+	}
+	return err
 }
 
 func addSound(z *zip.Writer, a project.Audio, folder *audiofile.Folder) error {
@@ -85,7 +103,7 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, folder *audiofile.Fold
 		return nil, fmt.Errorf("the bundle is not a readable zip file: %w", err)
 	}
 	var document *zip.File
-	sounds := map[string]*zip.File{}
+	sounds, lineages := map[string]*zip.File{}, map[string]*zip.File{}
 	for _, f := range z.File {
 		name := f.Name
 		if strings.HasPrefix(name, "/") || strings.Contains(name, "\\") || path.Clean("/"+name) != "/"+strings.TrimSuffix(name, "/") {
@@ -96,6 +114,8 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, folder *audiofile.Fold
 			document = f
 		case strings.HasPrefix(name, "audio/") && strings.HasSuffix(name, ".wav"):
 			sounds[strings.TrimSuffix(strings.TrimPrefix(name, "audio/"), ".wav")] = f
+		case strings.HasPrefix(name, "lineage/") && strings.HasSuffix(name, ".json"):
+			lineages[strings.TrimSuffix(strings.TrimPrefix(name, "lineage/"), ".json")] = f
 		}
 	}
 	if document == nil {
@@ -122,6 +142,9 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, folder *audiofile.Fold
 		if err := keep(ctx, sounds[a.Hash], a, folder); err != nil {
 			return nil, fmt.Errorf("keep audio %s: %w", a.Name, err)
 		}
+		if err := keepLineage(lineages[a.Hash], a, folder); err != nil {
+			return nil, fmt.Errorf("keep where %s comes from: %w", a.Name, err)
+		}
 	}
 	return doc, nil
 }
@@ -140,6 +163,21 @@ func unpack(f *zip.File, limit int64) ([]byte, error) {
 		return nil, fmt.Errorf("unpack %s: it is larger than %d bytes", f.Name, limit)
 	}
 	return b, nil
+}
+
+// keepLineage notes where a sound comes from, unless this folder knows it already.
+func keepLineage(f *zip.File, a project.Audio, folder *audiofile.Folder) error {
+	if _, known := folder.Lineage(a.Hash); f == nil || known {
+		return nil
+	}
+	b, err := unpack(f, maxLineage)
+	if err != nil {
+		return err
+	}
+	if err := printing.CheckRecord(b); err != nil {
+		return err
+	}
+	return folder.PutLineage(a.Hash, b)
 }
 
 // checkSound makes sure that a sound is what its hash says.

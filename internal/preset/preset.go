@@ -59,13 +59,10 @@ type Body struct {
 // Check refuses what is no preset, in words.
 func (p *Preset) Check() error {
 	p.Name, p.Says = strings.TrimSpace(p.Name), strings.TrimSpace(p.Says)
+	if err := project.CheckWords("a preset", p.Name, p.Says, p.Tags); err != nil {
+		return err
+	}
 	switch {
-	case !project.ValidName(p.Name):
-		return fmt.Errorf("a preset needs a name of 1 to 80 letters")
-	case len(p.Says) > 300:
-		return fmt.Errorf("preset %s: what it is for must be said in 300 letters", p.Name)
-	case len(p.Tags) > 12:
-		return fmt.Errorf("preset %s: at most 12 tags", p.Name)
 	case p.Kind != Stage && p.Kind != Chain && p.Kind != Fork && p.Kind != Channel:
 		return fmt.Errorf("preset %s: unknown kind %q", p.Name, p.Kind)
 	case p.Kind == Stage && p.Effect == "":

@@ -140,6 +140,8 @@ type SetChannel struct {
 	Output    *string `json:"output,omitempty"`
 	Waterline *string `json:"waterline,omitempty"`
 	Overlaps  *string `json:"overlaps,omitempty"`
+	// PrintWhenAsked is of what stands before the line.
+	PrintWhenAsked *bool `json:"printWhenAsked,omitempty"`
 }
 
 func (c *SetChannel) apply(p *Project, _ Effects) ([]Change, error) {
@@ -151,7 +153,7 @@ func (c *SetChannel) apply(p *Project, _ Effects) ([]Change, error) {
 		ID: c.ID, Name: swap(&ch.Name, c.Name), Tint: swap(&ch.Tint, c.Tint), Stereo: swap(&ch.Stereo, c.Stereo),
 		Hidden: swap(&ch.Hidden, c.Hidden), Mute: swap(&ch.Mute, c.Mute), MutePre: swap(&ch.MutePre, c.MutePre),
 		SoloSafe: swap(&ch.SoloSafe, c.SoloSafe), Output: swap(&ch.Output, c.Output), Waterline: swap(&ch.Waterline, c.Waterline),
-		Overlaps: swap(&ch.Overlaps, c.Overlaps),
+		Overlaps: swap(&ch.Overlaps, c.Overlaps), PrintWhenAsked: swap(&ch.PrintWhenAsked, c.PrintWhenAsked),
 	}}, nil
 }
 

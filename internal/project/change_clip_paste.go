@@ -9,21 +9,10 @@ import (
 // PasteClips puts down clips that were copied, here or in another project, with their sounds and treatments: the first
 // at a song frame, the others as far from it as they were.
 type PasteClips struct {
-	Row        string       `json:"row"` // a track
-	At         int64        `json:"at"`  // song frame
-	Rate       int          `json:"rate"`
-	Clips      []CopiedClip `json:"clips"`
-	Audio      []Audio      `json:"audio"`
-	Treatments []*Treatment `json:"treatments,omitempty"`
-	Lines      []*Line      `json:"lines,omitempty"` // of what stands in the treatments
-	Snap       Snap         `json:"snap"`
-}
-
-// CopiedClip is a clip with where it lay beside the first that was copied.
-type CopiedClip struct {
-	Clip Clip  `json:"clip"`
-	Down int   `json:"down,omitempty"` // tracks below
-	By   int64 `json:"by"`             // frames later
+	Row  string `json:"row"` // a track
+	At   int64  `json:"at"`  // song frame
+	Snap Snap   `json:"snap"`
+	Copied
 }
 
 func (c *PasteClips) apply(p *Project, effects Effects) ([]Change, error) {

@@ -18,6 +18,9 @@ type PlacePrint struct {
 	Audio  Audio  `json:"audio"`
 	Start  int64  `json:"start"` // frame
 	Mute   bool   `json:"mute"`  // the source
+	// To is the song frame as far as which it was printed, and Key that of its makings, see MakingsOfRow.
+	To  int64  `json:"to,omitempty"`
+	Key string `json:"key,omitempty"`
 }
 
 func (c *PlacePrint) apply(p *Project, effects Effects) ([]Change, error) {
@@ -32,7 +35,7 @@ func (c *PlacePrint) apply(p *Project, effects Effects) ([]Change, error) {
 	track := NewChannel(Track, p.printName(source.Name), source.Output)
 	track.ID = c.ID
 	track.Stereo, track.Fader, track.Pan, track.Tint, track.SoloSafe = source.Stereo, source.Fader, source.Pan, source.Tint, source.SoloSafe
-	track.PrintOf = &Origin{Print: c.Print, Channel: source.ID, Name: source.Name}
+	track.PrintOf = &Origin{Print: c.Print, Channel: source.ID, Name: source.Name, To: c.To, Key: c.Key}
 	fresh := map[string]string{source.ID: track.ID}
 	for _, s := range source.Sends {
 		if s.After != "" { // its signal is in the chain, which the print has behind it

@@ -71,12 +71,14 @@ type Channel struct {
 	Trials    []*Trial `json:"trials" required:"true"`
 	Letter    string   `json:"letter" required:"true"`
 	Waterline string   `json:"waterline"` // the id of the last printed node; empty: nothing is printed
-	Fader     float64  `json:"fader" required:"true"`
-	Pan       float64  `json:"pan" required:"true"`
-	Mute      bool     `json:"mute" required:"true"`
-	MutePre   bool     `json:"mutePre" required:"true"` // mute silences pre-fader sends too
-	SoloSafe  bool     `json:"soloSafe" required:"true"`
-	Output    string   `json:"output" required:"true"` // a channel's id, or empty for none
+	// PrintWhenAsked says that what stands before the line is printed anew only when somebody asks for it.
+	PrintWhenAsked bool    `json:"printWhenAsked,omitempty"`
+	Fader          float64 `json:"fader" required:"true"`
+	Pan            float64 `json:"pan" required:"true"`
+	Mute           bool    `json:"mute" required:"true"`
+	MutePre        bool    `json:"mutePre" required:"true"` // mute silences pre-fader sends too
+	SoloSafe       bool    `json:"soloSafe" required:"true"`
+	Output         string  `json:"output" required:"true"` // a channel's id, or empty for none
 	// Input is a point of another channel whose signal comes in besides clips and sends.
 	Input *Tap    `json:"input,omitempty"`
 	Sends []*Send `json:"sends" required:"true"`
@@ -91,6 +93,9 @@ type Origin struct {
 	Print   string `json:"print" required:"true"` // id of the print job
 	Channel string `json:"channel" required:"true"`
 	Name    string `json:"name" required:"true"`
+	// To is the song frame as far as which it was printed, and Key that of its makings; empty: nobody knows.
+	To  int64  `json:"to,omitempty"`
+	Key string `json:"key,omitempty"`
 }
 
 // Chain is an ordered list of nodes.
@@ -211,6 +216,7 @@ type EffectInfo struct {
 	Mix     float64 // with which it is inserted, and by which law
 	MixLaw  string
 	Whole   bool // it needs the whole sound: it stands in treatments only
+	InNotes bool // some of its times can be note lengths
 }
 
 // Effects finds what is known of an effect by its id.

@@ -274,6 +274,15 @@ func (p *Project) findClip(id string) (*Channel, int, bool) {
 	return nil, 0, false
 }
 
+// RowOfClip finds a clip, and the row that it lies on.
+func (p *Project) RowOfClip(id string) (*Channel, *Clip, bool) {
+	row, i, ok := p.findClip(id)
+	if !ok {
+		return nil, nil, false
+	}
+	return row, row.Clips[i], true
+}
+
 // ClipByID finds a clip.
 func (p *Project) ClipByID(id string) (*Clip, bool) {
 	c, i, ok := p.findClip(id)

@@ -2,6 +2,7 @@ package project
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"unicode/utf8"
 )
@@ -23,6 +24,28 @@ const maxName = 80
 // ValidName reports whether a name has 1 to 80 letters that are not all blank.
 func ValidName(name string) bool {
 	return strings.TrimSpace(name) != "" && utf8.RuneCountInString(name) <= maxName
+}
+
+// What may be said of something that is kept, in letters, and how many tags it has.
+const (
+	maxSays = 300
+	maxTags = 12
+	maxTag  = 40
+)
+
+// CheckWords refuses a name, a sentence and tags that do not do for what is kept, and says why. of is what it is: "a preset".
+func CheckWords(of, name, says string, tags []string) error {
+	switch {
+	case !ValidName(name):
+		return fmt.Errorf("%s needs a name of 1 to 80 letters", of)
+	case utf8.RuneCountInString(says) > maxSays:
+		return fmt.Errorf("%s: what it is for must be said in %d letters", name, maxSays)
+	case len(tags) > maxTags:
+		return fmt.Errorf("%s: at most %d tags", name, maxTags)
+	case slices.ContainsFunc(tags, func(t string) bool { return utf8.RuneCountInString(t) > maxTag }):
+		return fmt.Errorf("%s: a tag has at most %d letters", name, maxTag)
+	}
+	return nil
 }
 
 // ShortName is as much of a name as one can have: it never ends within a letter.

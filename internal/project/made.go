@@ -13,10 +13,14 @@ type Made struct {
 	Treatments []*Treatment `json:"treatments,omitempty"`
 	Lines      []*Line      `json:"lines,omitempty"` // of what stands in the treatments
 	Lead       int64        `json:"lead,omitempty"`  // frames of the sound before the first of them begins
+	// Key is that of its makings, where it is what came out of a row; empty: nobody knows.
+	Key string `json:"key,omitempty"`
+	// Nodes are the stages of its row, where they were taken away then.
+	Nodes []*Node `json:"nodes,omitempty"`
 }
 
-// madeFrom is what is kept of clips.
-func (p *Project) madeFrom(clips []*Clip, lead int64) *Made {
+// MadeFrom is what is kept of clips of which something is made.
+func (p *Project) MadeFrom(clips []*Clip, lead int64) *Made {
 	m := &Made{Lead: lead}
 	for _, x := range clips {
 		m.Clips = append(m.Clips, *x)
@@ -52,7 +56,7 @@ func (c *MakePermanent) apply(p *Project, effects Effects) ([]Change, error) {
 	}
 	clock := p.Clock()
 	n := *x
-	n.Audio, n.Treatment, n.Rings, n.Extent, n.Made = c.Audio.Hash, "", false, nil, p.madeFrom([]*Clip{x}, c.Lead)
+	n.Audio, n.Treatment, n.Rings, n.Extent, n.Made = c.Audio.Hash, "", false, nil, p.MadeFrom([]*Clip{x}, c.Lead)
 	n.Start = x.BeginsAt(clock) - c.Lead
 	n.Offset, n.Frames = max(0, -n.Start), c.Audio.Frames
 	n.Start = max(0, n.Start)
@@ -93,6 +97,11 @@ type PrintClips struct {
 	Start int64    `json:"start"` // song frame
 	// Within is a stretch of the song: the clips are cut at its ends first, and only what lies inside is printed.
 	Within *ClipRange `json:"within,omitempty"`
+	Key    string     `json:"key,omitempty"` // of the makings, see Remade
+	// Empty takes the row's stages away: then the sound comes in where they stood. It has to be all that passes them.
+	Empty bool `json:"empty,omitempty"`
+	// Gain brings the new clip to a level, in dB.
+	Gain float64 `json:"gain,omitempty"`
 }
 
 func (c *PrintClips) apply(p *Project, effects Effects) (undo []Change, err error) {
@@ -111,16 +120,26 @@ func (c *PrintClips) apply(p *Project, effects Effects) (undo []Change, err erro
 	}
 	clock := p.Clock()
 	n := &Clip{ID: c.ID, Name: ShortName(c.Audio.Name), Audio: c.Audio.Hash, Start: c.Start, Frames: c.Audio.Frames, Exact: true,
-		Enters: EntersBehind, Tint: clips[0].Tint, Follows: clips[0].Follows}
+		Gain: c.Gain, Enters: EntersBehind, Tint: clips[0].Tint, Follows: clips[0].Follows}
 	if n.ID == "" {
 		n.ID = NewID()
 	}
 	if n.Follows {
 		n.Start = int64(math.Round(clock.Tick(c.Start)))
 	}
-	n.Made = p.madeFrom(clips, clips[0].BeginsAt(clock)-c.Start)
+	n.Made = p.MadeFrom(clips, clips[0].BeginsAt(clock)-c.Start)
+	n.Made.Key = c.Key
 	index := slices.Index(row.Clips, clips[0])
 	list := []Change{&AddAudio{c.Audio}}
+	if c.Empty {
+		if err := p.canEmpty(row, clips); err != nil {
+			return nil, err
+		}
+		n.Enters, n.Made.Nodes = "", Clone(row).Chain.Nodes
+		for _, x := range row.Chain.Nodes {
+			list = append(list, &RemoveNode{x.ID()})
+		}
+	}
 	for _, x := range clips {
 		list = append(list, &RemoveClip{x.ID})
 	}
@@ -196,6 +215,9 @@ func (c *BringBack) apply(p *Project, effects Effects) ([]Change, error) {
 			n.Start = int64(math.Round(clock.Tick(start)))
 		}
 		list = append(list, &AddClip{row.ID, i + k, &n})
+	}
+	if len(x.Made.Nodes) > 0 && len(row.Chain.Nodes) == 0 {
+		list = append(list, &PutChainBack{row.ID, x.Made.Nodes})
 	}
 	return p.each(effects, list...)
 }

@@ -160,8 +160,8 @@ func TestClipsArePastedIntoAnotherProject(t *testing.T) {
 	from, _, err := Apply(from, []Change{&TreatClips{Clips: []string{"a"}, Effect: "trim"}}, fakeEffects)
 	require.NoError(t, err)
 	clips := from.Channels[0].Clips
-	paste := &PasteClips{At: 9000, Rate: 48000, Audio: from.Audio, Treatments: from.Treatments,
-		Clips: []CopiedClip{{Clip: *clips[0]}, {Clip: *clips[1], Down: 1, By: 4000}}}
+	paste := &PasteClips{At: 9000, Copied: Copied{Rate: 48000, Audio: from.Audio, Treatments: from.Treatments,
+		Clips: []CopiedClip{{Clip: *clips[0]}, {Clip: *clips[1], Down: 1, By: 4000}}}}
 	to := New("Other", 48000, 90, 4, 4)
 	one, two := NewChannel(Track, "One", to.MainChannel().ID), NewChannel(Track, "Two", to.MainChannel().ID)
 	to.Channels = append([]*Channel{one, two}, to.Channels...)

@@ -94,8 +94,8 @@ func TestLinesGoWithTheirTreatment(t *testing.T) {
 	x := *clipOf(t, p, "x")
 	x.Made = nil
 	tr, _ := p.TreatmentByID(x.Treatment)
-	pasted, _ := make1(t, p, &PasteClips{Row: p.Channels[0].ID, At: 200000, Rate: p.SampleRate,
-		Clips: []CopiedClip{{Clip: x}}, Treatments: []*Treatment{tr}, Lines: p.LinesWithin(tr)})
+	pasted, _ := make1(t, p, &PasteClips{Row: p.Channels[0].ID, At: 200000, Copied: Copied{Rate: p.SampleRate,
+		Clips: []CopiedClip{{Clip: x}}, Treatments: []*Treatment{tr}, Lines: p.LinesWithin(tr)}})
 	require.Len(t, pasted.Lines, len(p.Lines)+1)
 }
 

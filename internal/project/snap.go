@@ -41,3 +41,9 @@ func (p *Project) snapped(at int64, s Snap, clock *Clock, but func(*Clip) bool) 
 	}
 	return best
 }
+
+// NextOnGrid is the first place of a grid, in ticks, at a song frame or after it.
+func (p *Project) NextOnGrid(at, grid int64) int64 {
+	clock := p.Clock()
+	return clock.Frame(int64(math.Ceil(clock.Tick(max(0, at))/float64(grid))) * grid)
+}

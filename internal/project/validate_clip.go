@@ -31,7 +31,7 @@ func (p *Project) checkClip(x *Clip) error {
 		return fmt.Errorf("%d frames from %d on do not lie within its audio of %d frames", x.Frames, x.Offset, a.Frames)
 	}
 	if x.Made != nil {
-		if slices.Contains(x.Made.Lines, nil) || slices.Contains(x.Made.Treatments, nil) {
+		if slices.Contains(x.Made.Lines, nil) || slices.Contains(x.Made.Treatments, nil) || wholeChain(&Chain{Nodes: x.Made.Nodes}) != nil {
 			return fmt.Errorf("there is an empty treatment or line among what it was made from")
 		}
 		for i := range x.Made.Clips {

@@ -47,7 +47,24 @@ func (d *drawing) ofRows() project.Change {
 
 // chains draws a change of chains and stages.
 func (d *drawing) ofChains() project.Change {
-	switch d.r.IntN(16) {
+	switch d.r.IntN(19) {
+	case 17:
+		nodes := project.Clone(d.ch).Chain.Nodes
+		d.r.Shuffle(len(nodes), func(i, k int) { nodes[i], nodes[k] = nodes[k], nodes[i] })
+		if len(nodes) > 0 && d.yes {
+			nodes[0] = Stage("trim")
+		}
+		return &project.PutChainBack{Channel: d.ch.ID, Nodes: nodes}
+	case 18:
+		nodes := project.Clone(d.ch).Chain.Nodes
+		for _, n := range nodes {
+			if n.Stage != nil {
+				n.Stage.Bypass = d.yes
+			}
+		}
+		return &project.SetValues{Nodes: nodes}
+	case 16:
+		return &project.PutWaterline{Node: d.pick(d.nodes)}
 	case 0:
 		return &project.RenewStage{ID: d.pick(d.nodes)}
 	case 1:
@@ -355,9 +372,23 @@ func (d *drawing) ofPieces() project.Change {
 
 // ofMadePieces draws a change of what is worked out for clips and printed of them.
 func (d *drawing) ofMadePieces(id string) project.Change {
-	switch d.r.IntN(6) {
+	switch d.r.IntN(9) {
+	case 8:
+		land := &project.LandSound{Row: d.ch.ID, ID: project.NewID(), Name: d.name, Start: int64(d.r.IntN(9000)), Behind: d.yes}
+		if len(d.p.Audio) > 0 {
+			land.Audio = d.p.Audio[0]
+		}
+		return land
+	case 6:
+		return &project.SetOrigin{ID: d.ch.ID, PrintOf: &project.Origin{Print: "p", Channel: d.other.ID, Name: d.name, Key: "k"}}
+	case 7:
+		again := &project.PrintAgain{Key: d.name}
+		if n := len(d.p.Audio); n > 0 {
+			again.Was, again.Audio = d.p.Audio[d.r.IntN(n)].Hash, d.p.Audio[d.r.IntN(n)]
+		}
+		return again
 	case 0:
-		made := &project.PrintClips{Clips: []string{id}, Start: int64(d.r.IntN(9000))}
+		made := &project.PrintClips{Clips: []string{id}, Start: int64(d.r.IntN(9000)), Empty: d.yes}
 		if len(d.p.Audio) > 0 {
 			made.Audio = d.p.Audio[0]
 		}
@@ -398,7 +429,7 @@ func (d *drawing) wholeStep(id string) project.Change {
 
 // pasted puts down a copy of a clip with its sound and its treatment.
 func (d *drawing) pasted(id string) project.Change {
-	c := &project.PasteClips{Row: d.ch.ID, At: int64(d.r.IntN(90000)), Rate: d.p.SampleRate, Audio: d.p.Audio}
+	c := &project.PasteClips{Row: d.ch.ID, At: int64(d.r.IntN(90000)), Copied: project.Copied{Rate: d.p.SampleRate, Audio: d.p.Audio}}
 	if x, ok := d.p.ClipByID(id); ok {
 		c.Clips = []project.CopiedClip{{Clip: *x}, {Clip: *x, Down: d.r.IntN(2), By: 4800}}
 		if t, ok := d.p.TreatmentByID(x.Treatment); ok {
