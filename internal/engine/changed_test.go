@@ -70,6 +70,20 @@ func takesAsNew(t *testing.T, s *song, e *Engine, revisions []*project.Project) 
 	same(t, wantR, gotR, "right")
 }
 
+// drawnSong is one for changes that are drawn by chance: forks, a return, sections.
+func drawnSong(t *testing.T) *song {
+	s := newSong(t)
+	a, b := s.track("one", noise(rate/4, 1)), s.track("two", sine(rate/4, 440, -12))
+	s.ret("hall")
+	a.Chain.Nodes = []*project.Node{
+		stage("trim", nil),
+		forked(project.Copies, project.NewPath("dry"), project.NewPath("wet", stage("reverb", nil))),
+	}
+	b.Chain.Nodes = []*project.Node{stage("trim", nil), stage("limiter", nil)}
+	s.doc.Sections = []project.Section{{ID: project.NewID(), Name: "One"}, {ID: project.NewID(), Name: "Two", Tick: 9600}}
+	return s
+}
+
 // SHOAL_LONG=n tries n songs in place of a few.
 func TestAnEngineThatTookEveryRevisionSoundsLikeANewOne(t *testing.T) {
 	songs := 12
@@ -79,15 +93,7 @@ func TestAnEngineThatTookEveryRevisionSoundsLikeANewOne(t *testing.T) {
 	changes := 0
 	for seed := range songs {
 		r := rand.New(rand.NewPCG(uint64(seed), 31))
-		s := newSong(t)
-		a, b := s.track("one", noise(rate/4, 1)), s.track("two", sine(rate/4, 440, -12))
-		s.ret("hall")
-		a.Chain.Nodes = []*project.Node{
-			stage("trim", nil),
-			forked(project.Copies, project.NewPath("dry"), project.NewPath("wet", stage("reverb", nil))),
-		}
-		b.Chain.Nodes = []*project.Node{stage("trim", nil), stage("limiter", nil)}
-		s.doc.Sections = []project.Section{{ID: project.NewID(), Name: "One"}, {ID: project.NewID(), Name: "Two", Tick: 9600}}
+		s := drawnSong(t)
 		e := s.engine()
 		doc, revisions := s.doc, []*project.Project{}
 		for len(revisions) < 25 {

@@ -25,6 +25,7 @@ type compiler struct {
 	// followers are the levels that movers follow, by mover, and waitFor the nodes that must have run
 	// before an owner's parameters are filled
 	followers  map[string]*followStep
+	levels     map[string]*gnode // that measure them
 	treatments map[string]*project.Treatment
 	waitFor    map[string][]*gnode
 
@@ -73,12 +74,14 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 		doc: doc, lib: lib, clock: doc.Clock(), treatments: treatments(doc), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
-		tmp: newPair(), rooms: map[*effect.Kind]effect.Processor{}, followers: map[string]*followStep{}, waitFor: map[string][]*gnode{},
+		tmp: newPair(), rooms: map[*effect.Kind]effect.Processor{}, followers: map[string]*followStep{},
+		levels: map[string]*gnode{}, waitFor: map[string][]*gnode{},
 	}
 	c.plan = &plan{
 		doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{},
 		strips: map[string]*strip{}, flows: map[string]*outflow{}, sends: map[string]*sendStep{}, stages: map[string]*stageStep{},
 		trials: map[string]*trialStep{}, joins: map[string]*joinStep{}, paths: map[string]*pathStep{}, clips: map[entry]*player{}, lib: lib,
+		water: map[string]string{}, printed: map[string]*printed{},
 	}
 	c.plan.time = c.clock
 	if only != nil && only.time != nil {
@@ -331,7 +334,7 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 	if len(ch.Trials) > 0 && c.only == nil {
 		wait = append(wait, c.enterTrials(ch, at, buf)...)
 	}
-	at, wait = c.chain(ch, &ch.Chain, ch.Chain.Bypass, at, buf, wait)
+	at, buf, wait = c.aboveWater(ch, at, buf, wait)
 	if len(ch.Trials) > 0 && c.only == nil {
 		at, wait = c.trials(ch, at, buf, wait)
 	}

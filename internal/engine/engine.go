@@ -109,11 +109,13 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.pending = doc
 		return nil
 	}
-	if onlyPoints(e.now.doc, doc) {
+	freed := doc != e.now.doc && e.lib.Release()
+	same := !freed && e.now.sameWater(doc)
+	if same && onlyPoints(e.now.doc, doc) {
 		e.now.relines(doc)
 		return nil
 	}
-	if !e.turned && !e.now.stale() && onlyClips(e.now.doc, doc) {
+	if same && !e.turned && !e.now.stale() && onlyClips(e.now.doc, doc) {
 		e.now.reclips(doc)
 		return nil
 	}
@@ -124,9 +126,16 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 	}
 	if p.shape == e.now.shape {
 		e.now.update(doc, int(handSeconds*e.rate))
+		e.now.water, e.now.awaited = p.water, p.awaited
 		e.now.hear(&e.hearing, gateFrames)
 		return nil
 	}
+	e.bringIn(p)
+	return nil
+}
+
+// bringIn lets a plan of another shape fade in: what stands in both goes on, and both give the same song frame.
+func (e *Engine) bringIn(p *plan) {
 	p.hear(&e.hearing, 0)
 	for id, t := range p.trials {
 		t.choose(e.trial[id], e.match[id], 0)
@@ -143,6 +152,7 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 			p.cursor.frame += p.cursor.to - p.cursor.from
 		}
 	}
+	e.past(p)
 	for d > 0 { // it is later: run it on so that both give the same song frame
 		n := p.room(min(d, Block))
 		if len(p.check(n)) > 0 {
@@ -153,7 +163,6 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 	}
 	e.next, e.fade = p, 0
 	e.plansMade++
-	return nil
 }
 
 // Document is the revision that plays, or will in a moment. It must not be changed.
@@ -167,10 +176,11 @@ func (e *Engine) Document() *project.Project {
 // Move sets a parameter at once, ahead of the document. It reports whether
 // there is such a parameter.
 func (e *Engine) Move(owner, name string, v float64) bool {
+	e.touched(owner)
 	frames := int(handSeconds * e.rate)
 	ok := e.now.aim(owner, name, v, frames)
 	if e.next != nil {
-		e.next.aim(owner, name, v, frames)
+		ok = e.next.aim(owner, name, v, frames) || ok
 	}
 	if !ok {
 		ok = e.movePieces(owner, name, v, frames)
@@ -232,10 +242,21 @@ func (e *Engine) Ahead(frames int64) []pages.Missing {
 	}
 	end := at + frames
 	e.takeWorks(at)
+	if e.takePrints(at) {
+		e.turned = true
+		_ = e.SetDocument(e.Document()) // it was valid when it was given
+		p = e.latest()
+	}
 	for _, pl := range p.players {
 		pl.prepare(at, end)
 	}
 	out = e.coming(p.wanting(out), at, end, e.lib.Announced)
+	for _, x := range p.awaited {
+		if e.lib.Awaits(x.key) {
+			out = missing(out, x.clips, at, end)
+		}
+	}
+	out = p.underWater(out, at, end)
 	if e.loopOn && at < e.to && end > e.to {
 		for _, pl := range p.players {
 			out = pl.missing(out, e.from, min(e.to, e.from+end-e.to))
@@ -420,5 +441,6 @@ func EffectInfo(id string, version int) (project.EffectInfo, bool) {
 		Mix:     k.Mix,
 		MixLaw:  k.MixLaw,
 		Whole:   k.Whole,
+		InNotes: k.InNotes(),
 	}, true
 }

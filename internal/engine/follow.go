@@ -107,6 +107,7 @@ func (c *compiler) collectFollowers() {
 			return []step{s}
 		}
 		c.followers[m.ID] = s
+		c.levels[m.ID] = n
 		for _, x := range m.Targets {
 			at := x.Owner
 			if _, _, fork := c.doc.ForkByID(x.Owner); fork && strings.HasPrefix(x.Name, "x") {

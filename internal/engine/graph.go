@@ -2,6 +2,7 @@ package engine
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 )
 
@@ -21,6 +22,7 @@ type gnode struct {
 	order   []*gnode // must have run before, though no signal comes from there
 	lagIn   int      // the latest of its inputs
 	lag     int      // lagIn + latency
+	spare   bool     // runs only where somebody needs what comes out of it
 	emit    func(n *gnode) []step
 	state   int
 }
@@ -77,7 +79,7 @@ func edges(b []byte, from []*gnode) []byte {
 
 // sorted returns the nodes in an order in which every one comes after what it
 // needs, staying as near as can be to the order in which they were added. Only nodes
-// that lead to a wanted one are kept; with none wanted, all are.
+// that lead to a wanted one are kept; with none wanted, all are but those that are spare.
 func (g *graph) sorted(wanted ...*gnode) ([]*gnode, error) {
 	out := make([]*gnode, 0, len(g.nodes))
 	var visit func(n *gnode) error
@@ -106,7 +108,7 @@ func (g *graph) sorted(wanted ...*gnode) ([]*gnode, error) {
 		return nil
 	}
 	if len(wanted) == 0 {
-		wanted = g.nodes
+		wanted = slices.DeleteFunc(slices.Clone(g.nodes), func(n *gnode) bool { return n.spare })
 	}
 	for _, n := range wanted {
 		if err := visit(n); err != nil {

@@ -24,6 +24,9 @@ type plan struct {
 	players     []*player
 	clips       map[entry]*player
 	lib         *pages.Library
+	water       map[string]string // the key of each row's line
+	printed     map[string]*printed
+	awaited     []awaited
 	strips      map[string]*strip
 	flows       map[string]*outflow
 	sends       map[string]*sendStep
@@ -166,6 +169,11 @@ func (p *plan) reset() {
 
 // adopt takes over the state of what is in both plans.
 func (p *plan) adopt(old *plan) {
+	if len(old.players) > 0 {
+		for _, pl := range p.players { // those that are new begin in the middle of the song
+			pl.roll = old.players[0].roll
+		}
+	}
 	for k, t := range p.twins {
 		if o, ok := old.twins[k]; ok {
 			t.copyFrom(o)

@@ -7,6 +7,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"shoal/internal/dsp"
 	"shoal/internal/project"
 )
 
@@ -198,4 +199,18 @@ func full(n int) []float64 {
 		x[i] = 1
 	}
 	return x
+}
+
+func TestARowThatComesWhileTheSongPlaysIsHeard(t *testing.T) {
+	s := newSong(t)
+	s.track("a", make([]float64, rate))
+	e := s.engine()
+	e.Play()
+	play(t, e, 4096, Block)
+	came := newSong(t)
+	came.doc, came.lib = project.Clone(s.doc), s.lib
+	came.track("b", noise(rate, 2))
+	require.NoError(t, e.SetDocument(came.doc))
+	l, _ := play(t, e, 4096, Block)
+	require.Greater(t, dsp.Peak(l, l), 0.05)
 }

@@ -20,20 +20,28 @@ type Sound struct {
 	used     []uint64
 }
 
-// Library holds the sounds of a project. It is bounded: when more than its
-// limit of pages are present, the ones played longest ago are dropped.
+// Library holds the sounds of a project. It is bounded by what it takes: when more than its limit is present, the pages
+// played longest ago are dropped.
 type Library struct {
-	sounds map[string]*Sound
-	limit  int
-	count  int
-	clock  uint64
+	sounds  map[string]*Sound
+	limit   int // in sides of pages
+	sides   int // that are present
+	present []place
+	clock   uint64
 
 	all               bool // that is worked out is there
 	announced, worked map[string]bool
+	held              map[string]bool   // works that are not to be played now
 	played            map[string]Played // by clip
 }
 
-// New keeps at most so many pages; 0 means no limit.
+// place is one page of a sound.
+type place struct {
+	of *Sound
+	at int
+}
+
+// New keeps at most so many sides of pages, of which each takes 128 KB: a page in stereo has two. 0 means no limit.
 func New(limit int) *Library {
 	return &Library{sounds: map[string]*Sound{}, limit: limit}
 }
@@ -57,9 +65,15 @@ func (l *Library) Find(hash string) (*Sound, bool) {
 
 // Drop forgets a page: it is missing again.
 func (l *Library) Drop(hash string, index int) {
-	if s, ok := l.sounds[hash]; ok && s.pages[index] != nil {
-		s.pages[index] = nil
-		l.count--
+	s, ok := l.sounds[hash]
+	if !ok || s.pages[index] == nil {
+		return
+	}
+	for i, p := range l.present {
+		if p.of == s && p.at == index {
+			l.drop(i)
+			return
+		}
 	}
 }
 
@@ -103,28 +117,35 @@ func (l *Library) Put(hash string, index int, p Page) {
 		return
 	}
 	if s.pages[index] == nil {
-		l.count++
+		l.sides += s.Channels
+		l.present = append(l.present, place{s, index})
 	}
 	s.pages[index] = p
 	l.clock++
 	s.used[index] = l.clock
-	for l.limit > 0 && l.count > l.limit {
+	for l.limit > 0 && l.sides > l.limit && len(l.present) > 1 {
 		l.dropOldest()
 	}
 }
 
+// dropOldest looks only at what is present: a long song has very many pages that are not.
 func (l *Library) dropOldest() {
-	var oldest *Sound
-	at := -1
-	for _, s := range l.sounds {
-		for i, p := range s.pages {
-			if p != nil && (at < 0 || s.used[i] < oldest.used[at]) {
-				oldest, at = s, i
-			}
+	oldest := 0
+	for i, p := range l.present {
+		if o := l.present[oldest]; p.of.used[p.at] < o.of.used[o.at] {
+			oldest = i
 		}
 	}
-	oldest.pages[at] = nil
-	l.count--
+	l.drop(oldest)
+}
+
+func (l *Library) drop(i int) {
+	p := l.present[i]
+	p.of.pages[p.at] = nil
+	l.sides -= p.of.Channels
+	last := len(l.present) - 1
+	l.present[i] = l.present[last]
+	l.present = l.present[:last]
 }
 
 // Missing is a page that the engine needs and does not have.

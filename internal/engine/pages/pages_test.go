@@ -42,6 +42,35 @@ func TestTheOldestPagesGoWhenThereAreTooMany(t *testing.T) {
 	assert.NotNil(t, s.Page(3), "what was dropped has made room")
 }
 
+// A page in stereo takes twice the room, and one more page always fits, however little room there is.
+func TestRoomIsCountedInSides(t *testing.T) {
+	l := New(4)
+	mono, stereo := l.Sound("a", 4*Frames, 1), l.Sound("b", 4*Frames, 2)
+	held := func() (n int) {
+		for i := range 4 {
+			n += len(mono.Page(i)) + len(stereo.Page(i))
+		}
+		return n
+	}
+	for i := range 4 {
+		l.Put("a", i, page(0))
+		l.Put("b", i, Page{{0}, {0}})
+		assert.LessOrEqual(t, held(), 4)
+	}
+	assert.NotNil(t, mono.Page(3))
+	assert.NotNil(t, stereo.Page(3))
+	l.Drop("b", 3)
+	l.Put("a", 0, page(0))
+	l.Put("a", 1, page(0))
+	assert.Equal(t, 3, held(), "what was dropped has made room")
+	small := New(1)
+	one := small.Sound("b", 2*Frames, 2)
+	small.Put("b", 0, Page{{0}, {0}})
+	small.Put("b", 1, Page{{0}, {0}})
+	assert.Nil(t, one.Page(0))
+	assert.NotNil(t, one.Page(1))
+}
+
 func TestAWholeSoundHasTwoSides(t *testing.T) {
 	l := New(0)
 	s := l.Sound("a", Frames+1, 2)

@@ -42,3 +42,24 @@ func (l *Library) Recall(clip string) (Played, bool) {
 	p, ok := l.played[clip]
 	return p, ok
 }
+
+// Hold lets a work not be played until Release, as what it was made from is being changed.
+func (l *Library) Hold(key string) {
+	if l.held == nil {
+		l.held = map[string]bool{}
+	}
+	l.held[key] = true
+}
+
+// Release lets all works be played again that are held. It reports whether any was.
+func (l *Library) Release() bool {
+	any := len(l.held) > 0
+	l.held = nil
+	return any
+}
+
+// Prints reports whether a print is played that stands in for what it was made from.
+func (l *Library) Prints(key string) bool { return l.worked[key] && !l.held[key] }
+
+// Awaits reports whether a print can be fetched and is not yet played.
+func (l *Library) Awaits(key string) bool { return l.Announced(key) && !l.held[key] }
