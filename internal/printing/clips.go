@@ -7,6 +7,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/gentle"
 	"shoal/internal/measure"
 	"shoal/internal/project"
 )
@@ -35,7 +36,7 @@ var clipMeasures = map[string]func(ClipLevels) float64{
 
 // MeasureClips measures clips side by side.
 func MeasureClips(ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string) ([]ClipLevels, error) {
-	return gently(func() ([]ClipLevels, error) {
+	return gentle.Do(func() ([]ClipLevels, error) {
 		list := []ClipLevels{}
 		for _, id := range ids {
 			l, err := measureClip(ctx, doc, folder, id)

@@ -8,6 +8,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/gentle"
 	"shoal/internal/measure"
 	"shoal/internal/project"
 )
@@ -50,7 +51,7 @@ func Compare(
 	if from < 0 || to <= from {
 		return nil, fmt.Errorf("the range to compare over is empty: frames %d to %d", from, to)
 	}
-	return gently(func() (*Comparison, error) { return compare(ctx, doc, folder, ch, from, to, progress) })
+	return gentle.Do(func() (*Comparison, error) { return compare(ctx, doc, folder, ch, from, to, progress) })
 }
 
 func compare(

@@ -6,6 +6,7 @@ import (
 	"shoal/internal/audiofile"
 	"shoal/internal/engine/figures"
 	"shoal/internal/engine/pages"
+	"shoal/internal/gentle"
 	"shoal/internal/project"
 )
 
@@ -18,7 +19,7 @@ func Contour(
 	passage string,
 	progress func(float64),
 ) (*figures.Contour, error) {
-	return gently(func() (*figures.Contour, error) {
+	return gentle.Do(func() (*figures.Contour, error) {
 		return figures.OfPassage(ctx, doc, lib, passage, Pages(folder, lib), progress)
 	})
 }

@@ -7,21 +7,37 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/gentle"
 	"shoal/internal/project"
 )
+
+// PlaceSpec says which clips are printed where they stand: with a range only what lies inside it; Empty takes the stages
+// of their row away then.
+type PlaceSpec struct {
+	Clips  []string           `json:"clips" required:"true"`
+	Within *project.ClipRange `json:"within,omitempty"`
+	Empty  bool               `json:"empty,omitempty"`
+	Level  Level              `json:"level"`
+	// Slice cuts prints where sounds begin in them.
+	Slice bool `json:"slice,omitempty"`
+}
 
 // InPlace prints clips where they stand: what of them comes out of their row's chain, with its tail, and returns what
 // puts that in their place, behind the chain. With a range they are cut at its ends first, and only what lies inside is
 // printed. Clips of several rows are printed row by row. keep is told of every sound that has come into the folder.
 func InPlace(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string, within *project.ClipRange,
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, by Printer, spec PlaceSpec,
 	keep func(audiofile.Entry, string) error, progress func(float64),
 ) ([]project.Change, error) {
 	var rows []*project.Channel
+	ids, within := spec.Clips, spec.Within
 	for _, id := range ids {
 		if _, ok := doc.ClipByID(id); !ok {
 			return nil, project.Gone("the clip")
 		}
+	}
+	if err := spec.Level.check(); err != nil {
+		return nil, err
 	}
 	asked := ids
 	if within != nil {
@@ -38,65 +54,79 @@ func InPlace(
 	if len(rows) == 0 {
 		return nil, fmt.Errorf("select the clips that are to be printed")
 	}
-	return gently(func() ([]project.Change, error) {
+	return gentle.Do(func() ([]project.Change, error) {
 		var list []project.Change
 		for i, row := range rows {
-			c, err := inPlace(ctx, doc, folder, row, ids, keep, engine.PartOf(progress, i, len(rows)))
+			c, cuts, err := inPlace(ctx, doc, folder, by, row, ids, spec, keep, engine.PartOf(progress, i, len(rows)))
 			if err != nil {
 				return nil, fmt.Errorf("print on %s: %w", row.Name, err)
 			}
+			c.Empty = spec.Empty
 			if c.Within = within; within != nil { // their parts have other ids by then
 				c.Clips = slices.DeleteFunc(slices.Clone(asked), func(id string) bool {
 					return !slices.ContainsFunc(row.Clips, func(x *project.Clip) bool { return x.ID == id })
 				})
 			}
 			list = append(list, c)
+			if len(cuts) > 0 {
+				list = append(list, &project.SplitClips{IDs: []string{c.ID}, At: cuts})
+			}
 		}
 		return list, nil
 	})
 }
 
 func inPlace(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, row *project.Channel, ids []string,
-	keep func(audiofile.Entry, string) error, progress func(float64),
-) (*project.PrintClips, error) {
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, by Printer, row *project.Channel, ids []string,
+	how PlaceSpec, keep func(audiofile.Entry, string) error, progress func(float64),
+) (c *project.PrintClips, cuts []int64, err error) {
 	only, clips, spec := onlyClips(doc, row, ids)
-	lineage := NewLineage(doc, 0, spec)
-	d, err := folder.Draft(doc.SampleRate, 2, 32, &audiofile.Note{
-		Description: lineage.Name, Originator: "Shoal", Reference: spec.From, History: lineage.Words(),
-	})
+	made, ok := doc.Remade(row.ID, doc.MadeFrom(clips, 0))
+	if !ok {
+		return nil, nil, project.Gone("the row")
+	}
+	record := by.of(InItsRow, doc, spec, made)
+	d, err := folder.Draft(doc.SampleRate, 2, 32, record.Note())
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	defer d.Drop()
 	sides, err := rendered(ctx, only, folder, spec, progress)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	if seams(doc, row, ids) {
 		if sides, err = whatTheyAdd(ctx, doc, folder, row, ids, spec, len(sides[0])); err != nil {
-			return nil, err
+			return nil, nil, err
 		}
 	}
+	gain, err := how.Level.gain(ctx, only, folder, spec, sides)
+	if err != nil {
+		return nil, nil, err
+	}
 	if err := d.Write(sides); err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	if err := ctx.Err(); err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	e, err := d.Keep()
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	a := project.Audio{Hash: e.Hash, Name: project.ShortName(printedName(row, clips[0])), Frames: e.Frames, Channels: e.Channels}
 	if err := keep(e, a.Name); err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	c := &project.PrintClips{ID: project.NewID(), Audio: a, Start: spec.From}
+	c = &project.PrintClips{ID: project.NewID(), Audio: a, Start: spec.From, Key: record.Key, Gain: gain}
 	for _, x := range clips {
 		c.Clips = append(c.Clips, x.ID)
 	}
-	return c, nil
+	record.Clips = c.Clips
+	if how.Slice {
+		cuts = beginnings(sides, doc.SampleRate, spec.From)
+	}
+	return c, cuts, record.keep(folder, e.Hash)
 }
 
 // rendered renders what a document has, on two sides.

@@ -12,7 +12,7 @@ import (
 
 func printed(t *testing.T, p *project.Project, folder *audiofile.Folder, ids ...string) *project.Project {
 	t.Helper()
-	list, err := InPlace(t.Context(), p, folder, ids, nil, func(audiofile.Entry, string) error { return nil }, nil)
+	list, err := InPlace(t.Context(), p, folder, Printer{"Ines", 7}, PlaceSpec{Clips: ids}, func(audiofile.Entry, string) error { return nil }, nil)
 	require.NoError(t, err)
 	return made(t, p, list...)
 }
@@ -75,9 +75,9 @@ func TestClipsOfSeveralRowsArePrintedRowByRow(t *testing.T) {
 			require.NotNil(t, x.Made)
 		}
 	}
-	_, err := InPlace(t.Context(), p, folder, nil, nil, nil, nil)
+	_, err := InPlace(t.Context(), p, folder, Printer{}, PlaceSpec{}, nil, nil)
 	require.ErrorContains(t, err, "select the clips")
-	_, err = InPlace(t.Context(), p, folder, []string{"gone"}, nil, nil, nil)
+	_, err = InPlace(t.Context(), p, folder, Printer{"Ines", 7}, PlaceSpec{Clips: []string{"gone"}}, nil, nil)
 	require.ErrorContains(t, err, "no longer there")
 }
 
@@ -90,7 +90,7 @@ func TestARangeIsPrintedWhereItStands(t *testing.T) {
 	before := render(t, p, folder, spec)
 	keep := func(audiofile.Entry, string) error { return nil }
 	within := &project.ClipRange{From: 20000, To: 50000}
-	list, err := InPlace(t.Context(), p, folder, []string{id}, within, keep, nil)
+	list, err := InPlace(t.Context(), p, folder, Printer{"Ines", 7}, PlaceSpec{Clips: []string{id}, Within: within}, keep, nil)
 	require.NoError(t, err)
 	require.Len(t, list, 1)
 	q, undo, err := project.Apply(p, list, engine.EffectInfo)
@@ -106,6 +106,6 @@ func TestARangeIsPrintedWhereItStands(t *testing.T) {
 	back, _, err := project.Apply(q, undo, engine.EffectInfo)
 	require.NoError(t, err)
 	require.Equal(t, p, back, "one undo")
-	_, err = InPlace(t.Context(), p, folder, []string{id}, &project.ClipRange{From: 200000, To: 300000}, keep, nil)
+	_, err = InPlace(t.Context(), p, folder, Printer{"Ines", 7}, PlaceSpec{Clips: []string{id}, Within: &project.ClipRange{From: 200000, To: 300000}}, keep, nil)
 	require.ErrorContains(t, err, "no clip lies in the range")
 }

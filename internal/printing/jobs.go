@@ -18,27 +18,10 @@ import (
 	"github.com/riverqueue/river/rivermigrate"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/gentle"
 	"shoal/internal/project"
 	"shoal/internal/store"
 )
-
-// Status is how a print stands, for those who watch it.
-type Status struct {
-	ID       string  `json:"id" required:"true"`
-	Author   string  `json:"author" required:"true"`
-	Channel  string  `json:"channel" required:"true"`
-	Target   string  `json:"target" required:"true"`
-	State    string  `json:"state" required:"true" enum:"waiting,running,done,failed,cancelled"`
-	Progress float64 `json:"progress" required:"true"`
-	Error    string  `json:"error,omitempty"`
-	Name     string  `json:"name" required:"true"`
-	File     string  `json:"file,omitempty"` // name under which an export can be fetched
-	Created  string  `json:"created" required:"true"`
-	// Left is about how many seconds it still takes; 0: nobody knows.
-	Left float64 `json:"left,omitempty"`
-	// Files are those that stems have become, besides the one that holds them all.
-	Files []string `json:"files,omitempty"`
-}
 
 // Desk is what printing needs of whoever holds the projects.
 type Desk interface {
@@ -213,86 +196,6 @@ func (w *Works) Cancel(ctx context.Context, id string) error {
 	return nil
 }
 
-// List gives a project's newest prints.
-func (w *Works) List(ctx context.Context, projectID string) ([]Status, error) {
-	doc, _, err := w.desk.Document(ctx, projectID)
-	if err != nil {
-		return nil, err
-	}
-	prints, err := w.store.Prints(ctx, projectID, 50)
-	if err != nil {
-		return nil, err
-	}
-	list := []Status{}
-	for _, p := range prints {
-		list = append(list, w.status(p, doc))
-	}
-	return list, nil
-}
-
-// File gives the path of an exported file and the name it should be saved under.
-func (w *Works) File(ctx context.Context, id string) (path, name string, err error) {
-	p, err := w.store.Print(ctx, id)
-	if err != nil {
-		return "", "", err
-	}
-	if p.State != "done" || p.Result == "" {
-		return "", "", store.ErrNone
-	}
-	var spec Spec
-	if err := json.Unmarshal([]byte(p.Spec), &spec); err != nil || spec.Target == "track" {
-		return "", "", store.ErrNone
-	}
-	doc, _, err := w.desk.Document(ctx, p.Project)
-	if err != nil {
-		return "", "", err
-	}
-	ext, _ := Extension(spec.Format)
-	if spec.Target == "stems" {
-		ext = "zip"
-	}
-	return filepath.Join(w.exports, p.Result), FileName(w.status(p, doc).Name) + "." + ext, nil
-}
-
-func (w *Works) status(p store.Print, doc *project.Project) Status {
-	var spec Spec
-	_ = json.Unmarshal([]byte(p.Spec), &spec)
-	s := Status{
-		ID:      p.ID,
-		Author:  p.Author,
-		Channel: spec.Channel,
-		Target:  spec.Target,
-		State:   p.State,
-		Error:   p.Error,
-		Created: p.Created,
-		Name:    doc.Name,
-	}
-	if spec.Stems != nil {
-		s.Name = doc.Name + " - stems"
-	} else if ch, ok := doc.Channel(spec.Channel); ok {
-		s.Name = doc.Name + " - " + ch.Name
-	}
-	w.mu.Lock()
-	s.Progress = w.progress[p.ID]
-	if begun, ok := w.begun[p.ID]; ok && s.Progress > enoughToTell {
-		s.Left = time.Since(begun).Seconds() * (1 - s.Progress) / s.Progress
-	}
-	w.mu.Unlock()
-	if p.State == "done" {
-		s.Progress = 1
-		if spec.Target != "track" {
-			s.File = p.ID
-		}
-		if spec.Stems != nil {
-			s.Files = w.filesOf(p.Result)
-		}
-	}
-	return s
-}
-
-// enoughToTell is the part of a print that must be done before it is said how long the rest takes.
-const enoughToTell = 0.03
-
 type worker struct {
 	river.WorkerDefaults[args]
 	works *Works
@@ -301,7 +204,7 @@ type worker struct {
 // Work makes one print.
 func (k *worker) Work(ctx context.Context, job *river.Job[args]) error {
 	w := k.works
-	gentle()
+	gentle.Thread()
 	p, err := w.store.Print(ctx, job.Args.Print)
 	if errors.Is(err, store.ErrNone) {
 		return river.JobCancel(fmt.Errorf("the print was removed"))
@@ -364,8 +267,8 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 	if err := spec.Check(doc); err != nil {
 		return err
 	}
-	lineage := NewLineage(doc, revision, spec)
-	b, err := json.Marshal(lineage)
+	record := NewRecord(doc, w.printer(ctx, p, revision), spec, spec.kind(), false)
+	b, err := json.Marshal(record)
 	if err != nil {
 		return err
 	}
@@ -396,21 +299,17 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 		delete(w.begun, p.ID)
 		w.mu.Unlock()
 	}()
-	note := &audiofile.Note{
-		Description: lineage.Name,
-		Originator:  "Shoal",
-		Date:        time.Now().UTC().Format("2006-01-02"),
-		Time:        time.Now().UTC().Format("15:04:05"),
-		Reference:   spec.From,
-		History:     lineage.Words(),
-	}
 	switch spec.Target {
 	case "stems":
-		p.Result, err = w.toFiles(ctx, doc, revision, spec, p.ID, tell)
+		p.Result, err = w.toFiles(ctx, doc, record, spec, p.ID, tell)
 	case "file":
+		note := record.Note()
+		if spec.Out {
+			note.Belongs = spec.Mark(doc)
+		}
 		p.Result, err = w.toFile(ctx, doc, spec, note, p.ID, tell)
 	default:
-		err = w.toTrack(ctx, doc, spec, note, p, tell)
+		err = w.toTrack(ctx, doc, record, spec, p, tell)
 	}
 	if err != nil {
 		return err
@@ -426,12 +325,12 @@ func (w *Works) work(ctx context.Context, p *store.Print) error {
 func (w *Works) toTrack(
 	ctx context.Context,
 	doc *project.Project,
+	record Record,
 	spec Spec,
-	note *audiofile.Note,
 	p *store.Print,
 	tell func(float64),
 ) error {
-	d, err := w.folder.Draft(doc.SampleRate, 2, 32, note)
+	d, err := w.folder.Draft(doc.SampleRate, 2, 32, record.Note())
 	if err != nil {
 		return err
 	}
@@ -447,10 +346,14 @@ func (w *Works) toTrack(
 		return err
 	}
 	ch, _ := doc.Channel(spec.Channel)
+	name := ch.Name + " print"
+	if spec.Point.set() {
+		name = spec.Point.name(ch.Name)
+	}
 	if err := w.store.PutAudio(
 		ctx,
 		sound.Hash,
-		ch.Name+" print",
+		name,
 		sound.Frames,
 		sound.Channels,
 		sound.Rate,
@@ -460,15 +363,31 @@ func (w *Works) toTrack(
 		return err
 	}
 	p.Result = sound.Hash
+	if err := record.keep(w.folder, sound.Hash); err != nil {
+		return err
+	}
 	// a restart between this change and the end of the job must not place the track twice
 	return w.desk.Change(ctx, p.Project, p.Author, "Print "+ch.Name, func(newest *project.Project) []project.Change {
+		if spec.Point.set() {
+			a := project.Audio{Hash: sound.Hash, Name: name, Frames: sound.Frames, Channels: sound.Channels}
+			return spec.placed(p.ID, newest, a)
+		}
 		for _, c := range newest.Channels {
 			if c.PrintOf != nil && c.PrintOf.Print == p.ID {
 				return nil
 			}
 		}
-		return Place(p.ID, spec, sound)
+		return Place(p.ID, spec, sound, record.Key)
 	})
+}
+
+// printer is who a print is for.
+func (w *Works) printer(ctx context.Context, p *store.Print, revision int64) Printer {
+	who, err := w.store.Person(ctx, p.Author)
+	if err != nil { // the print is made all the same
+		slog.Warn("who prints is not known", "print", p.ID, "error", err)
+	}
+	return Printer{who.Name, revision}
 }
 
 func (w *Works) toFile(
@@ -491,7 +410,11 @@ func (w *Works) toFile(
 	if err != nil {
 		return "", err
 	}
-	if err := Render(ctx, doc, w.folder, spec, sink.Write, tell); err != nil {
+	render := Render
+	if spec.Out {
+		render = renderOut
+	}
+	if err := render(ctx, doc, w.folder, spec, sink.Write, tell); err != nil {
 		return "", err
 	}
 	if err := sink.Close(); err != nil {

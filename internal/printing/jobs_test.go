@@ -67,7 +67,7 @@ func ends(t *testing.T, w *Works, id string) Status {
 	require.Eventually(t, func() bool {
 		s := stateOf(t, w, id).State
 		return s == "done" || s == "failed"
-	}, 60*time.Second, 20*time.Millisecond)
+	}, 2*time.Minute, 20*time.Millisecond)
 	return stateOf(t, w, id)
 }
 
@@ -92,7 +92,7 @@ func TestAStopIsNoAttempt(t *testing.T) {
 	require.NoError(t, err)
 	for range 5 {
 		require.NoError(t, w.Start(t.Context()))
-		require.Eventually(t, func() bool { return stateOf(t, w, s.ID).Progress > 0 }, 30*time.Second, 5*time.Millisecond)
+		require.Eventually(t, func() bool { return stateOf(t, w, s.ID).Progress > 0 }, 2*time.Minute, 5*time.Millisecond)
 		require.NoError(t, w.Stop(t.Context()))
 		require.Equal(t, "running", stateOf(t, w, s.ID).State)
 		w = works(t, st, folder, d)
@@ -101,7 +101,7 @@ func TestAStopIsNoAttempt(t *testing.T) {
 	require.Eventually(
 		t,
 		func() bool { return stateOf(t, w, s.ID).Progress > 0 },
-		30*time.Second,
+		2*time.Minute,
 		5*time.Millisecond,
 		"it is still taken up",
 	)

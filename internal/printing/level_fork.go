@@ -7,6 +7,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine/figures"
+	"shoal/internal/gentle"
 	"shoal/internal/param"
 	"shoal/internal/project"
 )
@@ -29,7 +30,7 @@ func LevelFork(
 	if from < 0 || to <= from {
 		return nil, fmt.Errorf("the range to measure over is empty: frames %d to %d", from, to)
 	}
-	return gently(func() ([]project.Change, error) { return levelFork(ctx, doc, folder, fork, what, from, to, progress) })
+	return gentle.Do(func() ([]project.Change, error) { return levelFork(ctx, doc, folder, fork, what, from, to, progress) })
 }
 
 func levelFork(
@@ -43,7 +44,7 @@ func levelFork(
 	left := 1.0 // how many looks it takes is not known: each is half of what is left, where there may be more
 	weigh := func(d *project.Project) (*figures.Weights, error) {
 		before := left
-		lib, err := Library(ctx, d, folder, offlinePages)
+		lib, err := Library(ctx, d, folder)
 		if err != nil {
 			return nil, err
 		}

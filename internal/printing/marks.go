@@ -6,6 +6,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/gentle"
 	"shoal/internal/onset"
 	"shoal/internal/project"
 	"shoal/internal/working"
@@ -65,7 +66,7 @@ func FindMarks(ctx context.Context, doc *project.Project, folder *audiofile.Fold
 			inside(clock.Frame(tick), 1)
 		}
 	case "onsets":
-		found, err := gently(func() ([]onset.Onset, error) { return onsetsOf(ctx, doc, folder, x) })
+		found, err := gentle.Do(func() ([]onset.Onset, error) { return onsetsOf(ctx, doc, folder, x) })
 		if err != nil {
 			return Marks{}, err
 		}
@@ -78,6 +79,16 @@ func FindMarks(ctx context.Context, doc *project.Project, folder *audiofile.Fold
 		return Marks{}, fmt.Errorf("%q: a clip is cut at onsets, at the grid or at sections", s.By)
 	}
 	return out, nil
+}
+
+// beginnings are the places of a sound at which something begins that stands out, in song frames: its own begin is none.
+func beginnings(sides [][]float64, rate int, from int64) (at []int64) {
+	for _, o := range onset.Find(sides, float64(rate)) {
+		if o.Strength >= onset.Usual && o.Frame > int64(rate)/firstSlice && o.Frame < int64(len(sides[0])) && len(at) < maxMarks {
+			at = append(at, from+o.Frame)
+		}
+	}
+	return at
 }
 
 // onsetsOf finds the onsets of what a clip shows, of its source or of what was worked out, in frames as the clip counts

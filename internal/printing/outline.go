@@ -9,6 +9,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/gentle"
 	"shoal/internal/project"
 )
 
@@ -54,7 +55,7 @@ func Outline(ctx context.Context, doc *project.Project, folder *audiofile.Folder
 	if b, ok := folder.WorkedOverview(key); ok {
 		return b, nil
 	}
-	o, err := gently(func() (*audiofile.Overview, error) {
+	o, err := gentle.Do(func() (*audiofile.Overview, error) {
 		o := &audiofile.Overview{}
 		return o, Render(ctx, p, folder, Spec{Channel: row.ID, To: n.Frames}, o.Write, nil)
 	})

@@ -6,16 +6,17 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/gentle"
 	"shoal/internal/project"
 )
 
 // MakePermanent prints what the treatments of clips make of them, before gain and swell, and returns what lets the
 // clips play that instead. keep is told of every sound that has come into the folder.
 func MakePermanent(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, ids []string, keep func(audiofile.Entry, string) error,
-	progress func(float64),
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, by Printer, ids []string,
+	keep func(audiofile.Entry, string) error, progress func(float64),
 ) ([]project.Change, error) {
-	return gently(func() ([]project.Change, error) {
+	return gentle.Do(func() ([]project.Change, error) {
 		var list []project.Change
 		for i, id := range ids {
 			x, ok := doc.ClipByID(id)
@@ -25,7 +26,7 @@ func MakePermanent(
 			if x.Treatment == "" {
 				continue
 			}
-			c, e, err := permanent(ctx, doc, folder, x, engine.PartOf(progress, i, len(ids)))
+			c, e, err := permanent(ctx, doc, folder, by, x, engine.PartOf(progress, i, len(ids)))
 			if err != nil {
 				return nil, fmt.Errorf("make %s permanent: %w", x.Name, err)
 			}
@@ -42,7 +43,7 @@ func MakePermanent(
 }
 
 func permanent(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, x *project.Clip, progress func(float64),
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, by Printer, x *project.Clip, progress func(float64),
 ) (*project.MakePermanent, audiofile.Entry, error) {
 	none := audiofile.Entry{}
 	p, row := alone(doc, x)
@@ -73,6 +74,12 @@ func permanent(
 	}
 	e, err := d.Keep()
 	if err != nil {
+		return nil, none, err
+	}
+	made, _ := p.MakingsOf(project.Tap{Channel: row.ID, Point: "input"})
+	record := by.of(Permanent, p, spec, made)
+	record.Clips = []string{x.ID}
+	if err := record.keep(folder, e.Hash); err != nil {
 		return nil, none, err
 	}
 	a := project.Audio{Hash: e.Hash, Name: project.ShortName(x.Name + ", made permanent"), Frames: e.Frames, Channels: e.Channels}

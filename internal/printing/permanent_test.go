@@ -57,7 +57,7 @@ func TestWhatIsMadePermanentSoundsTheSame(t *testing.T) {
 				spec := Spec{Channel: p.MainChannel().ID, To: 900000}
 				before := render(t, p, folder, spec)
 				require.Greater(t, loudest(before), 0.01)
-				list, err := MakePermanent(t.Context(), p, folder, []string{id}, func(audiofile.Entry, string) error { return nil }, nil)
+				list, err := MakePermanent(t.Context(), p, folder, Printer{"Ines", 7}, []string{id}, func(audiofile.Entry, string) error { return nil }, nil)
 				require.NoError(t, err)
 				q := made(t, p, list...)
 				require.Empty(t, q.Treatments)
@@ -81,9 +81,9 @@ func TestWhatIsMadePermanentSoundsTheSame(t *testing.T) {
 func TestOnlyWhatIsTreatedCanBeMadePermanent(t *testing.T) {
 	p, row, folder := song(t)
 	keep := func(audiofile.Entry, string) error { return nil }
-	_, err := MakePermanent(t.Context(), p, folder, []string{row.Clips[0].ID}, keep, nil)
+	_, err := MakePermanent(t.Context(), p, folder, Printer{"Ines", 7}, []string{row.Clips[0].ID}, keep, nil)
 	require.ErrorContains(t, err, "none of these clips has a treatment")
-	_, err = MakePermanent(t.Context(), p, folder, []string{"gone"}, keep, nil)
+	_, err = MakePermanent(t.Context(), p, folder, Printer{"Ines", 7}, []string{"gone"}, keep, nil)
 	require.ErrorContains(t, err, "no longer there")
 }
 

@@ -9,6 +9,7 @@ import (
 	"shoal/internal/engine"
 	"shoal/internal/engine/pages"
 	"shoal/internal/project"
+	"shoal/internal/working"
 )
 
 // far gathers what is said of how far a piece of work is, which never goes back.
@@ -50,7 +51,7 @@ func TestMeasuringTellsItsProgressAndCanBeCancelled(t *testing.T) {
 			return err
 		},
 		"passage": func(ctx context.Context, progress func(float64)) error {
-			_, err := Contour(ctx, p, folder, pages.New(offlinePages), passage.ID, progress)
+			_, err := Contour(ctx, p, folder, pages.New(working.Room(p)), passage.ID, progress)
 			return err
 		},
 	}

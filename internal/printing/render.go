@@ -24,6 +24,12 @@ type Spec struct {
 	Format  string `json:"format,omitempty" enum:"wav16,wav24,wav32f,flac16,flac24"` // of a file
 	Mute    bool   `json:"mute"`                                                     // mute the source of a new track
 	Stems   *Stems `json:"stems,omitempty"`                                          // several files at once
+	// Out is for work elsewhere: what comes into the row before its chain, with a mark of where it belongs; with Clips only
+	// these of it.
+	Out   bool     `json:"out,omitempty"`
+	Clips []string `json:"clips,omitempty"`
+	// Point is what is printed to a new track in place of the row behind its chain.
+	Point Point `json:"point"`
 }
 
 // Check refuses a spec that makes no sense for a document.
@@ -38,8 +44,17 @@ func (s Spec) Check(doc *project.Project) error {
 	if limit := int64(doc.SampleRate) * 3600 * 4; s.To-s.From > limit {
 		return fmt.Errorf("the range to print is longer than four hours")
 	}
+	if s.Out {
+		if err := s.checkOut(ch); err != nil {
+			return err
+		}
+	}
 	switch s.Target {
 	case "track":
+		if s.Point.set() {
+			_, _, err := s.source(doc)
+			return err
+		}
 		if ch.Kind != project.Track {
 			return fmt.Errorf("only a track is printed to a new track; %s is the %s output", ch.Name, ch.Kind)
 		}
@@ -83,7 +98,7 @@ func NewSink(w io.WriteSeeker, name string, rate int, note *audiofile.Note, cues
 		return nil, fmt.Errorf("unknown format %q: it must be wav16, wav24, wav32f, flac16 or flac24", name)
 	}
 	if f.extension == "flac" {
-		return audiofile.NewFLAC(w, rate, 2, f.bits, 0)
+		return audiofile.NewFLAC(w, rate, 2, f.bits, 0, note)
 	}
 	return audiofile.NewWAV(w, rate, 2, f.bits, note, cues)
 }
@@ -102,28 +117,16 @@ func Cues(doc *project.Project, from, to int64) []audiofile.Cue {
 
 // Pages loads pages for an offline render from the audio folder.
 func Pages(folder *audiofile.Folder, lib *pages.Library) engine.Loader {
-	return func(_ context.Context, need []pages.Missing) error {
-		for _, m := range need {
-			p, err := folder.Page(m.Hash, m.Page, pages.Frames)
-			if err != nil {
-				return err
-			}
-			lib.Put(m.Hash, m.Page, p)
-		}
-		return nil
-	}
+	return working.Pages(folder, lib)
 }
 
 // Library is an empty one for rendering a document: what clips need worked out is worked out first.
-func Library(ctx context.Context, doc *project.Project, folder *audiofile.Folder, most int) (*pages.Library, error) {
+func Library(ctx context.Context, doc *project.Project, folder *audiofile.Folder) (*pages.Library, error) {
 	if err := working.All(ctx, doc, folder, nil); err != nil {
 		return nil, err
 	}
-	return pages.New(most).AllWorked(), nil
+	return pages.New(working.Room(doc)).AllWorked(), nil
 }
-
-// offlinePages bounds the audio a print keeps in memory: 200 MB of mono.
-const offlinePages = 1600
 
 // Render prints into a sink. What clips need worked out is worked out first.
 func Render(
@@ -134,7 +137,11 @@ func Render(
 	write func(src [][]float64) error,
 	progress func(float64),
 ) error {
-	lib, err := Library(ctx, doc, folder, offlinePages)
+	doc, spec, err := spec.source(doc)
+	if err != nil {
+		return err
+	}
+	lib, err := Library(ctx, doc, folder)
 	if err != nil {
 		return err
 	}

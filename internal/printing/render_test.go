@@ -162,7 +162,7 @@ func TestAPrintPlacedBesideItsSourceLeavesTheMixAlone(t *testing.T) {
 	require.NoError(t, Render(t.Context(), p, folder, spec, func(src [][]float64) error { return d.Write(src) }, nil))
 	e, err := d.Keep()
 	require.NoError(t, err)
-	q, undo, err := project.Apply(p, Place("print", spec, e), engine.EffectInfo)
+	q, undo, err := project.Apply(p, Place("print", spec, e, ""), engine.EffectInfo)
 	require.NoError(t, err)
 	require.Equal(t, "Horn print", q.Channels[1].Name)
 	require.True(t, q.Channels[0].Mute)
@@ -193,7 +193,7 @@ func TestAPrintOutlivesItsSource(t *testing.T) {
 	require.NoError(t, err)
 	p, _, err = project.Apply(p, []project.Change{&project.RemoveChannel{ID: ch.ID}}, engine.EffectInfo)
 	require.NoError(t, err)
-	q, _, err := project.Apply(p, Place("print", Spec{Channel: ch.ID, To: 10, Target: "track", Mute: true}, e), engine.EffectInfo)
+	q, _, err := project.Apply(p, Place("print", Spec{Channel: ch.ID, To: 10, Target: "track", Mute: true}, e, ""), engine.EffectInfo)
 	require.NoError(t, err)
 	require.Equal(t, "Lost row print", q.Channels[0].Name)
 }
@@ -203,10 +203,11 @@ func TestALineageSaysInWordsWhatAPrintWasMadeFrom(t *testing.T) {
 	off := stage("gate", nil)
 	off.Stage.Bypass = true
 	ch.Chain.Nodes = []*project.Node{off, stage("reverb", nil)}
-	l := NewLineage(p, 7, Spec{Channel: ch.ID, From: 10, To: 20})
-	require.Equal(t, "Horn, Rope revision 7, frames 10 to 20: (gate) > reverb\r\n", l.Words())
+	by := Printer{"Ines", 7}
+	l := NewRecord(p, by, Spec{Channel: ch.ID, From: 10, To: 20}, OfFile, false)
+	require.Equal(t, "Horn, Rope revision 7, frames 10 to 20, by Ines: (Gate) > Reverb\r\n", l.Words())
 	ch.Chain.Nodes = nil
-	require.Contains(t, NewLineage(p, 7, Spec{Channel: ch.ID, To: 20}).Words(), "no stages")
+	require.Contains(t, NewRecord(p, by, Spec{Channel: ch.ID, To: 20}, OfFile, false).Words(), "no stages")
 }
 
 func TestASpecThatMakesNoSenseIsRefused(t *testing.T) {

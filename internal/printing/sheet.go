@@ -32,7 +32,7 @@ type SheetFile struct {
 	Gain      float64        `json:"gain,omitempty"` // dB, by which it was brought to a loudness
 	Says      string         `json:"says,omitempty"`
 	Levels    measure.Report `json:"levels"`
-	Lineage   Lineage        `json:"lineage"`
+	Lineage   Record         `json:"lineage"`
 }
 
 // write puts the sheet beside the files, for people and for programs.

@@ -8,6 +8,7 @@ import (
 	"os"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/gentle"
 	"shoal/internal/measure"
 )
 
@@ -22,6 +23,7 @@ const firstSound = 1e-5
 type stemFile struct {
 	path, format string
 	rate         int
+	record       Record
 	note         audiofile.Note
 	cues         []audiofile.Cue
 	trim         bool
@@ -45,7 +47,7 @@ func (s *stemFile) start() {
 	s.meter = measure.NewMeter(s.rate, 2)
 	s.chunks, s.done = make(chan [2][]float64, 2), make(chan error, 1)
 	go func() {
-		gentle()
+		gentle.Thread()
 		var err error
 		for c := range s.chunks {
 			if err == nil { // what comes after a mistake is only taken out of the way

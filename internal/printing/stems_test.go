@@ -60,7 +60,7 @@ func TestTheFilesOfStemsSumToTheMix(t *testing.T) {
 	p, folder := pair(t)
 	dir := t.TempDir()
 	spec := stemSpec(p, StemHeard, Stems{})
-	files, err := RenderStems(t.Context(), p, folder, spec, 7, dir, nil)
+	files, err := RenderStems(t.Context(), p, folder, spec, Printer{"Ines", 7}, dir, nil)
 	require.NoError(t, err)
 	require.Len(t, files, 3)
 	require.Equal(t, "Rope 02 Bell-buoy.wav", files[1].Name)
@@ -81,7 +81,7 @@ func TestAStemIsCutAtItsFirstSound(t *testing.T) {
 	dir := t.TempDir()
 	spec := stemSpec(p, StemChain, Stems{Trim: true, Pattern: "{n} {row}, {kind}"})
 	spec.From = 4800
-	files, err := RenderStems(t.Context(), p, folder, spec, 1, dir, nil)
+	files, err := RenderStems(t.Context(), p, folder, spec, Printer{}, dir, nil)
 	require.NoError(t, err)
 	bell := files[1]
 	require.Equal(t, "02 Bell-buoy, after its chain.wav", bell.Name)
@@ -92,7 +92,7 @@ func TestAStemIsCutAtItsFirstSound(t *testing.T) {
 	require.Greater(t, math.Abs(x[0][0]), 0.0)
 
 	p.Channels[1].Clips = nil
-	files, err = RenderStems(t.Context(), p, folder, spec, 1, t.TempDir(), nil)
+	files, err = RenderStems(t.Context(), p, folder, spec, Printer{}, t.TempDir(), nil)
 	require.NoError(t, err)
 	require.Empty(t, files[1].Name)
 	require.Contains(t, files[1].Says, "nothing sounds")
@@ -106,7 +106,7 @@ func TestAMixIsBroughtToALoudness(t *testing.T) {
 		dir := t.TempDir()
 		spec := Spec{Channel: main, To: 96000, Target: "stems", Format: "wav24",
 			Stems: &Stems{Rows: []Stem{{main, StemHeard}}, Level: &l}}
-		files, err := RenderStems(t.Context(), p, folder, spec, 1, dir, nil)
+		files, err := RenderStems(t.Context(), p, folder, spec, Printer{}, dir, nil)
 		require.NoError(t, err)
 		f, err := os.Open(filepath.Join(dir, files[0].Name))
 		require.NoError(t, err)

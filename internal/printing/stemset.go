@@ -16,7 +16,7 @@ import (
 // toFiles renders stems in one pass, into a folder of the exports with the name of the print. It is there whole or not
 // at all.
 func (w *Works) toFiles(
-	ctx context.Context, doc *project.Project, revision int64, spec Spec, id string, tell func(float64),
+	ctx context.Context, doc *project.Project, record Record, spec Spec, id string, tell func(float64),
 ) (string, error) {
 	if err := w.room(spec); err != nil {
 		return "", err
@@ -29,11 +29,11 @@ func (w *Works) toFiles(
 		return "", fmt.Errorf("begin the files: %w", err)
 	}
 	defer func() { _ = os.RemoveAll(dir) }()
-	files, err := RenderStems(ctx, doc, w.folder, spec, revision, dir, tell)
+	files, err := RenderStems(ctx, doc, w.folder, spec, Printer{record.By, record.Revision}, dir, tell)
 	if err != nil {
 		return "", err
 	}
-	sheet := Sheet{Project: doc.Name, Revision: revision, Rate: doc.SampleRate, Format: spec.Format,
+	sheet := Sheet{Project: doc.Name, Revision: record.Revision, Rate: doc.SampleRate, Format: spec.Format,
 		Made: time.Now().UTC().Format(time.RFC3339), Says: spec.Stems.says(doc), Files: files}
 	if err := sheet.write(dir); err != nil {
 		return "", err
@@ -43,7 +43,7 @@ func (w *Works) toFiles(
 
 // RenderStems writes the stems of a spec into a folder, and says what came of each.
 func RenderStems(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, spec Spec, revision int64, dir string, progress func(float64),
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, spec Spec, by Printer, dir string, progress func(float64),
 ) ([]SheetFile, error) {
 	names, err := spec.Stems.names(doc, spec.Format)
 	if err != nil {
@@ -53,7 +53,7 @@ func RenderStems(
 	files := make([]*stemFile, len(names))
 	for i, x := range spec.Stems.Rows {
 		pass.Points = append(pass.Points, x.point())
-		files[i] = spec.stemFile(doc, x, filepath.Join(dir, names[i]), revision)
+		files[i] = spec.stemFile(doc, x, filepath.Join(dir, names[i]), by)
 		files[i].start()
 	}
 	err = renderPass(ctx, doc, folder, pass, func(i int, l, r []float64) error {
@@ -68,7 +68,7 @@ func RenderStems(
 	}
 	out := make([]SheetFile, len(files))
 	for i, f := range files {
-		out[i] = f.sheet(doc, spec, spec.Stems.Rows[i], revision)
+		out[i] = f.sheet(doc, spec, spec.Stems.Rows[i])
 	}
 	return out, nil
 }
@@ -77,7 +77,7 @@ func renderPass(
 	ctx context.Context, doc *project.Project, folder *audiofile.Folder, pass engine.Pass,
 	write func(i int, l, r []float64) error, progress func(float64),
 ) error {
-	lib, err := Library(ctx, doc, folder, offlinePages)
+	lib, err := Library(ctx, doc, folder)
 	if err != nil {
 		return err
 	}
@@ -85,14 +85,13 @@ func renderPass(
 }
 
 // stemFile prepares the file of a stem.
-func (s Spec) stemFile(doc *project.Project, x Stem, path string, revision int64) *stemFile {
+func (s Spec) stemFile(doc *project.Project, x Stem, path string, by Printer) *stemFile {
 	one := s
 	one.Channel = x.Channel
-	lineage := NewLineage(doc, revision, one)
-	now := time.Now().UTC()
-	f := &stemFile{path: path, format: s.Format, rate: doc.SampleRate, trim: s.Stems.Trim, cues: Cues(doc, s.From, s.To)}
-	f.note = audiofile.Note{Description: lineage.Name + ", " + kindInWords[x.Kind], Originator: "Shoal", Date: now.Format("2006-01-02"),
-		Time: now.Format("15:04:05"), Reference: s.From, History: lineage.Words()}
+	record := NewRecord(doc, by, one, OfFile, x.Kind == StemHeard)
+	f := &stemFile{path: path, format: s.Format, rate: doc.SampleRate, trim: s.Stems.Trim, cues: Cues(doc, s.From, s.To),
+		record: record, note: *record.Note()}
+	f.note.Description += ", " + kindInWords[x.Kind]
 	if x.Channel == doc.MainChannel().ID && x.Kind == StemHeard {
 		f.level = s.Stems.Level
 	}
@@ -100,12 +99,10 @@ func (s Spec) stemFile(doc *project.Project, x Stem, path string, revision int64
 }
 
 // sheet says what came of the file.
-func (s *stemFile) sheet(doc *project.Project, spec Spec, x Stem, revision int64) SheetFile {
-	one := spec
-	one.Channel = x.Channel
+func (s *stemFile) sheet(doc *project.Project, spec Spec, x Stem) SheetFile {
 	ch, _ := doc.Channel(x.Channel)
 	f := SheetFile{Name: filepath.Base(s.path), Row: ch.Name, Kind: x.Kind, Reference: s.note.Reference + s.skipped,
-		Frames: s.frames, Over: s.over, Gain: s.gain, Levels: s.report, Lineage: NewLineage(doc, revision, one)}
+		Frames: s.frames, Over: s.over, Gain: s.gain, Levels: s.report, Lineage: s.record}
 	switch level := spec.Stems.Level; {
 	case s.frames == 0:
 		f.Name, f.Says = "", "nothing sounds in this range"

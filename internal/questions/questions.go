@@ -43,6 +43,10 @@ type (
 		project.Stretch
 		By float64 `json:"by" required:"true"`
 	}
+	// Clips names clips.
+	Clips struct {
+		Clips []string `json:"clips" required:"true"`
+	}
 	// At asks about a song frame.
 	At struct {
 		Frame int64 `json:"frame" required:"true"`
@@ -66,6 +70,7 @@ var table = []Question{
 	question("movables", []view.Movable{}, func(a Asked, q Of) (any, error) { return view.Movables(a.Doc, q.ID, engine.EffectInfo) }),
 	question("passage", view.PassageView{}, func(a Asked, q Of) (any, error) { return view.Passage(a.Doc, q.ID, engine.EffectInfo) }),
 	question("lineValues", []engine.LineValue{}, func(a Asked, q At) (any, error) { return a.Engine.LineValues(q.Frame), nil }),
+	question("copied", project.Copied{}, func(a Asked, q Clips) (any, error) { return a.Doc.CopyClips(q.Clips) }),
 	question("waits", engine.Lateness{}, func(a Asked, _ Nothing) (any, error) { return a.Engine.Waits(), nil }),
 }
 

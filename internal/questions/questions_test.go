@@ -2,6 +2,7 @@ package questions
 
 import (
 	"encoding/json"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -20,6 +21,9 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 	stage := project.NewStage("reverb", 1, 30, "add")
 	gate := project.NewStage("denoise", 1, 100, "blend")
 	ch.Chain.Nodes = []*project.Node{{Stage: stage}, {Stage: gate}}
+	clip := &project.Clip{ID: project.NewID(), Name: "Word", Audio: strings.Repeat("a", 64), Frames: 48000}
+	ch.Clips = []*project.Clip{clip}
+	p.Audio = []project.Audio{{Hash: clip.Audio, Name: "word.wav", Frames: 48000, Channels: 1}}
 	p.Channels = append([]*project.Channel{ch}, p.Channels...)
 	p.Lines = []*project.Line{
 		{
@@ -46,6 +50,7 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 	require.NoError(t, err)
 	a := Asked{e, p}
 	asked := map[string]any{
+		"copied": Clips{[]string{clip.ID}},
 		"draw": Of{
 			stage.ID,
 		},

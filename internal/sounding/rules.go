@@ -16,6 +16,7 @@ var rules = []rule{
 	{"paths-alike", "Two paths are alike", pathsAlike},
 	{"hot-or-cold", "A stage changes the level by far", hotOrCold},
 	{"over-the-top", "The main output is above −1 dBTP", overTheTop},
+	{"print-changed", "A print is no longer what its row gives", printChanged},
 	{"near-the-limit", "The engine is near its limit", nearTheLimit},
 	{"does-nothing", "A chain does nothing", doesNothing},
 	{"empty-fork", "A fork holds nothing", emptyFork},

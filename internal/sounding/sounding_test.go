@@ -40,6 +40,12 @@ func put(c *project.Channel, list ...*project.Stage) {
 	}
 }
 
+// turn makes it another revision.
+func (s *session) turn() {
+	next := *s.doc
+	s.doc = &next
+}
+
 func newSession() *session {
 	s := &session{doc: project.New("Test", rate, 120, 4, 4)}
 	s.main = s.doc.MainChannel()
@@ -155,6 +161,22 @@ func TestRules(t *testing.T) {
 			return figures(map[string]float64{"in " + s.a.ID: -9, "after " + s.a.Chain.Nodes[0].ID(): -20})
 		}},
 		{"over-the-top", "", func(*session) *engine.Survey { f := figures(nil); f.TruePeak = -0.4; return f }, func(*session) *engine.Survey { f := figures(nil); f.TruePeak = -1.1; return f }},
+		{"print-changed", "in place", func(s *session) *engine.Survey {
+			sound := project.Audio{Hash: strings.Repeat("1", 64), Name: "Print", Frames: 480, Channels: 1}
+			s.doc.Audio = append(s.doc.Audio, sound)
+			made := &project.Made{Clips: []project.Clip{{ID: "was", Name: "Word", Audio: sound.Hash, Frames: 480}}}
+			now, _ := s.doc.Remade(s.b.ID, made)
+			made.Key = now.Key(engine.EffectInfo)
+			s.b.Clips = []*project.Clip{{ID: "c", Name: "Word", Audio: sound.Hash, Frames: 480, Enters: project.EntersBehind, Made: made}}
+			put(s.b, stageOf("trim", 100, "blend", map[string]float64{"gain": 3}))
+			return nil
+		}, func(s *session) *engine.Survey { s.b.Chain.Nodes = nil; s.turn(); return nil }},
+		{"print-changed", "a row", func(s *session) *engine.Survey {
+			made, _ := s.doc.MakingsOfRow(s.a.ID, 48000)
+			s.b.PrintOf = &project.Origin{Print: "p", Channel: s.a.ID, Name: "A", To: 48000, Key: made.Key(engine.EffectInfo)}
+			put(s.a, stageOf("trim", 100, "blend", map[string]float64{"gain": 3}))
+			return nil
+		}, func(s *session) *engine.Survey { s.a.Chain.Nodes = nil; s.turn(); return nil }},
 		{"near-the-limit", "", func(*session) *engine.Survey { f := figures(nil); f.Load = 0.93; return f }, func(*session) *engine.Survey { f := figures(nil); f.Load = 0.6; return f }},
 		{"does-nothing", "neutral", func(s *session) *engine.Survey {
 			put(s.b, stageOf("trim", 100, "blend", nil), stageOf("equaliser", 100, "blend", nil))

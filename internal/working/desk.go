@@ -11,11 +11,19 @@ import (
 	"time"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/gentle"
 	"shoal/internal/project"
 )
 
-// rest is how long nothing may change before it is begun.
-const rest = 500 * time.Millisecond
+// rest is how long nothing may change before anything is begun, and calm before a row is printed anew.
+const (
+	rest = 500 * time.Millisecond
+	calm = 2 * time.Second
+)
+
+// Kept is how many bytes of what was worked out are kept: what nobody has needed for the longest is thrown away, and made
+// again when it is needed.
+const Kept = 8 << 30
 
 // tellEvery is how often it is told at most how far something is.
 const tellEvery = 150 * time.Millisecond
@@ -39,6 +47,8 @@ type Desk struct {
 // watched is what is known of a project's works.
 type watched struct {
 	timer  *time.Timer
+	calmed *time.Timer
+	busy   bool // it has changed a moment ago: rows are not printed yet
 	doc    *project.Project
 	needs  []Need
 	done   map[string]bool
@@ -75,6 +85,16 @@ func (d *Desk) Changed(ctx context.Context, id string) {
 		w.timer.Stop()
 	}
 	w.timer = time.AfterFunc(rest, func() { _, _ = d.Look(context.WithoutCancel(ctx), id) })
+	if w.calmed != nil {
+		w.calmed.Stop()
+	}
+	w.busy = true
+	w.calmed = time.AfterFunc(calm, func() {
+		d.mu.Lock()
+		w.busy = false
+		d.mu.Unlock()
+		d.rouse()
+	})
 }
 
 // Look finds what a project needs now, lets it be worked out, and says how that stands.
@@ -149,7 +169,7 @@ func (d *Desk) set(id, key string, do func(w *watched) error) error {
 	w := d.watched(id)
 	if !slices.ContainsFunc(w.needs, func(n Need) bool { return n.Key == key }) {
 		d.mu.Unlock()
-		return errors.New("no clip needs this any more: its treatment has changed")
+		return errors.New("nobody needs this any more: what it is made from has changed")
 	}
 	err := do(w)
 	d.mu.Unlock()
@@ -174,7 +194,7 @@ func (d *Desk) next() (doc *project.Project, n Need, ok bool) {
 	defer d.mu.Unlock()
 	for _, w := range d.projects {
 		for _, s := range d.statuses(w) {
-			if s.State == Waiting {
+			if s.State == Waiting && (s.Row == "" || !w.busy) {
 				i := slices.IndexFunc(w.needs, func(n Need) bool { return n.Key == s.Key })
 				return w.doc, w.needs[i], true
 			}
@@ -184,6 +204,7 @@ func (d *Desk) next() (doc *project.Project, n Need, ok bool) {
 }
 
 func (d *Desk) work(ctx context.Context) {
+	gentle.Thread()
 	for {
 		doc, n, ok := d.next()
 		if !ok {
@@ -218,7 +239,7 @@ func (d *Desk) guarded(ctx context.Context, doc *project.Project, n Need) (err e
 		}
 	}()
 	last := time.Now()
-	return Out(ctx, doc, d.folder, n.Work, func(part float64) {
+	return n.out(ctx, doc, d.folder, func(part float64) {
 		d.mu.Lock()
 		d.progress = part
 		d.mu.Unlock()
@@ -231,6 +252,11 @@ func (d *Desk) guarded(ctx context.Context, doc *project.Project, n Need) (err e
 
 // ended writes down how it ended, for all projects that need it.
 func (d *Desk) ended(key string, err error, called bool) {
+	if err == nil {
+		if err := d.folder.TrimWorked(Kept); err != nil {
+			slog.Warn("what is not needed could not be thrown away", "error", err)
+		}
+	}
 	d.mu.Lock()
 	d.now = ""
 	for _, w := range d.projects {

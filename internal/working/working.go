@@ -20,8 +20,19 @@ import (
 // Longest is how long a piece can be worked out, in seconds: all of it is held at once.
 const Longest = 600
 
-// Needed lists what must be worked out for a document, once each, with the clips that play it.
+// Needed lists what must be worked out for a document, once each: first what clips play, then what is printed of rows.
 func Needed(doc *project.Project) (list []Need) {
+	list = ofClips(doc)
+	for _, row := range doc.Channels {
+		if w := engine.WaterlineOf(doc, row); w != nil {
+			list = append(list, Need{Key: w.Key, line: w, whenAsked: row.PrintWhenAsked})
+		}
+	}
+	return list
+}
+
+// ofClips lists what clips play, with the clips that do.
+func ofClips(doc *project.Project) (list []Need) {
 	clock := doc.Clock()
 	at := map[string]int{}
 	for _, row := range doc.Channels {
@@ -34,7 +45,7 @@ func Needed(doc *project.Project) (list []Need) {
 			if !ok {
 				i = len(list)
 				at[w.Key] = i
-				list = append(list, Need{Work: w})
+				list = append(list, Need{Key: w.Key, work: w, whenAsked: doc.WorkWhenAsked})
 			}
 			list[i].Clips = append(list[i].Clips, x.ID)
 		}
@@ -42,17 +53,36 @@ func Needed(doc *project.Project) (list []Need) {
 	return list
 }
 
-// Need is a work and the clips that play it.
+// Need is something to be worked out: for the clips that play it, or of a row as far as its line.
 type Need struct {
-	*engine.Work
-	Clips []string
+	Key       string
+	Clips     []string
+	work      *engine.Work
+	line      *engine.Waterline
+	whenAsked bool
 }
 
-// All works out what a document needs and is not there yet.
+// out works it out, unless it is there.
+func (n Need) out(ctx context.Context, doc *project.Project, folder *audiofile.Folder, progress func(float64)) error {
+	if n.line != nil {
+		return Print(ctx, doc, folder, n.line, progress)
+	}
+	return Out(ctx, doc, folder, n.work, progress)
+}
+
+// All works out what the clips of a document need and is not there yet.
 func All(ctx context.Context, doc *project.Project, folder *audiofile.Folder, progress func(float64)) error {
-	list := Needed(doc)
+	return outAll(ctx, doc, folder, ofClips(doc), progress)
+}
+
+// Everything works out all that a document needs and is not there yet, what is printed of rows too.
+func Everything(ctx context.Context, doc *project.Project, folder *audiofile.Folder) error {
+	return outAll(ctx, doc, folder, Needed(doc), nil)
+}
+
+func outAll(ctx context.Context, doc *project.Project, folder *audiofile.Folder, list []Need, progress func(float64)) error {
 	for i, n := range list {
-		if err := Out(ctx, doc, folder, n.Work, engine.PartOf(progress, i, len(list))); err != nil {
+		if err := n.out(ctx, doc, folder, engine.PartOf(progress, i, len(list))); err != nil {
 			return err
 		}
 	}
@@ -62,11 +92,16 @@ func All(ctx context.Context, doc *project.Project, folder *audiofile.Folder, pr
 // running are the keys that are being worked out, so that nobody does it twice at once.
 var running sync.Map // string to *sync.Mutex
 
+// alone waits until nobody else works a key out; what it returns lets others.
+func alone(key string) func() {
+	lock, _ := running.LoadOrStore(key, &sync.Mutex{})
+	lock.(*sync.Mutex).Lock()
+	return lock.(*sync.Mutex).Unlock
+}
+
 // Out works one out, unless it is there. Nothing half-done is ever left.
 func Out(ctx context.Context, doc *project.Project, folder *audiofile.Folder, w *engine.Work, progress func(float64)) error {
-	lock, _ := running.LoadOrStore(w.Key, &sync.Mutex{})
-	lock.(*sync.Mutex).Lock()
-	defer lock.(*sync.Mutex).Unlock()
+	defer alone(w.Key)()
 	if folder.HasWorked(w.Key) {
 		return nil
 	}

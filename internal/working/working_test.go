@@ -63,7 +63,7 @@ func made(t *testing.T, p *project.Project, folder *audiofile.Folder) (*engine.W
 	t.Helper()
 	list := Needed(p)
 	require.Len(t, list, 1)
-	w := list[0].Work
+	w := list[0].work
 	require.NoError(t, Out(context.Background(), p, folder, w, nil))
 	sides, err := folder.Sides(w.Key, 0, w.Frames())
 	require.NoError(t, err)
@@ -167,7 +167,7 @@ func TestWhatIsCalledOffLeavesNothing(t *testing.T) {
 	p = treated(t, p, "pitch", map[string]float64{"semitones": 5})
 	ctx, stop := context.WithCancel(context.Background())
 	stop()
-	w := Needed(p)[0].Work
+	w := Needed(p)[0].work
 	require.ErrorIs(t, Out(ctx, p, folder, w, nil), context.Canceled)
 	require.False(t, folder.HasWorked(w.Key))
 	told := 0.0
@@ -182,7 +182,7 @@ func TestWhatIsCalledOffLeavesNothing(t *testing.T) {
 func TestWhatCannotBeWorkedOutSaysWhy(t *testing.T) {
 	p, folder, _ := sound(t)
 	p = treated(t, p, "backwards", nil)
-	w := *Needed(p)[0].Work
+	w := *Needed(p)[0].work
 	w.Key, w.Source = "other", "missing"
 	require.ErrorContains(t, Out(context.Background(), p, folder, &w, nil), "is not there")
 	w.Body = 48000 * 700
