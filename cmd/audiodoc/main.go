@@ -94,6 +94,17 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   heard before is heard, then there is a cross-fade of 10 ms. Renders wait for it. A piece is worked out up to 10 minutes long.
 - Stages that stand before a whole-sound step run for their tail too, 30 s at most. Backwards turns tails to the left of the sound, which keeps its place.
   Tails beyond the extent are heard where the clip rings on.
+- What stands before a row's line is printed over the stretches in which the row sounds: each of its clips from 0.1 s before
+  (what looks ahead, filters of linear phase) to its tail until -150 dB and 0.5 s more, 60 s at most; a row that something else feeds,
+  the whole song. 32 bit float, named by a SHA-256 over what it is made from: nodes before the line, clips, treatments, lines,
+  movers, handles, spans of passages, the same of what its keys and taps come from, and the tempo where anything is counted in
+  notes or ticks. It is played where it is there, with a cross-fade of 10 ms, and comes as early as the song: at the line below
+  -140 dBFS of what runs; behind it that and the gain that follows, but for stages that decide by a threshold or a step. What
+  rings when the song is stopped or the loop turns is cut with the print. A hand on what it is made from lets it run at once, from
+  up to a second before. Renders never use it.
+- What is worked on elsewhere goes out as 32 bit float WAV, as it comes into its row: treatments, fades, gain and swell included, the
+  chain not (what enters behind the chain comes back behind it). It lands on the frame of its time reference, rate by rate, and
+  covers what lies there, with cross-fades of 10 ms where it begins or ends within a clip.
 - Clips printed where they stand come in behind the chain; together with what stays on the row they are what was heard, below -140 dBFS, and a tail is kept until it is below -100.
 - Backwards twice is the source, bit for bit; so are a pitch of 0 and a length of 100 %. A piece made permanent sounds as it did, below -140 dBFS.
 - Held sounds are stretched by a phase vocoder (windows of 43 ms for one voice, 85 ms for several, eight over every frame) with phases locked to the peaks of the

@@ -23,8 +23,8 @@ import (
 	"shoal/internal/project"
 )
 
-// maxPages bounds the audio kept in memory: 640 mono pages are 80 MB.
-const maxPages = 640
+// maxPages bounds the audio kept in memory, in sides of pages: 120 MB.
+const maxPages = 960
 
 var (
 	lib     = pages.New(maxPages)

@@ -74,7 +74,7 @@ func check(ctx context.Context, name string, quick bool) ([]sounding.Sounding, *
 
 // measureAll renders a whole document for its figures.
 func measureAll(ctx context.Context, doc *project.Project, folder *audiofile.Folder) (engine.Survey, error) {
-	lib, err := printing.Library(ctx, doc, folder, 256)
+	lib, err := printing.Library(ctx, doc, folder)
 	if err != nil {
 		return engine.Survey{}, err
 	}

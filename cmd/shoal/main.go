@@ -42,6 +42,7 @@ func root() *cobra.Command {
 		printCommand(),
 		measureCommand(),
 		checkCommand(),
+		sweepCommand(),
 		openapiCommand(),
 		schemaCommand(),
 	)

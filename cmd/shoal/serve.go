@@ -19,6 +19,7 @@ import (
 	"shoal/internal/demo"
 	"shoal/internal/server"
 	"shoal/internal/store"
+	"shoal/internal/working"
 )
 
 type place struct{ addr, data string }
@@ -92,7 +93,7 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 		return err
 	}
 	if withDemo {
-		if err := makeDemo(ctx, out, st, folder); err != nil {
+		if err := makeDemo(ctx, out, st, folder, makeOnly); err != nil {
 			return err
 		}
 		if makeOnly {
@@ -124,7 +125,9 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	return srv.Close(end)
 }
 
-func makeDemo(ctx context.Context, out io.Writer, st *store.Store, folder *audiofile.Folder) error {
+// makeDemo makes the demo, if it is not there; with all also what is worked out and printed of it, which a server would
+// do behind the music.
+func makeDemo(ctx context.Context, out io.Writer, st *store.Store, folder *audiofile.Folder, all bool) error {
 	if _, _, err := st.Project(ctx, demo.ID); err == nil {
 		return nil
 	}
@@ -133,6 +136,11 @@ func makeDemo(ctx context.Context, out io.Writer, st *store.Store, folder *audio
 	p, err := demo.Make(ctx, folder, func(part float64) { fmt.Fprintf(out, "\r  %3.0f %%", part*100) })
 	if err != nil {
 		return fmt.Errorf("make demo: %w", err)
+	}
+	if all {
+		if err := working.Everything(ctx, p, folder); err != nil {
+			return fmt.Errorf("work out the demo's pieces: %w", err)
+		}
 	}
 	fmt.Fprintf(out, "\r  done in %.0f s\n", time.Since(begun).Seconds())
 	for _, a := range p.Audio {

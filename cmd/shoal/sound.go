@@ -180,8 +180,7 @@ func renderTo(ctx context.Context, doc *project.Project, folder *audiofile.Folde
 	}
 	defer os.Remove(f.Name())
 	defer f.Close()
-	lineage := printing.NewLineage(doc, 0, spec)
-	note := &audiofile.Note{Description: lineage.Name, Originator: "Shoal", Reference: spec.From, History: lineage.Words()}
+	note := printing.NewRecord(doc, printing.Printer{}, spec, printing.OfFile, false).Note()
 	sink, err := printing.NewSink(f, spec.Format, doc.SampleRate, note, printing.Cues(doc, spec.From, spec.To))
 	if err != nil {
 		return err

@@ -35,7 +35,7 @@ func BenchmarkStems(b *testing.B) {
 			spec := printing.Spec{From: 0, To: from + int64(seconds*p.SampleRate), Format: "wav24",
 				Stems: &printing.Stems{Rows: rows, Pattern: "{n}"}}
 			for b.Loop() {
-				_, err := printing.RenderStems(b.Context(), p, folder, spec, 1, b.TempDir(), nil)
+				_, err := printing.RenderStems(b.Context(), p, folder, spec, printing.Printer{}, b.TempDir(), nil)
 				require.NoError(b, err)
 			}
 			b.ReportMetric(float64(spec.To)/float64(p.SampleRate)*float64(b.N)/b.Elapsed().Seconds(), "x")

@@ -64,7 +64,8 @@ func TestTheDemoSoundsAsItShould(t *testing.T) {
 	for _, x := range sounding.Look(&sounding.Survey{Doc: p, Figures: &figures}) {
 		noticed = append(noticed, x.Rule)
 	}
-	require.Equal(t, []string{"not-fully-wet", "space-twice", "side-track-solo"}, noticed, "three things to learn from, and no more")
+	require.Equal(t, []string{"not-fully-wet", "space-twice", "side-track-solo", "print-changed"}, noticed,
+		"four things to learn from, and no more")
 
 	for _, ch := range p.Channels { // every track is heard, and none is over
 		if ch.Kind != project.Track {

@@ -73,7 +73,10 @@ func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64))
 	if p, err = pass(p); err != nil {
 		return nil, err
 	}
-	return pieces(p)
+	if p, err = pieces(p); err != nil {
+		return nil, err
+	}
+	return settled(ctx, p, folder)
 }
 
 // work is one stretch of a voice to be played.
@@ -96,7 +99,7 @@ func playAll(ctx context.Context, folder *audiofile.Folder, jobs []*work, progre
 		go func() {
 			defer wg.Done()
 			for w := range queue {
-				e, err := keep(folder, w.v.play(w.v.where[w.n]))
+				e, err := w.v.play(w.v.where[w.n]).Keep(folder)
 				mu.Lock()
 				if err != nil && firstErr == nil {
 					firstErr = fmt.Errorf("make %s: %w", w.v.name, err)
@@ -144,20 +147,4 @@ func place(p *project.Project, jobs []*work) {
 		}
 		w.ch.Clips = append(w.ch.Clips, clip)
 	}
-}
-
-func keep(folder *audiofile.Folder, t *take) (audiofile.Entry, error) {
-	chans := [][]float64{t.l}
-	if t.r != nil {
-		chans = append(chans, t.r)
-	}
-	d, err := folder.Draft(rate, len(chans), 24, nil)
-	if err != nil {
-		return audiofile.Entry{}, err
-	}
-	defer d.Drop()
-	if err := d.Write(chans); err != nil {
-		return audiofile.Entry{}, err
-	}
-	return d.Keep()
 }

@@ -16,9 +16,9 @@ func TestOnsetsAreWhereItWasStruck(t *testing.T) {
 		hits, found, all := 0, 0, 0
 		for _, s := range []stretch{{from: 12, to: 28, ring: 1}, {from: 32, to: 48, ring: 1}} {
 			take := play(s)
-			truth := together(take.struck, 0.030)
+			truth := together(take.Struck, 0.030)
 			var got []float64
-			for _, o := range onset.Find([][]float64{take.l}, rate) {
+			for _, o := range onset.Find([][]float64{take.L}, rate) {
 				if o.Strength >= onset.Usual {
 					got = append(got, float64(o.Frame)/rate)
 				}

@@ -50,7 +50,7 @@ func clipIn(p *project.Project, row string, part int) (*project.Channel, *projec
 // loudhailer treats the first half of the second line of the tide table in the Flood.
 func loudhailer(p *project.Project) (*project.Project, error) {
 	_, clip, s := clipIn(p, "Tide table", 2)
-	lines := tideTable(s).struck
+	lines := tideTable(s).Struck
 	start := clip.BeginsAt(p.Clock())
 	from, to := start+int64((lines[2]-0.03)*rate), start+int64((lines[3]-0.02)*rate)
 	id := project.NewID()
@@ -75,7 +75,7 @@ func loudhailer(p *project.Project) (*project.Project, error) {
 // deeper lets a line of the tide table in the High Water be read by a lower voice: its formants stay.
 func deeper(p *project.Project) (*project.Project, error) {
 	_, clip, s := clipIn(p, "Tide table", 3)
-	lines := tideTable(s).struck
+	lines := tideTable(s).Struck
 	start := clip.BeginsAt(p.Clock())
 	from, to := start+int64((lines[2]-0.03)*rate), start+int64((lines[4]-0.1)*rate)
 	id := project.NewID()
@@ -98,7 +98,7 @@ func deeper(p *project.Project) (*project.Project, error) {
 func drawnIn(p *project.Project) (*project.Project, error) {
 	const long = 3.4 // seconds
 	row, clip, s := clipIn(p, "Bell buoy", 1)
-	struck := buoy(s).struck
+	struck := buoy(s).Struck
 	clock := p.Clock()
 	start := clip.BeginsAt(clock)
 	stroke := start + int64((struck[len(struck)-1]-0.004)*rate)
@@ -123,7 +123,7 @@ func scattered(p *project.Project) (*project.Project, error) {
 	start, first := clip.BeginsAt(clock), clock.Frame(clock.Bar(s.to-slicedBars))
 	at := []int64{first}
 	last := int64(0)
-	for _, x := range frameDrum(s).struck {
+	for _, x := range frameDrum(s).Struck {
 		f := start + int64((x-0.004)*rate)
 		if f > first+rate/50 && f-last > rate/50 {
 			at, last = append(at, f), f

@@ -22,7 +22,7 @@ func TestStretchesArePlayedAtOnce(t *testing.T) {
 			for i := range x {
 				x[i] = level
 			}
-			return &take{l: x}
+			return &take{L: x}
 		}}
 		jobs = append(jobs, &work{v: v, n: n})
 	}

@@ -1,5 +1,22 @@
 package demo
 
+import "shoal/internal/synth"
+
+const (
+	rate   = synth.Rate
+	tempo  = 88.0
+	eighth = 60 / tempo / 2 // seconds
+	bar    = 6 * eighth
+)
+
+type (
+	take      = synth.Take
+	dice      = synth.Dice
+	mode      = synth.Mode
+	resonator = synth.Resonator
+	saw       = synth.Saw
+)
+
 // A section of the song, in bars.
 type part struct {
 	name  string

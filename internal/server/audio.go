@@ -14,6 +14,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine/pages"
+	"shoal/internal/printing"
 	"shoal/internal/project"
 )
 
@@ -35,7 +36,7 @@ func (s *Server) importAudio(c *gin.Context) {
 	}
 	name = project.ShortName(name)
 	last := time.Time{}
-	sound, _, err := s.folder.Import(c.Request.Context(), f, doc.SampleRate, func(p float64) {
+	sound, form, err := s.folder.Import(c.Request.Context(), f, doc.SampleRate, func(p float64) {
 		if time.Since(last) > 100*time.Millisecond {
 			last = time.Now()
 			s.hub.send(id, Message{Import: &ImportMessage{file, p}})
@@ -49,26 +50,84 @@ func (s *Server) importAudio(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	place := &project.PlaceSound{ID: project.NewID(), Name: name, Index: math.MaxInt32,
-		Audio: project.Audio{Hash: sound.Hash, Name: file, Frames: sound.Frames, Channels: sound.Channels}}
+	audio := project.Audio{Hash: sound.Hash, Name: file, Frames: sound.Frames, Channels: sound.Channels}
+	if to, ok := printing.BelongsTo(doc, form.Belongs); ok {
+		s.land(c, sound, audio, to, inFrames(form, doc.SampleRate))
+		return
+	}
+	place := &project.PlaceSound{ID: project.NewID(), Name: name, Index: math.MaxInt32, Audio: audio}
 	if at, err := strconv.ParseInt(c.Query("start"), 10, 64); err == nil {
 		place.Start = at
 	}
 	if at, err := strconv.Atoi(c.Query("index")); err == nil {
 		place.Index = at
 	}
-	err = s.desk.Change(
-		c.Request.Context(),
-		id,
-		author,
-		"Import "+file,
-		func(*project.Project) []project.Change { return []project.Change{place} },
-	)
+	if !s.changed(c, id, author, "Import "+file, place) {
+		return
+	}
+	s.imported(c, id, Imported{Row: place.ID, Time: inFrames(form, doc.SampleRate)}, "Import "+file)
+}
+
+// Imported is what became of a file: the row on which it lies now.
+type Imported struct {
+	Revised
+	Row string `json:"row" required:"true"`
+	// Time is the song frame that its time reference says, where it has one.
+	Time int64 `json:"time,omitempty"`
+	// Landed is the clip that it has become where it belongs, and Longer by how many frames it is longer than what went out.
+	Landed string `json:"landed,omitempty"`
+	Longer int64  `json:"longer,omitempty"`
+}
+
+// inFrames is the time reference of a file in frames of a project.
+func inFrames(form audiofile.Format, rate int) int64 {
+	if form.Rate == 0 {
+		return 0
+	}
+	return int64(math.Round(float64(form.Time) * float64(rate) / float64(form.Rate)))
+}
+
+// land puts a file that comes back where it belongs, over what lies there.
+func (s *Server) land(c *gin.Context, sound audiofile.Entry, audio project.Audio, to printing.Belonging, start int64) {
+	author, id, doc, by, ok := s.printer(c)
+	if !ok {
+		return
+	}
+	if err := printing.Landed(doc, by, to.Row, start, sound, s.folder); err != nil {
+		fail(c, err)
+		return
+	}
+	row, ok := doc.Channel(to.Row)
+	if !ok {
+		fail(c, refuse(project.Gone("the row")))
+		return
+	}
+	name := strings.TrimSuffix(audio.Name, filepath.Ext(audio.Name))
+	label := "Back from outside: " + name
+	land := &project.LandSound{Row: to.Row, ID: project.NewID(), Name: row.Name + ", worked on outside", Audio: audio, Start: start, Behind: to.Behind}
+	if !s.changed(c, id, author, label, land) {
+		return
+	}
+	s.imported(c, id, Imported{Row: to.Row, Time: start, Landed: land.ID, Longer: sound.Frames - to.Frames}, label)
+}
+
+// changed applies changes; false: they were refused, and the answer says so.
+func (s *Server) changed(c *gin.Context, id, author, label string, list ...project.Change) bool {
+	if err := s.desk.Change(c.Request.Context(), id, author, label, func(*project.Project) []project.Change { return list }); err != nil {
+		fail(c, err)
+		return false
+	}
+	return true
+}
+
+func (s *Server) imported(c *gin.Context, id string, x Imported, label string) {
+	_, rev, err := s.desk.Document(c.Request.Context(), id)
 	if err != nil {
 		fail(c, err)
 		return
 	}
-	s.revised(c, id, "Import "+file)
+	x.Revised = Revised{Revision: rev, Label: label}
+	c.JSON(http.StatusOK, x)
 }
 
 // keepSound writes down what has come into the folder: under which name, and by which way.

@@ -113,57 +113,47 @@ func (s *Server) normalise(c *gin.Context) {
 	s.revised(c, id, label)
 }
 
-// PrintedClips names clips that are printed; with a range only what lies inside it.
-type PrintedClips struct {
-	Clips  []string           `json:"clips" required:"true"`
-	Within *project.ClipRange `json:"within,omitempty"`
-}
-
 // printsOfClips makes prints of clips, which become one change.
 type printsOfClips func(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, clips PrintedClips, keep func(audiofile.Entry, string) error,
+	ctx context.Context, doc *project.Project, by printing.Printer, clips printing.PlaceSpec, keep func(audiofile.Entry, string) error,
 	progress func(float64),
 ) ([]project.Change, error)
 
 // makePermanent prints clips with their treatments, and lets them play that.
 func (s *Server) makePermanent(c *gin.Context) {
 	s.printClips(c, "Make treatments permanent", func(
-		ctx context.Context, doc *project.Project, folder *audiofile.Folder, x PrintedClips, keep func(audiofile.Entry, string) error,
+		ctx context.Context, doc *project.Project, by printing.Printer, x printing.PlaceSpec, keep func(audiofile.Entry, string) error,
 		progress func(float64),
 	) ([]project.Change, error) {
-		return printing.MakePermanent(ctx, doc, folder, x.Clips, keep, progress)
+		return printing.MakePermanent(ctx, doc, s.folder, by, x.Clips, keep, progress)
 	})
 }
 
 // printInPlace prints clips through their row's chain, and puts that in their place.
 func (s *Server) printInPlace(c *gin.Context) {
 	s.printClips(c, "Print clips where they stand", func(
-		ctx context.Context, doc *project.Project, folder *audiofile.Folder, x PrintedClips, keep func(audiofile.Entry, string) error,
+		ctx context.Context, doc *project.Project, by printing.Printer, x printing.PlaceSpec, keep func(audiofile.Entry, string) error,
 		progress func(float64),
 	) ([]project.Change, error) {
-		return printing.InPlace(ctx, doc, folder, x.Clips, x.Within, keep, progress)
+		return printing.InPlace(ctx, doc, s.folder, by, x, keep, progress)
 	})
 }
 
 func (s *Server) printClips(c *gin.Context, label string, prints printsOfClips) {
-	author, id, doc, ok := s.writer(c)
+	author, id, doc, by, ok := s.printer(c)
 	if !ok {
 		return
 	}
-	var spec PrintedClips
+	var spec printing.PlaceSpec
 	if err := body(c, &spec); err != nil {
 		fail(c, err)
 		return
 	}
 	keep := func(e audiofile.Entry, name string) error { return s.keepSound(c, e, name, "print") }
-	list, err := prints(c.Request.Context(), doc, s.folder, spec, keep, s.progress(c))
+	list, err := prints(c.Request.Context(), doc, by, spec, keep, s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))
 		return
 	}
-	if err := s.desk.Change(c.Request.Context(), id, author, label, func(*project.Project) []project.Change { return list }); err != nil {
-		fail(c, err)
-		return
-	}
-	s.revised(c, id, label)
+	s.make(c, id, author, label, list)
 }

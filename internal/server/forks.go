@@ -10,9 +10,6 @@ import (
 	"shoal/internal/project"
 )
 
-// forkPages bounds what a look at a fork keeps in memory.
-const forkPages = 200
-
 // forkFigures tells what a fork does as a whole, by sending a test signal through a copy of it.
 func (s *Server) forkFigures(c *gin.Context) {
 	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
@@ -20,7 +17,7 @@ func (s *Server) forkFigures(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	lib, err := printing.Library(c.Request.Context(), doc, s.folder, forkPages)
+	lib, err := printing.Library(c.Request.Context(), doc, s.folder)
 	if err != nil {
 		fail(c, refuse(err))
 		return

@@ -97,7 +97,7 @@ func TestAPrintIsMadeAndFetched(t *testing.T) {
 				}
 			}
 			return s.State == "done" || s.State == "failed"
-		}, 30*time.Second, 50*time.Millisecond)
+		}, 2*time.Minute, 50*time.Millisecond)
 		require.Equal(t, "done", s.State, s.Error)
 		return s
 	}

@@ -50,7 +50,7 @@ func (s *Server) passageContour(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	lib, err := printing.Library(c.Request.Context(), doc, s.folder, forkPages)
+	lib, err := printing.Library(c.Request.Context(), doc, s.folder)
 	if err != nil {
 		fail(c, refuse(err))
 		return

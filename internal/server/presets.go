@@ -49,7 +49,7 @@ type Taken struct {
 
 func (s *Server) presets(c *gin.Context) {
 	list := append([]preset.Preset{}, preset.Shipped()...)
-	bodies, err := s.store.Presets(c.Request.Context())
+	bodies, err := s.store.Things(c.Request.Context(), store.Presets)
 	if err != nil {
 		fail(c, err)
 		return
@@ -70,7 +70,7 @@ func (s *Server) findPreset(ctx context.Context, id string) (*preset.Preset, err
 	if p, ok := preset.Find(id); ok {
 		return p, nil
 	}
-	b, err := s.store.Preset(ctx, id)
+	b, err := s.store.Thing(ctx, store.Presets, id)
 	if err != nil {
 		if errors.Is(err, store.ErrNone) {
 			return nil, &refusal{http.StatusNotFound, fmt.Errorf("the preset is no longer there")}
@@ -98,7 +98,7 @@ func (s *Server) own(c *gin.Context) (*preset.Preset, error) {
 
 // put stores presets, all or none.
 func (s *Server) put(c *gin.Context, author string, list ...*preset.Preset) error {
-	stored := make([]store.Preset, 0, len(list))
+	stored := make([]store.Thing, 0, len(list))
 	for _, p := range list {
 		if err := p.Check(); err != nil {
 			return refuse(err)
@@ -107,9 +107,9 @@ func (s *Server) put(c *gin.Context, author string, list ...*preset.Preset) erro
 		if err != nil {
 			return err
 		}
-		stored = append(stored, store.Preset{ID: p.ID, Name: p.Name, Body: b})
+		stored = append(stored, store.Thing{ID: p.ID, Name: p.Name, Body: b})
 	}
-	return s.store.PutPresets(c.Request.Context(), author, stored...)
+	return s.store.PutThings(c.Request.Context(), store.Presets, author, stored...)
 }
 
 func (s *Server) savePreset(c *gin.Context) {
@@ -134,11 +134,7 @@ func (s *Server) savePreset(c *gin.Context) {
 		return
 	}
 	p.Name, p.Says, p.Tags = n.Name, n.Says, n.Tags
-	if err := s.put(c, author, p); err != nil {
-		fail(c, err)
-		return
-	}
-	c.JSON(http.StatusOK, p)
+	answer(c, p, s.put(c, author, p))
 }
 
 func (s *Server) setPreset(c *gin.Context) {
@@ -157,11 +153,7 @@ func (s *Server) setPreset(c *gin.Context) {
 		p.Name, p.Says, p.Tags = w.Name, w.Says, w.Tags
 		err = s.put(c, author, p)
 	}
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	c.JSON(http.StatusOK, p)
+	answer(c, p, err)
 }
 
 func (s *Server) binPreset(c *gin.Context)     { s.setPresetBin(c, true) }
@@ -174,13 +166,9 @@ func (s *Server) setPresetBin(c *gin.Context, in bool) {
 	}
 	p, err := s.own(c)
 	if err == nil {
-		err = s.store.BinPreset(c.Request.Context(), p.ID, in)
+		err = s.store.BinThing(c.Request.Context(), store.Presets, p.ID, in)
 	}
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	c.JSON(http.StatusOK, Health{true})
+	answer(c, Health{true}, err)
 }
 
 // exportPresets writes presets as a file, with choices by their names.

@@ -46,6 +46,15 @@ func (s *Server) upload(c *gin.Context) (*os.File, int64, error) {
 	return f, n, nil
 }
 
+// answer gives what was asked for, or says why not.
+func answer(c *gin.Context, v any, err error) {
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, v)
+}
+
 // asked reads what is asked about a project, and gives the document as it is now; else the answer is given.
 func (s *Server) asked(c *gin.Context, spec any) (*project.Project, bool) {
 	if err := body(c, spec); err != nil {

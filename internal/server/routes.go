@@ -10,13 +10,14 @@ import (
 	"shoal/internal/passage"
 	"shoal/internal/preset"
 	"shoal/internal/printing"
+	"shoal/internal/shelf"
 	"shoal/internal/store"
 	"shoal/internal/working"
 )
 
 // table lists every operation.
 func table() []route {
-	return slices.Concat(about(), ofProjects(), ofChanges(), ofSound(), ofMeasures(), ofPresets())
+	return slices.Concat(about(), ofProjects(), ofChanges(), ofSound(), ofMeasures(), ofPresets(), ofShelf())
 }
 
 // about are the operations of Shoal itself and of people.
@@ -93,7 +94,7 @@ func ofSound() []route {
 			Name  string `query:"name"`
 			Start int64  `query:"start"`
 			Index int    `query:"index"`
-		}{}, Revised{}},
+		}{}, Imported{}},
 		{"GET", "/api/projects/:id/prints", "The newest prints.", (*Server).listPrints, inProject{}, []printing.Status{}},
 		{"POST", "/api/projects/:id/prints", "Print to a track or export to a file.", (*Server).addPrint, struct {
 			inProject
@@ -176,12 +177,17 @@ func ofMeasures() []route {
 		}{}, Revised{}},
 		{"POST", "/api/projects/:id/clips/print", "Print clips through their row's chain and put that in their place.", (*Server).printInPlace, struct {
 			inProject
-			PrintedClips
+			printing.PlaceSpec
 		}{}, Revised{}},
 		{"POST", "/api/projects/:id/clips/permanent", "Print clips with their treatments and let them play that.", (*Server).makePermanent, struct {
 			inProject
 			ClipList
 		}{}, Revised{}},
+		{"GET", "/api/projects/:id/steps/:hash", "Where a sound comes from, and whether each step holds.", (*Server).steps, inSteps{}, printing.Step{}},
+		{"POST", "/api/projects/:id/steps/:hash/now", "Render what a print would be now, to be heard beside it.", (*Server).compareSteps, inSteps{},
+			printing.ThenAndNow{}},
+		{"POST", "/api/projects/:id/steps/:hash/again", "Make a print anew from what its row gives now.", (*Server).printAgain, inSteps{}, Revised{}},
+		{"POST", "/api/projects/:id/steps/:hash/chain", "Let the chain of a print's row be as it was then.", (*Server).putChainBack, inSteps{}, Revised{}},
 		{"GET", "/api/passages", "The kinds of passages.", (*Server).passageKinds, nil, []passage.Kind{}},
 		{"POST", "/api/projects/:id/passages", "Make a passage, with the stages that it needs.", (*Server).makePassage, struct {
 			inProject
@@ -191,6 +197,29 @@ func ofMeasures() []route {
 			inProject
 			Passage string `path:"passage"`
 		}{}, figures.Contour{}},
+	}
+}
+
+// ofShelf are the operations of the shelf.
+func ofShelf() []route {
+	return []route{
+		{"GET", "/api/shelf", "What stands on the shelf: first what people have put there, then what ships.", (*Server).shelf, nil, []shelf.Thing{}},
+		{"POST", "/api/shelf", "Put clips on the shelf.", (*Server).putOnShelf, NewThing{}, shelf.Thing{}},
+		{"PUT", "/api/shelf/:thing", "Name a thing anew.", (*Server).setThing, struct {
+			inThing
+			ThingWords
+		}{}, shelf.Thing{}},
+		{"DELETE", "/api/shelf/:thing", "Take a thing off the shelf. Projects keep what they have of it.", (*Server).binThing, inThing{}, nil},
+		{"POST", "/api/shelf/:thing/restore", "Put a thing back.", (*Server).restoreThing, inThing{}, nil},
+		{"GET", "/api/projects/:id/shelf/:thing", "The changes that put a thing down on a track.", (*Server).takeThing, struct {
+			inProject
+			inThing
+			Row  string `query:"row"`
+			At   int64  `query:"at"`   // song frame
+			Grid int64  `query:"grid"` // as a snap has it
+			Near int64  `query:"near"`
+			Next int64  `query:"next"` // ticks of a grid: at its next place from there on
+		}{}, Taken{}},
 	}
 }
 

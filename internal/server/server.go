@@ -10,6 +10,7 @@ import (
 	"net"
 	"net/http"
 	"strings"
+	"sync"
 
 	"github.com/gin-gonic/gin"
 	"github.com/prometheus/client_golang/prometheus"
@@ -40,6 +41,7 @@ type Server struct {
 	// stopWorks ends the working out: it begins anew after the next start.
 	stopWorks context.CancelFunc
 	tmp       string
+	stocking  sync.Mutex // what ships on the shelf is made once
 	http      *gin.Engine
 	count     *prometheus.CounterVec
 }
@@ -48,7 +50,7 @@ type Server struct {
 func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports, tmp string, log *slog.Logger) (*Server, error) {
 	s := &Server{store: st, folder: folder, hub: newHub(), tmp: tmp, drawing: make(chan struct{}, 1)}
 	s.desk = newDesk(st, folder, s.hub)
-	if err := folder.TrimWorked(workedBytes); err != nil {
+	if err := folder.TrimWorked(working.Kept); err != nil {
 		return nil, err
 	}
 	until, stop := context.WithCancel(ctx)

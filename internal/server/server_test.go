@@ -324,7 +324,7 @@ func TestASoundIsLoadedForAStageThatUsesOne(t *testing.T) {
 		d.ask("GET", "/api/projects/"+id+"/prints", nil, &list)
 		require.NotEqual(t, "failed", list[0].State, list[0].Error)
 		return list[0].State == "done"
-	}, 20*time.Second, 50*time.Millisecond)
+	}, 2*time.Minute, 50*time.Millisecond)
 	code, file := d.ask("GET", "/api/prints/"+job.ID+"/file", nil, nil)
 	require.Equal(t, http.StatusOK, code)
 	require.Equal(t, "RIFF", file[:4])

@@ -10,9 +10,6 @@ import (
 	"shoal/internal/working"
 )
 
-// workedBytes is how much of what was worked out is kept over a start: the rest is made again when it is needed.
-const workedBytes = 8 << 30
-
 // inWork names what is worked out for a project.
 type inWork struct {
 	inProject

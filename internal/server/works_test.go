@@ -20,7 +20,7 @@ func (d *desktop) workIn(id, state string) (w working.Status) {
 			w = list[0]
 		}
 		return len(list) == 1 && w.State == state
-	}, 20*time.Second, 20*time.Millisecond, state)
+	}, 2*time.Minute, 20*time.Millisecond, state)
 	return w
 }
 
@@ -37,7 +37,7 @@ func TestWhatAClipNeedsIsWorkedOutAndFetchedByItsKey(t *testing.T) {
 	code, shape := d.ask("GET", "/api/audio/"+w.Key+"/overview", nil, nil)
 	require.Equal(t, 200, code)
 	require.NotEmpty(t, shape)
-	d.refused("treatment has changed", "POST", "/api/projects/"+id+"/works/none", nil)
+	d.refused("what it is made from has changed", "POST", "/api/projects/"+id+"/works/none", nil)
 	d.refused("worked out already", "DELETE", "/api/projects/"+id+"/works/"+w.Key, nil)
 	d.refused("print the row first", "POST", "/api/projects/"+id+"/changes",
 		Batch{Label: "x", Changes: mustEncode([]project.Change{&project.AddStage{Owner: d.open(id).Channels[0].ID, Effect: "backwards"}})})

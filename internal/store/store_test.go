@@ -81,10 +81,10 @@ func TestTheBinGivesBack(t *testing.T) {
 func TestPresetsAreListedByNameAndDeletedOnlyToTheBin(t *testing.T) {
 	s, ctx := open(t), t.Context()
 	for _, name := range []string{"quay", "Basin", "anchor"} {
-		require.NoError(t, s.PutPresets(ctx, "ada", Preset{name, name, []byte(`"` + name + `"`)}))
+		require.NoError(t, s.PutThings(ctx, Presets, "ada", Thing{name, name, []byte(`"` + name + `"`)}))
 	}
 	names := func() (out []string) {
-		list, err := s.Presets(ctx)
+		list, err := s.Things(ctx, Presets)
 		require.NoError(t, err)
 		for _, b := range list {
 			out = append(out, string(b))
@@ -92,22 +92,22 @@ func TestPresetsAreListedByNameAndDeletedOnlyToTheBin(t *testing.T) {
 		return out
 	}
 	require.Equal(t, []string{`"anchor"`, `"Basin"`, `"quay"`}, names())
-	require.NoError(t, s.BinPreset(ctx, "Basin", true))
+	require.NoError(t, s.BinThing(ctx, Presets, "Basin", true))
 	require.Equal(t, []string{`"anchor"`, `"quay"`}, names())
-	b, err := s.Preset(ctx, "Basin")
+	b, err := s.Thing(ctx, Presets, "Basin")
 	require.NoError(t, err)
 	require.Equal(t, `"Basin"`, string(b))
-	require.NoError(t, s.BinPreset(ctx, "Basin", false))
-	require.NoError(t, s.PutPresets(ctx, "ada", Preset{"Basin", "Zinc", []byte(`"Zinc"`)}))
+	require.NoError(t, s.BinThing(ctx, Presets, "Basin", false))
+	require.NoError(t, s.PutThings(ctx, Presets, "ada", Thing{"Basin", "Zinc", []byte(`"Zinc"`)}))
 	require.Equal(t, []string{`"anchor"`, `"quay"`, `"Zinc"`}, names())
-	require.ErrorIs(t, s.BinPreset(ctx, "none", true), ErrNone)
+	require.ErrorIs(t, s.BinThing(ctx, Presets, "none", true), ErrNone)
 	// all of a file or none of it: the second cannot be stored
 	_, err = s.DB.ExecContext(
 		ctx,
 		`CREATE TRIGGER picky BEFORE INSERT ON presets WHEN NEW.name = 'bad' BEGIN SELECT RAISE(ABORT, 'no'); END`,
 	)
 	require.NoError(t, err)
-	require.Error(t, s.PutPresets(ctx, "ada", Preset{"a", "good", []byte(`"good"`)}, Preset{"b", "bad", []byte(`"bad"`)}))
+	require.Error(t, s.PutThings(ctx, Presets, "ada", Thing{"a", "good", []byte(`"good"`)}, Thing{"b", "bad", []byte(`"bad"`)}))
 	require.Equal(t, []string{`"anchor"`, `"quay"`, `"Zinc"`}, names())
 }
 
