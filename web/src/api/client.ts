@@ -91,10 +91,11 @@ export async function upload(
   file: Blob,
   progress: (part: number) => void = () => undefined,
   signal?: AbortSignal,
-): Promise<void> {
+): Promise<unknown> {
   let r = await send(url, file, progress, signal)
   if (r.status === 401 && (await askName())) r = await send(url, file, progress, signal)
   if (!r.ok) throw await refusal(r)
+  return r.json()
 }
 
 function send(

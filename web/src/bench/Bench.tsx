@@ -5,7 +5,7 @@ import { findFork, findStage } from '../document/chain'
 import { PassagePanel } from '../passages/PassagePanel'
 import { RoutePanel } from '../routing/RoutePanel'
 import { useSession } from '../session/store'
-import { useView } from '../session/view'
+import { useViewOf } from '../session/view'
 import { Beside, roomFor } from './Beside'
 import { BenchGrip } from './BenchGrip'
 import { ChainView } from './ChainView'
@@ -19,7 +19,13 @@ import { StagePanel } from './StagePanel'
     sends; on the right what is selected of it, or what was asked for. Without a row it is a strip. */
 export function Bench() {
   const project = useSession((s) => s.project)!
-  const { channel: id, dialog, benchHeight, pinned: pinnedId, clips: picked } = useView()
+  const {
+    channel: id,
+    dialog,
+    benchHeight,
+    pinned: pinnedId,
+    clips: picked,
+  } = useViewOf('channel', 'dialog', 'benchHeight', 'pinned', 'clips')
   const clips = project.channels.flatMap((c) => c.clips.filter((x) => picked.includes(x.id)))
   const channel = project.channels.find((c) => c.id === id)
   const pinned = findStage(project, pinnedId)
@@ -72,7 +78,7 @@ function Right({ children }: { children: React.ReactNode }) {
 /** What is selected of the row: a passage, a send, a fork or path, a stage; else where its signal goes. */
 function Selected({ channelId }: { channelId: string }) {
   const project = useSession((s) => s.project)!
-  const { stage: id, pinned, clips: picked } = useView()
+  const { stage: id, pinned, clips: picked } = useViewOf('stage', 'pinned', 'clips')
   const channel = project.channels.find((c) => c.id === channelId)!
   const passage = project.passages?.find((x) => x.id === id)
   const send = channel.sends.find((s) => s.id === id)

@@ -3,6 +3,7 @@ import { RepeatsCard } from '../clips/RepeatsCard'
 import { SlicesCard } from '../clips/SlicesCard'
 import { EffectList } from '../effects/EffectList'
 import { KeysCard } from '../keys/KeysCard'
+import { LineageCard } from '../lineage/LineageCard'
 import { LinesCard } from '../lines/LinesCard'
 import { ThinCard } from '../lines/ThinCard'
 import { ValueCard } from '../lines/ValueCard'
@@ -10,12 +11,14 @@ import { Logbook } from '../logbook/Logbook'
 import { MovesCard } from '../moves/MovesCard'
 import { PassageCard } from '../passages/PassageCard'
 import { PresetList } from '../presets/PresetList'
+import { PointDialog } from '../prints/PointDialog'
 import { PrintDialog } from '../prints/PrintDialog'
 import { StemsDialog } from '../prints/StemsDialog'
 import { SendCard } from '../routing/SendCard'
 import { TraceCard } from '../routing/TraceCard'
 import { AlongCard } from '../sections/AlongCard'
 import type { Dialog } from '../session/view'
+import { ShelfCard } from '../shelf/ShelfCard'
 import { SoundingList } from '../soundings/SoundingList'
 import { CostCard } from '../topbar/CostCard'
 import { TempoCard } from '../topbar/TempoCard'
@@ -27,7 +30,11 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
     case 'effects':
       return <EffectList {...dialog} />
     case 'print':
-      return <PrintDialog channel={dialog.channel} target={dialog.target} />
+      return dialog.point ? (
+        <PointDialog channel={dialog.channel} point={dialog.point} />
+      ) : (
+        <PrintDialog channel={dialog.channel} target={dialog.target} />
+      )
     case 'stems':
       return <StemsDialog />
     case 'keys':
@@ -60,6 +67,10 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <ThinCard v={dialog.v} stretch={dialog.stretch} />
     case 'rows':
       return <RowsCard />
+    case 'lineage':
+      return <LineageCard key={dialog.clip} clip={dialog.clip} />
+    case 'shelf':
+      return <ShelfCard key={dialog.clips?.join()} clips={dialog.clips} />
     case 'slices':
       return <SlicesCard key={dialog.clips.join()} ids={dialog.clips} />
     case 'repeats':
@@ -74,11 +85,14 @@ export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
   compare: 330,
   effects: 360,
   keys: 420,
+  lineage: 330,
   logbook: 330,
   moves: 330,
   passage: 330,
   presets: 360,
+  print: 330,
   rows: 300,
+  shelf: 360,
   soundings: 330,
   stems: 350,
 }

@@ -7,6 +7,8 @@ import { ForkCard } from './ForkCard'
 import { StageCard } from './StageCard'
 import { StrandChip } from './StrandChip'
 import { StrandHead } from './StrandHead'
+import { holds, lineIndex, UNDER, useLineWork } from '../waterline/line'
+import { Waterline } from '../waterline/Waterline'
 import { Wire } from './Wire'
 import { type Open, HEAD, isOpen, LINE, lines, strandHeight } from './braid'
 
@@ -107,11 +109,17 @@ export const At = ({ children }: { children: React.ReactNode }) => (
 
 /** Stages and forks, one behind the other, joined by the signal. */
 export function Nodes(p: { nodes: Node[]; owner: string; beside?: boolean; whole?: boolean } & Drawn) {
+  const line = lineIndex(p.channel)
+  const printed = holds(useLineWork(p.channel.id)) && p.whole
   return p.nodes.map((n, i) => {
     const place = { channel: p.channel, owner: p.owner, index: i, off: p.off }
     const folded = n.fork && !p.whole && !isOpen(n.fork, p.open)
     return (
-      <span key={(n.stage ?? n.fork!).id} className="flex items-start">
+      <span
+        key={(n.stage ?? n.fork!).id}
+        className="flex items-start"
+        style={printed && i <= line ? UNDER : undefined}
+      >
         <At>
           <Wire />
         </At>
@@ -131,6 +139,7 @@ export function Nodes(p: { nodes: Node[]; owner: string; beside?: boolean; whole
             />
           </At>
         )}
+        {p.whole && i === line && <Waterline channel={p.channel} height={120} />}
       </span>
     )
   })

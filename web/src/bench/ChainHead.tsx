@@ -2,12 +2,14 @@ import type { Channel } from '../api/types'
 import { clearMarks } from '../controls/Depth'
 import { Menu } from '../controls/Menu'
 import { chainCost, percent, share } from '../controls/cost'
-import { shownChain } from '../document/chain'
+import { idOf, shownChain } from '../document/chain'
 import { showDepth } from '../session/listening'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import { TrialStrip } from '../trials/TrialStrip'
 import { useBlind } from '../trials/actions'
+import { LineMenu } from '../waterline/LineMenu'
+import { putLine } from '../waterline/line'
 import { paste } from './paste'
 import { copyChain } from './several'
 import { toggleChain } from './stages'
@@ -45,6 +47,13 @@ export function ChainHead({ channel }: { channel: Channel }) {
                 key: '⇧B',
                 run: () => void toggleChain(channel),
               },
+              chain.nodes.length > 0 &&
+                !channel.waterline &&
+                owner === channel.id && {
+                  text: 'Print it behind the music: put the line',
+                  key: 'P',
+                  run: () => void putLine(idOf(chain.nodes.at(-1)!)),
+                },
               {
                 text: 'Presets of chains',
                 key: '⇧W',
@@ -67,6 +76,7 @@ export function ChainHead({ channel }: { channel: Channel }) {
             Chain {chain.bypass ? 'out' : 'in'} ▾
           </Menu>
         )}
+        {!blind && <LineMenu channel={channel} />}
         {channel.kind === 'track' && (
           <button
             className="btn btn-xs btn-outline font-normal"

@@ -2,12 +2,12 @@ import type { EffectInfo, Stage } from '../api/types'
 import { Toggle } from '../controls/Pick'
 import { TapPick } from '../routing/TapPick'
 import { change } from '../session/changes'
-import { setView, useView } from '../session/view'
+import { setView, useViewOf } from '../session/view'
 import { Learn, SoundLoader } from './StageSound'
 
 /** What only some stages have: a sound of their own, something to learn, a key; and how several are set together. */
 export function StageMore({ stage, effect, name }: { stage: Stage; effect: EffectInfo; name: string }) {
-  const { together, keepDifferences } = useView()
+  const { together, keepDifferences } = useViewOf('together', 'keepDifferences')
   return (
     <>
       {effect.sound && <SoundLoader stage={stage} what={effect.sound} />}

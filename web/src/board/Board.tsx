@@ -1,15 +1,15 @@
 import { BoardFoot } from './BoardFoot'
 import { importFiles } from './import'
 import { useWheel } from './useWheel'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Channel } from '../api/types'
-import { lens as makeLens } from '../document/time'
+import { perPixelOf } from '../document/time'
 import { LitPath, useReach } from '../routing/LitPath'
 import { useTrace } from '../routing/traced'
 import { TracedPath } from '../routing/TracedPath'
 import { useHeard } from '../session/meters'
 import { useSession } from '../session/store'
-import { setView, useView, view } from '../session/view'
+import { setView, useView, useViewOf, view } from '../session/view'
 import { Playhead } from './Playhead'
 import { Row } from './Row'
 import { heights } from './heights'
@@ -18,7 +18,16 @@ import { Ruler } from './Ruler'
 export function Board() {
   const project = useSession((s) => s.project)!
   const timeline = useSession((s) => s.timeline)
-  const { zoom, scroll, showHidden, folded, tide, rowHeight: base, lines: open, airs, headWidth } = useView()
+  const {
+    zoom,
+    showHidden,
+    folded,
+    tide,
+    rowHeight: base,
+    lines: open,
+    airs,
+    headWidth,
+  } = useViewOf('zoom', 'showHidden', 'folded', 'tide', 'rowHeight', 'lines', 'airs', 'headWidth')
   const reach = useReach()
   const trace = useTrace()
   const box = useRef<HTMLDivElement>(null)
@@ -29,18 +38,15 @@ export function Board() {
     o.observe(el)
     return () => o.disconnect()
   }, [headWidth])
-  const lens = useMemo(
-    () => (timeline ? makeLens(timeline, width, zoom, scroll) : null),
-    [timeline, width, zoom, scroll],
-  )
+  const perPixel = timeline ? perPixelOf(timeline, width, zoom) : 1
   useHeard((h) => {
-    if (!lens) return
     const v = view()
-    if (v.playing && v.zoom && (lens.x(h.song) > width || lens.x(h.song) < 0))
+    const x = (h.song - v.scroll) / perPixel
+    if (v.playing && v.zoom && (x > width || x < 0))
       setView({ scroll: Math.max(0, h.song - width * 0.05 * v.zoom) })
   })
-  useWheel(box, timeline, lens, width)
-  const { channel, benchHeight } = useView()
+  useWheel(box, timeline, perPixel, width)
+  const { channel, benchHeight } = useViewOf('channel', 'benchHeight')
   const asked = useView((v) => v.dialog?.kind)
   useEffect(() => {
     // what is spoken of stays in sight, also when the bench needs more room
@@ -80,15 +86,15 @@ export function Board() {
         void importFiles(project.id, [...e.dataTransfer.files])
       }}
     >
-      <Ruler timeline={timeline} lens={lens} width={width} />
+      <Ruler timeline={timeline} width={width} />
       <div className="relative flex min-h-0 flex-1">
-        {lens &&
+        {timeline &&
           tide !== 'high' && ( // at high tide the board has no time
             <div
               className="pointer-events-none absolute inset-y-0 right-0 z-20 overflow-hidden"
               style={{ left: headWidth }}
             >
-              <Playhead lens={lens} />
+              <Playhead perPixel={perPixel} />
             </div>
           )}
         <div
@@ -107,7 +113,6 @@ export function Board() {
               channel={c}
               index={project.channels.indexOf(c)}
               timeline={timeline}
-              lens={lens}
               width={width}
               depth={groups(c).length}
               lit={lit(c)}

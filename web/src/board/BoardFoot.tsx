@@ -1,13 +1,14 @@
 import { makeGroup, openSend } from '../routing/gestures'
 import { useSession } from '../session/store'
-import { setView, useView } from '../session/view'
+import { setView, useViewOf } from '../session/view'
+import { openShelf } from '../shelf/open'
 import { importFiles } from './import'
 import { addRow } from './rows'
 
 /** What stands below the rows: new ones, sound from files, what is done with several, and those that are hidden. */
 export function BoardFoot({ hidden }: { hidden: number }) {
   const project = useSession((s) => s.project)!
-  const { rows, showHidden } = useView()
+  const { rows, showHidden } = useViewOf('rows', 'showHidden')
   return (
     <div className="flex items-center gap-3 px-3 py-1.5 text-small">
       <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('track')}>
@@ -29,6 +30,9 @@ export function BoardFoot({ hidden }: { hidden: number }) {
           }}
         />
       </label>
+      <button className="btn btn-xs btn-outline font-normal" onClick={openShelf}>
+        From the shelf <kbd className="kbd kbd-xs">W</kbd>
+      </button>
       {rows.length > 1 && (
         <>
           <button className="btn btn-xs btn-secondary font-normal" onClick={() => void makeGroup()}>

@@ -1,16 +1,26 @@
-import { useRef } from 'react'
-import type { Lens } from '../document/time'
+import { useEffect, useRef } from 'react'
 import { useHeard } from '../session/meters'
+import { useView, view } from '../session/view'
 
 /** Where the song is heard: one line over all rows, and its flag in the ruler. It is moved by a transform,
     on a layer of its own, so that nothing else is laid out or painted anew. */
-export function Playhead({ lens, flag }: { lens: Lens; flag?: boolean }) {
+export function Playhead({ perPixel, flag }: { perPixel: number; flag?: boolean }) {
   const line = useRef<HTMLSpanElement>(null)
   const last = useRef('')
-  useHeard((h) => {
+  const song = useRef(0)
+  const lay = () => {
     const dots = window.devicePixelRatio
-    const t = `translateX(${Math.round(lens.x(h.song) * dots) / dots}px)` // by whole dots: less would not be seen
+    const x = (song.current - view().scroll) / perPixel
+    const t = `translateX(${Math.round(x * dots) / dots}px)` // by whole dots: less would not be seen
     if (t !== last.current) line.current!.style.transform = last.current = t
+  }
+  useHeard((h) => {
+    song.current = h.song
+    lay()
+  })
+  useEffect(() => {
+    lay()
+    return useView.subscribe((v, before) => v.scroll !== before.scroll && lay())
   })
   return (
     <span

@@ -3,6 +3,7 @@ import { Menu } from '../controls/Menu'
 import { useEntry } from '../controls/MenuEntry'
 import { toggleLines } from '../lines/actions'
 import { openMaker } from '../passages/actions'
+import { sendOut } from '../prints/out'
 import { dissolveGroup, makeGroup, sendTo } from '../routing/gestures'
 import { cutClips } from '../sections/actions'
 import { useSession } from '../session/store'
@@ -59,6 +60,10 @@ export function RowMenu({ channel }: { channel: Channel }) {
         },
         channel.kind === 'track' && { text: 'Print to a new track', key: 'P', run: () => print('track') },
         { text: 'Export as a file', run: () => print('file') },
+        channel.clips.length > 0 && {
+          text: 'Work on it elsewhere: a file',
+          run: () => void sendOut(channel),
+        },
         own && { text: 'Remove', run: () => void removeRow(channel) },
       ]}
       foot={(shut) => (

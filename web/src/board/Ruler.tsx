@@ -1,5 +1,4 @@
 import type { Timeline } from '../api/types'
-import type { Lens } from '../document/time'
 import { setView, type Tide, useView } from '../session/view'
 import { HeadGrip } from './HeadGrip'
 import { Time } from './RulerTime'
@@ -8,15 +7,7 @@ import { STRIP } from './RowOut'
 const tides: Tide[] = ['low', 'mid', 'high']
 
 /** Sections and bars; a click sets the playhead, a drag sets a range. At high tide there are column heads instead. */
-export function Ruler({
-  timeline,
-  lens,
-  width,
-}: {
-  timeline: Timeline | null
-  lens: Lens | null
-  width: number
-}) {
+export function Ruler({ timeline, width }: { timeline: Timeline | null; width: number }) {
   const tide = useView((v) => v.tide)
   const head = useView((v) => v.headWidth)
   const loop = useView((v) => v.loop)
@@ -49,10 +40,7 @@ export function Ruler({
       {tide === 'high' ? (
         <Heads />
       ) : (
-        timeline &&
-        lens && (
-          <Time timeline={timeline} lens={lens} width={width} loop={looping ? loop : null} mark={loop} />
-        )
+        timeline && <Time timeline={timeline} width={width} loop={looping ? loop : null} mark={loop} />
       )}
     </div>
   )

@@ -1,11 +1,11 @@
 import { type PointerEvent, useRef } from 'react'
 import type { Timeline } from '../api/types'
-import { barAt, type Lens } from '../document/time'
+import { barAt, lens as makeLens } from '../document/time'
 import { extent } from '../passages/extent'
 import { PassageBand } from '../passages/PassageBand'
 import { SectionHead } from '../sections/SectionHead'
 import { locate } from '../session/transport'
-import { setView, view } from '../session/view'
+import { setView, useViewOf, view } from '../session/view'
 import { Playhead } from './Playhead'
 import { within } from '../theme/size'
 
@@ -13,17 +13,17 @@ export type Span = { from: number; to: number; name: string } | null
 
 export function Time({
   timeline,
-  lens,
   width,
   loop,
   mark,
 }: {
   timeline: Timeline
-  lens: Lens
   width: number
   loop: Span
   mark: Span
 }) {
+  const { zoom, scroll } = useViewOf('zoom', 'scroll')
+  const lens = makeLens(timeline, width, zoom, scroll)
   const start = useRef<number | null>(null)
   const frameAt = (e: PointerEvent) => Math.max(0, lens.frame(within(e, e.currentTarget).x))
   const perBar = (timeline.bars[1]!.frame - timeline.bars[0]!.frame) / lens.perPixel
@@ -103,7 +103,7 @@ export function Time({
       {(timeline.passages.length > 0 || mark) && (
         <PassageBand timeline={timeline} lens={lens} mark={mark} width={width} />
       )}
-      <Playhead lens={lens} flag />
+      <Playhead perPixel={lens.perPixel} flag />
     </div>
   )
 }

@@ -11,6 +11,8 @@ import { Plate } from './Plate'
 import { HANDLE, ShownHandles, useShownHandles } from './ShownHandles'
 import { RowOut, STRIP } from './RowOut'
 import { carried } from './carry'
+import { holds, lineIndex, UNDER, useLineWork } from '../waterline/line'
+import { Waterline } from '../waterline/Waterline'
 
 /** The least that a row's signal takes; in a narrower window the water is moved sideways. */
 const LEAST = 780
@@ -21,6 +23,8 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
   const blind = useBlind(channel.id)
   const { owner, chain, letter } = shownChain(channel, trials)
   const nodes = blind ? [] : chain.nodes
+  const line = blind ? -1 : lineIndex(channel)
+  const printed = holds(useLineWork(channel.id))
   const room = Math.max(width, LEAST) - STRIP - 64 - HANDLE * useShownHandles(channel).length
   const full = nodes.reduce((w, n) => w + chipWidth(n), 0) <= room
   // what does not fit folds in the middle; the first and the last stay
@@ -85,7 +89,11 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
                   />
                 ) : null
               ) : (
-                <span key={idOf(n)} className="flex items-center gap-1">
+                <span
+                  key={idOf(n)}
+                  className="flex items-center gap-1"
+                  style={printed && i <= line ? UNDER : undefined}
+                >
                   <NodeChip
                     node={n}
                     channel={channel.id}
@@ -98,6 +106,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
                   <Plate>
                     <Depth point={`after ${idOf(n)}`} />
                   </Plate>
+                  {i === line && <Waterline channel={channel} height={26} />}
                 </span>
               ),
             )}

@@ -6,10 +6,20 @@ import { forkOf } from '../effects/forks'
 import { copySend } from '../routing/gestures'
 import { drop as dropPreset } from '../presets/actions'
 import { rowOf } from '../session/selected'
-import { useSession } from '../session/store'
+import { notice, useSession } from '../session/store'
+import { moveLine, putLine } from '../waterline/line'
 
-/** What is being dragged over the board: a stage, an effect or a preset from a list, a row, a send, or a file. */
-type Load = { stages?: string[]; effect?: string; preset?: string; row?: string; send?: string }
+/** What is being dragged over the board: a stage, an effect or a preset from a list, a row, a send, a line, a thing from the
+    shelf, or a file. */
+type Load = {
+  stages?: string[]
+  effect?: string
+  preset?: string
+  row?: string
+  send?: string
+  line?: string
+  thing?: string
+}
 
 let load: Load | null = null
 
@@ -18,7 +28,14 @@ export function carry(e: DragEvent, what: Load) {
   e.dataTransfer.effectAllowed = 'copyMove'
   e.dataTransfer.setData(
     'text/plain',
-    what.stages?.join(' ') ?? what.effect ?? what.preset ?? what.row ?? what.send ?? '',
+    what.stages?.join(' ') ??
+      what.effect ??
+      what.preset ??
+      what.row ??
+      what.send ??
+      what.line ??
+      what.thing ??
+      '',
   )
   e.stopPropagation()
 }
@@ -34,7 +51,7 @@ document.addEventListener('dragend', () => (load = null))
 /** Something that can stand in a chain, and how it gets there. */
 export function carried(e: DragEvent): { drop: (owner: string, index: number) => void } | null {
   const now = load
-  if (!now || (!now.stages && !now.effect && !now.preset && !now.send)) return null
+  if (!now || (!now.stages && !now.effect && !now.preset && !now.send && !now.line)) return null
   const off = e.shiftKey
   const copy = e.ctrlKey || e.metaKey
   return {
@@ -42,6 +59,7 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
       const row = rowOf(owner)
       if (now.send && row) void copySend(now.send, [row], off)
       if (now.stages) void (copy ? copyTo : moveTo)(now.stages, owner, index)
+      if (now.line) dropLine(now.line, owner, index)
       if (now.preset) void dropPreset(now.preset, owner, index)
       const fork = now.effect ? forkOf(now.effect) : null
       if (fork) void insertFork(fork.kind, fork.bands, owner, index)
@@ -51,9 +69,21 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
   }
 }
 
+/** A line is dropped between nodes of its own row's chain; on a path it comes to stand behind the fork. */
+function dropLine(of: string, owner: string, index: number) {
+  const row = rowOf(owner)
+  if (row?.id !== of)
+    return notice('The line belongs to its row: drop it somewhere along that chain.', 'refused')
+  if (owner === of) void moveLine(row, index)
+  else void putLine(owner)
+}
+
 /** The effect from the list that is being dragged. */
 export const carriedEffect = () =>
   useSession.getState().effects.find((x) => x.id === load?.effect && x.version === x.newest)
+
+/** The thing from the shelf that is being dragged. */
+export const carriedThing = () => load?.thing
 
 /** The preset that is being dragged. */
 export const carriedPreset = () => load?.preset

@@ -1,6 +1,5 @@
 import { type RefObject, useEffect } from 'react'
 import type { Timeline } from '../api/types'
-import type { Lens } from '../document/time'
 import { setView, view } from '../session/view'
 import { zoomBy } from './zoom'
 import { within } from '../theme/size'
@@ -9,26 +8,26 @@ import { within } from '../theme/size'
 export function useWheel(
   box: RefObject<HTMLElement | null>,
   timeline: Timeline | null,
-  lens: Lens | null,
+  perPixel: number,
   width: number,
 ) {
   useEffect(() => {
     const el = box.current!
     const wheel = (e: WheelEvent) => {
-      if (!timeline || !lens || view().tide === 'high') return
+      if (!timeline || view().tide === 'high') return
       if (e.ctrlKey) {
         e.preventDefault()
         zoomBy(e.deltaY < 0 ? 0.8 : 1.25, within(e, el).x - view().headWidth, width)
       } else if (e.deltaX !== 0 || e.shiftKey) {
         e.preventDefault()
-        const by = (e.deltaX || e.deltaY) * lens.perPixel
+        const by = (e.deltaX || e.deltaY) * perPixel
         setView({
-          zoom: lens.perPixel,
-          scroll: Math.max(0, Math.min(view().scroll + by, timeline.end - width * lens.perPixel * 0.5)),
+          zoom: perPixel,
+          scroll: Math.max(0, Math.min(view().scroll + by, timeline.end - width * perPixel * 0.5)),
         })
       }
     }
     el.addEventListener('wheel', wheel, { passive: false })
     return () => el.removeEventListener('wheel', wheel)
-  }, [box, timeline, lens, width])
+  }, [box, timeline, perPixel, width])
 }

@@ -1,6 +1,8 @@
 import type { Channel, Clip } from '../api/types'
 import { Menu } from '../controls/Menu'
+import { sendOut } from '../prints/out'
 import { setView, view } from '../session/view'
+import { onShelf } from '../shelf/open'
 import * as actions from './actions'
 import { bringBack, printInPlace } from './permanent'
 import { backwards } from './treatment'
@@ -28,6 +30,14 @@ export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Ch
           off: clips.length > 1,
         },
         { text: 'Print it where it stands', key: 'P', run: () => void printInPlace(clips) },
+        { text: 'Put it on the shelf', key: 'W', run: () => onShelf(clips) },
+        { text: 'Work on it elsewhere: a file', run: () => void sendOut(channel, clips) },
+        {
+          text: 'Where it comes from',
+          key: 'T',
+          run: () => actions.traceBack(clips),
+          off: clips.length > 1,
+        },
         {
           text: 'One round back',
           run: () => void bringBack(clips),

@@ -97,7 +97,18 @@ function About({ clips, channel }: { clips: Clip[]; channel: Channel }) {
   if (clips.length > 1) return <>{`on ${channel.name} and where else they lie`}</>
   return (
     <>
-      {first.made ? (first.enters ? 'a print · ' : 'made permanent · ') : ''}
+      {(first.made || channel.printOf) && (
+        <>
+          <button
+            className="water-label underline decoration-dotted"
+            title="Where it comes from ( T )"
+            onClick={() => actions.traceBack(clips)}
+          >
+            {first.made && !first.enters ? 'made permanent' : 'a print'}
+          </button>
+          {' · '}
+        </>
+      )}
       {`${seconds(first.frames)} s on ${channel.name} · ${seconds(first.offset)} to ${seconds(first.offset + first.frames)} s of ${source?.name ?? '?'}`}
     </>
   )

@@ -4,11 +4,12 @@ import type { Lens } from '../document/time'
 import { clip, draw, open } from '../testing/screen'
 import { ClipView } from './ClipView'
 
-const drawn = vi.fn()
+const { overview } = vi.hoisted(() => ({ overview: new Uint8Array(8) }))
+const drawn = vi.fn<(...of: unknown[]) => object[]>(() => [{ colour: 'red', path: 'M0 0' }])
 vi.mock('./wave', async (real) => ({
   ...(await real<typeof import('./wave')>()),
-  drawWave: (...x: unknown[]) => void drawn(...x),
-  useOverview: (hash: string) => ({ data: hash ? new Uint8Array(8) : undefined, isError: false }),
+  contours: (...x: unknown[]) => drawn(...x),
+  useOverview: (hash: string) => ({ data: hash ? overview : undefined, isError: false }),
 }))
 
 vi.mock('./treatedWave', () => ({ useTreatedWave: () => null }))
@@ -40,14 +41,15 @@ const lens = (from: number) =>
     frame: (x: number) => from + x * 100,
   }) as unknown as Lens
 
-// A clip that was beside the window, and comes into it when the song is scrolled, has another canvas than it had.
+// A clip that was beside the window, and comes into it when the song is scrolled, has another element than it had.
 test('a clip is drawn once it is in sight, also when it comes from beside the window', () => {
   const x = clip('a')
   const p = open((p) => (p.channels[0]!.clips = [x]))
   const at = (from: number) => (
     <ClipView clip={x} row={p.channels[0]!.id} start={0} lens={lens(from)} width={1000} height={50} />
   )
-  const see = () => act(() => tell([...watched].map((target) => ({ target, isIntersecting: true }))))
+  const see = (isIntersecting = true) =>
+    act(() => tell([...watched].map((target) => ({ target, isIntersecting }))))
   draw(null)
   const view = render(at(900000))
   expect(watched.size).toBe(0)
@@ -56,6 +58,10 @@ test('a clip is drawn once it is in sight, also when it comes from beside the wi
   expect(drawn).not.toHaveBeenCalled()
   see()
   expect(drawn).toHaveBeenCalledTimes(1)
+  see(false)
+  expect(view.container.querySelectorAll('path[fill=red]')).toHaveLength(1)
+  see()
+  expect(drawn).toHaveBeenCalledTimes(1) // it is as it was
   view.rerender(at(900000))
   expect(watched.size).toBe(0)
   view.rerender(at(100))

@@ -1,8 +1,8 @@
-import { memo, useEffect, useRef, useState } from 'react'
+import { memo, useRef } from 'react'
 import type { Clip } from '../api/types'
 import { useSeen } from './useSeen'
 import { useTreatedWave } from './treatedWave'
-import { drawWave, useOverview } from './wave'
+import { type Contour, contours, type Seen, UNITS, useOverview } from './wave'
 import { useShown } from './worked'
 
 type Props = {
@@ -21,22 +21,18 @@ export const ClipWave = memo(function ClipWave(p: Props) {
   const { hash, shift: worked } = useShown(clip)
   const { data: shown, isError } = useOverview(hash)
   const { data: original } = useOverview(hash === clip.audio ? '' : clip.audio)
-  const canvas = useRef<HTMLCanvasElement>(null)
-  const seen = useSeen(canvas)
+  const svg = useRef<SVGSVGElement>(null)
+  const seen = useSeen(svg)
   const treated = useTreatedWave(clip, seen)
   const data = treated?.data ?? shown
   const shift = treated ? -treated.from : worked
   const source = original ?? (treated ? shown : undefined)
-  const theme = useThemeTurns()
-  useEffect(() => {
-    if (!canvas.current || !data || !seen) return
-    drawWave(canvas.current, data, { clip, first, perPixel, width, height, shift, source })
-  }, [seen, data, source, shift, clip, first, perPixel, width, height, theme])
+  const drawn = useDrawn(seen, data, { clip, first, perPixel, width, height, shift, source })
   return (
     <>
-      <canvas
-        ref={canvas}
-        className="rounded-[2px] border"
+      <svg
+        ref={svg}
+        className="block rounded-[2px] border"
         style={{
           width: '100%',
           height,
@@ -45,9 +41,18 @@ export const ClipWave = memo(function ClipWave(p: Props) {
           boxShadow: lit ? '0 0 0 1px var(--ink)' : undefined,
           borderStyle: clip.mute ? 'dashed' : 'solid',
         }}
+        viewBox={`0 0 ${width} ${height * UNITS}`}
+        preserveAspectRatio="none"
         aria-label={`Clip ${clip.name}`}
         role="img"
-      />
+      >
+        {drawn.map((x) => (
+          <path key={x.colour} d={x.path} fill={x.colour} />
+        ))}
+        {drawn.length > 0 && (
+          <rect y={(height / 2 - 0.5) * UNITS} width={width} height={UNITS} fill="var(--deep)" />
+        )}
+      </svg>
       {isError && (
         <span className="absolute inset-0 grid place-items-center text-small">
           {clip.name}: the waveform cannot be drawn
@@ -57,13 +62,13 @@ export const ClipWave = memo(function ClipWave(p: Props) {
   )
 })
 
-/** Counts how often the theme was turned: what is drawn in its colours is drawn anew. */
-function useThemeTurns() {
-  const [turns, setTurns] = useState(0)
-  useEffect(() => {
-    const f = () => setTurns((n) => n + 1)
-    window.addEventListener('shoal-theme', f)
-    return () => window.removeEventListener('shoal-theme', f)
-  }, [])
-  return turns
+/** What is drawn of a clip: worked out when it is in sight, and kept when it goes out of sight and comes back as it was. */
+function useDrawn(seen: boolean, data: Uint8Array | undefined, of: Seen): Contour[] {
+  const { clip, first, perPixel, width, height, shift, source } = of
+  const kept = useRef<{ by: unknown[]; list: Contour[] }>({ by: [], list: [] })
+  const by = [data, source, shift, clip, first, perPixel, width, height]
+  if (seen && data && by.some((x, i) => x !== kept.current.by[i])) {
+    kept.current = { by, list: contours(data, of) }
+  }
+  return kept.current.list
 }

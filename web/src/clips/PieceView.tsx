@@ -53,8 +53,7 @@ export function PieceView({ clips, channel }: { clips: Clip[]; channel: Channel 
 }
 
 function Head({ clips, channel, row }: { clips: Clip[]; channel: Channel; row?: Channel }) {
-  const v = useView()
-  const now = wayOf(channel.id, v)
+  const now = useView((v) => wayOf(channel.id, v))
   const name = clips.length === 1 ? clips[0]!.name : `${clips.length} clips`
   const shared = row ? sharedBy(row.id) : 0
   return (

@@ -110,11 +110,19 @@ export const join = () => {
 function under(piece: Piece | null): string[] {
   if (!piece) return []
   const starts = session().timeline?.clips ?? {}
+  const least = GRAZE * (theProject()?.sampleRate ?? 48000)
+  const over = (x: Clip) =>
+    Math.min(starts[x.id]! + x.frames, piece.to) - Math.max(starts[x.id]!, piece.from) >
+    Math.min(least, x.frames / 2)
   return (theProject()?.channels ?? [])
     .filter((c) => piece.rows.includes(c.id))
-    .flatMap((c) => c.clips.filter((x) => starts[x.id]! < piece.to && starts[x.id]! + x.frames > piece.from))
+    .flatMap((c) => c.clips.filter(over))
     .map((x) => x.id)
 }
+
+/** For how many seconds a range may lie over a clip that it only grazes: the edges of what follows the song lie on
+    ticks, which a range that meets an onset does not. */
+const GRAZE = 0.004
 
 /** Selects all clips that the range lies over. */
 export const takeUnder = () => setView({ clips: under(view().piece) })
@@ -204,3 +212,8 @@ export const mute = () => {
 /** What happens where clips of a row overlap. */
 export const setOverlaps = (row: Channel, overlaps: 'sum' | 'cover' | 'fade') =>
   change(`Change what overlaps on ${row.name} do`, { type: 'channel.set', do: { id: row.id, overlaps } })
+
+/** Shows where the sound of a clip comes from. */
+export function traceBack(clips: Clip[] = chosen()) {
+  if (clips[0]) setView({ dialog: { kind: 'lineage', clip: clips[0].id }, bench: true })
+}

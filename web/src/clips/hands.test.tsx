@@ -217,3 +217,15 @@ test('marks are dragged before anything is cut, and taken off', () => {
   fireEvent.doubleClick(screen.getAllByRole('img', { name: 'A place to cut at' })[1]!)
   expect(view().marks.a).toEqual([13000])
 })
+
+test('what a range only grazes is not under it: edges lie on ticks', () => {
+  const p = song(clip('a'), clip('b', { start: 60000 }))
+  const over = (from: number, to: number) => {
+    setView({ piece: { from, to, rows: [p.channels[0]!.id] }, clips: [] })
+    actions.takeUnder()
+    return view().clips
+  }
+  expect(over(10000, 60013)).toEqual(['a'])
+  expect(over(47990, 70000)).toEqual(['b'])
+  expect(over(10000, 70000)).toEqual(['a', 'b'])
+})

@@ -1,4 +1,4 @@
-import type { Clip } from '../api/types'
+import type { Clip, PlaceSpec } from '../api/types'
 import { answer, api, type Waiting } from '../api/client'
 import { change, reached } from '../session/changes'
 import { notice, projectId, refused, theProject } from '../session/store'
@@ -46,7 +46,11 @@ export function printRange() {
 
 /** Prints the selected clips through their rows' chains and puts that in their place, behind the chain; with a range
     only what lies inside. */
-export async function printInPlace(clips = chosen(), within?: { from: number; to: number }) {
+export async function printInPlace(
+  clips = chosen(),
+  within?: { from: number; to: number },
+  how: Pick<PlaceSpec, 'empty' | 'level' | 'slice'> = {},
+) {
   if (!clips.length) return
   const before = new Set(all().map((c) => c.id))
   try {
@@ -54,7 +58,7 @@ export async function printInPlace(clips = chosen(), within?: { from: number; to
       answer(
         api.POST('/api/projects/{id}/clips/print', {
           ...asked(clips, w),
-          body: { clips: clips.map((c) => c.id), within },
+          body: { clips: clips.map((c) => c.id), within, ...how },
         }),
       ),
     )
@@ -66,10 +70,14 @@ export async function printInPlace(clips = chosen(), within?: { from: number; to
   // unless somebody has gone elsewhere meanwhile
   if (view().clips.every((id) => clips.some((c) => c.id === id)))
     setView({ clips: prints.map((c) => c.id), stage: '', together: [], piece: null })
-  notice(`Printed: ${many(prints)}. It comes in behind the chain.`, 'info', {
-    text: 'One round back',
-    run: () => void bringBack(prints),
-  })
+  notice(
+    `Printed: ${many(prints)}. ${how.empty ? 'The chain is empty now' : 'It comes in behind the chain'}.`,
+    'info',
+    {
+      text: 'One round back',
+      run: () => void bringBack(prints),
+    },
+  )
 }
 
 const all = () => (theProject()?.channels ?? []).flatMap((c) => c.clips)

@@ -9,7 +9,7 @@ let observer: IntersectionObserver | undefined
 function watch(el: Element, tell: Told) {
   observer ??= new IntersectionObserver(
     (list) => list.forEach((x) => told.get(x.target)?.(x.isIntersecting)),
-    { rootMargin: '200px' },
+    { rootMargin: '600px' },
   )
   told.set(el, tell)
   observer.observe(el)

@@ -20,7 +20,7 @@ async function overview(hash: string): Promise<Uint8Array> {
   return new Uint8Array(await r.arrayBuffer())
 }
 
-type Seen = {
+export type Seen = {
   clip: Clip
   first: number // the frame of the clip at the left edge
   perPixel: number
@@ -32,43 +32,39 @@ type Seen = {
   source?: Uint8Array
 }
 
-/** Draws a clip as nested depth contours: peak outside, RMS inside; as loud as its gain and its swell make it. Where
-    it was worked out of something else, the outline of that stands behind it. */
-export function drawWave(el: HTMLCanvasElement, data: Uint8Array, seen: Seen) {
+/** A filled part of a waveform: its colour, and the path around it. */
+export type Contour = { colour: string; path: string }
+
+/** A pixel of a clip's height in units of its contours: whole numbers are written and read faster. */
+export const UNITS = 4
+
+/** A clip as nested depth contours: peak outside, RMS inside; as loud as its gain and its swell make it. Where it was
+    worked out of something else, the outline of that stands behind it. */
+export function contours(data: Uint8Array, seen: Seen): Contour[] {
   const { clip, first, perPixel, width, height, source } = seen
-  const { extent } = clip
-  const dense = Math.min(devicePixelRatio || 1, 2)
-  el.width = width * dense
-  el.height = height * dense
-  const g = el.getContext('2d')!
-  g.scale(dense, dense)
-  const css = getComputedStyle(document.documentElement)
   const at = (x: number) => first + x * perPixel + clip.offset
   const louder = Array.from({ length: width }, (_, x) => 10 ** ((clip.gain + swellAt(clip, at(x))) / 40))
   const shown = (x: number) => at(x) + seen.shift
   const room = height / 2 - 2
-  const peaks = heights(data, 0, width, shown)
-  const contour = (of: number[], scale: number, colour: string) => {
-    const ys = of.map((y, x) => Math.min(y * louder[x]! * scale, 1) * room)
-    g.fillStyle = css.getPropertyValue(colour)
-    fillAround(g, ys, height / 2)
-  }
-  if (source) {
-    const per = extent ? (extent.to - extent.from) / extent.frames : 1
-    const begin = extent?.from ?? 0
-    const ys = heights(source, 0, width, (x) => begin + (at(x) - begin) * per)
-    g.fillStyle = css.getPropertyValue('--hair')
-    fillAround(
-      g,
-      ys.map((y) => Math.min(y, 1) * room),
+  const filled = (colour: string, of: number[], scale: (x: number) => number): Contour => ({
+    colour,
+    path: around(
+      of.map((y, x) => Math.min(y * scale(x), 1) * room),
       height / 2,
-    )
-  }
-  contour(peaks, 1.15, '--shoal-2')
-  contour(peaks, 0.85, '--shoal-3')
-  contour(heights(data, 1, width, shown), 0.95, '--deep')
-  g.fillStyle = css.getPropertyValue('--deep')
-  g.fillRect(0, height / 2 - 0.5, width, 1)
+    ),
+  })
+  const peaks = heights(data, 0, width, shown)
+  const list = [
+    filled('var(--shoal-2)', peaks, (x) => louder[x]! * 1.15),
+    filled('var(--shoal-3)', peaks, (x) => louder[x]! * 0.85),
+    filled('var(--deep)', heights(data, 1, width, shown), (x) => louder[x]! * 0.95),
+  ]
+  if (!source) return list
+  const { extent } = clip
+  const per = extent ? (extent.to - extent.from) / extent.frames : 1
+  const begin = extent?.from ?? 0
+  const behind = heights(source, 0, width, (x) => begin + (at(x) - begin) * per)
+  return [filled('var(--hair)', behind, () => 1), ...list]
 }
 
 /** How loud an overview is at each pixel, 0 to 1: square-root values, so that quiet sounds stay visible. */
@@ -88,11 +84,22 @@ function heights(data: Uint8Array, which: 0 | 1, width: number, place: (x: numbe
   })
 }
 
-function fillAround(g: CanvasRenderingContext2D, ys: number[], middle: number) {
-  g.beginPath()
-  ys.forEach((y, x) => g.lineTo(x, middle - y))
-  for (let x = ys.length - 1; x >= 0; x--) g.lineTo(x, middle + ys[x]!)
-  g.fill()
+/** The path around heights, the same above the middle and below. What stays as it was is one line. */
+function around(ys: number[], middle: number): string {
+  const m = Math.round(middle * UNITS)
+  let above = `M0 ${m}`
+  let below = ''
+  let last = 0
+  ys.forEach((height, x) => {
+    const y = Math.round(height * UNITS)
+    if (y === last && x < ys.length - 1) return
+    const turn = x > 0 && y !== last ? `L${x - 1} ${m - last}` : ''
+    const back = x > 0 && y !== last ? `L${x - 1} ${m + last}` : ''
+    above += `${turn}L${x} ${m - y}`
+    below = `L${x} ${m + y}${back}${below}`
+    last = y
+  })
+  return `${above}L${ys.length} ${m - last}L${ys.length} ${m + last}${below}Z`
 }
 
 /** The swell at a frame of the audio in dB, as it is drawn; what is heard Go works out. */

@@ -1,21 +1,17 @@
 import { expect, test } from 'vitest'
 import type { Timeline } from '../api/types'
-import { lens, STEADY, steady } from './time'
+import { lens, perPixelOf } from './time'
 
 const song = { end: 4_800_000 } as Timeline
-const at = (scroll: number, zoom = 100) => lens(song, 1000, zoom, scroll)
 
-test('a steady lens stays the same one until the song is scrolled by a step, or zoomed', () => {
-  const first = steady(at(0))
-  expect(steady(at((STEADY - 1) * 100))).toBe(first)
-  const next = steady(at(STEADY * 100))
-  expect(next).not.toBe(first)
-  expect(next.scroll).toBe(STEADY * 100)
-  expect(steady(at(STEADY * 100, 50)).perPixel).toBe(50)
-  const seen = at(STEADY * 100 + 1234)
-  const shift = (seen.scroll - steady(seen).scroll) / seen.perPixel
-  for (const frame of [0, 60_000, 300_000]) {
-    expect(steady(seen).x(frame) - shift).toBeCloseTo(seen.x(frame), 6)
-    expect(seen.frame(seen.x(frame))).toBeCloseTo(frame, 6)
-  }
+test('frames become pixels and pixels frames', () => {
+  const at = lens(song, 1000, 100, 123_400)
+  for (const frame of [0, 60_000, 300_000]) expect(at.frame(at.x(frame))).toBeCloseTo(frame, 6)
+  expect(at.x(123_400)).toBe(0)
+  expect(at.x(123_500)).toBe(1)
+})
+
+test('unless it is zoomed the song fits, with a little more', () => {
+  expect(song.end / perPixelOf(song, 1000, 0)).toBeCloseTo(990, 0)
+  expect(perPixelOf(song, 1000, 70)).toBe(70)
 })

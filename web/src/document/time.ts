@@ -8,30 +8,20 @@ export type Lens = {
   scroll: number // the frame at its left edge
 }
 
-const at = (perPixel: number, scroll: number): Lens => ({
+/** The lens at so many frames to a pixel, from a frame on. */
+export const lensAt = (perPixel: number, scroll: number): Lens => ({
   x: (f) => (f - scroll) / perPixel,
   frame: (x) => x * perPixel + scroll,
   perPixel,
   scroll,
 })
 
-export function lens(t: Timeline, width: number, zoom: number, scroll: number): Lens {
-  const perPixel = zoom || (t.end * 1.01) / Math.max(width, 100)
-  return at(perPixel, scroll)
-}
+/** How many frames a pixel is: as it is zoomed, or so that the song fits. */
+export const perPixelOf = (t: Timeline, width: number, zoom: number) =>
+  zoom || (t.end * 1.01) / Math.max(width, 100)
 
-/** How far the board is scrolled before a steady lens moves on, in pixels. */
-export const STEADY = 512
-
-let last: Lens | null = null
-
-/** A lens that moves on in great steps only, and is the same one in between: what is drawn through it stays. */
-export function steady(l: Lens): Lens {
-  const step = STEADY * l.perPixel
-  const scroll = Math.floor(l.scroll / step) * step
-  if (last?.perPixel !== l.perPixel || last.scroll !== scroll) last = at(l.perPixel, scroll)
-  return last
-}
+export const lens = (t: Timeline, width: number, zoom: number, scroll: number): Lens =>
+  lensAt(perPixelOf(t, width, zoom), scroll)
 
 /** The bar that a frame lies in. */
 export function barAt(t: Timeline, frame: number): number {

@@ -7,6 +7,9 @@ import { type FromWorker, HEAD, RING_FRAMES, SLOT_VALUES, SLOTS, STAMP, STATE, t
 
 vi.mock('./gen/wasm_exec.js', () => ({}))
 
+/** How fast a machine is must fail no test. */
+const PATIENT = { timeout: 60_000 }
+
 const BLOCK = 128
 
 /** An engine whose sound is the number of each frame. */
@@ -141,7 +144,7 @@ beforeEach(async () => {
   send = (m) =>
     (globalThis as unknown as { onmessage: (e: { data: ToWorker }) => void }).onmessage({ data: m })
   send({ do: 'start', shared, wasm: '/engine.wasm' } as ToWorker)
-  await vi.waitFor(() => expect(heard('ready')).toHaveLength(1))
+  await vi.waitFor(() => expect(heard('ready')).toHaveLength(1), PATIENT)
 })
 
 afterEach(() => {
@@ -194,12 +197,12 @@ test('the song runs through the ring without a gap, as far ahead as was asked fo
   open()
   send({ do: 'buffer', frames: 1000 })
   send({ do: 'play' })
-  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(1))
+  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(1), PATIENT)
   expect(queued()).toBeGreaterThanOrEqual(1000)
   expect(queued(), 'no further than a block').toBeLessThan(1000 + BLOCK)
   const all: number[] = []
   while (all.length < 3 * RING_FRAMES) {
-    await vi.waitFor(() => expect(queued()).toBeGreaterThanOrEqual(500), { interval: 1 })
+    await vi.waitFor(() => expect(queued()).toBeGreaterThanOrEqual(500), { interval: 1, ...PATIENT })
     all.push(...listen(500))
   }
   expect(
@@ -212,7 +215,7 @@ test('the song runs through the ring without a gap, as far ahead as was asked fo
 test('stamps say which frame of the song a place in the ring is', async () => {
   open()
   send({ do: 'play' })
-  await vi.waitFor(() => expect(queued()).toBeGreaterThan(4000))
+  await vi.waitFor(() => expect(queued()).toBeGreaterThan(4000), PATIENT)
   let newest = -1
   for (let s = 0; s < SLOTS; s++) {
     const at = s * STAMP.size
@@ -227,41 +230,41 @@ test('where audio is missing the song waits, says so, and goes on with the frame
   open()
   send({ do: 'buffer', frames: 1000 })
   send({ do: 'play' })
-  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(1))
+  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(1), PATIENT)
   let arrive: (r: Response) => void = () => undefined
   vi.stubGlobal('fetch', () => new Promise<Response>((r) => (arrive = r)))
   engine.missing = 1
   const before = listen(queued())
-  await vi.waitFor(() => expect(heard('waiting')).toEqual([{ say: 'waiting', pages: 1 }]))
+  await vi.waitFor(() => expect(heard('waiting')).toEqual([{ say: 'waiting', pages: 1 }]), PATIENT)
   expect(Atomics.load(head, HEAD.running), 'nothing stale and no silence is played').toBe(0)
   arrive(new Response(new Float32Array(8).buffer))
-  await vi.waitFor(() => expect(queued()).toBeGreaterThan(0))
+  await vi.waitFor(() => expect(queued()).toBeGreaterThan(0), PATIENT)
   expect(listen(1)[0]).toBe(before.at(-1)! + 1)
 })
 
 test('stopped, what was queued is thrown away and the engine rests', async () => {
   open()
   send({ do: 'play' })
-  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(1))
+  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(1), PATIENT)
   const epoch = Atomics.load(head, HEAD.epoch)
   send({ do: 'stop' })
   expect(Atomics.load(head, HEAD.epoch)).toBe(epoch + 1)
-  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(0))
+  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(0), PATIENT)
   expect(heard('transport').at(-1)).toMatchObject({ state: STATE.stopped })
   let made = -1
   await vi.waitFor(() => {
     const before = made
     made = Atomics.load(head, HEAD.write)
     expect(made, 'it makes nothing more').toBe(before)
-  })
+  }, PATIENT)
 })
 
 test('an engine that ends says so once, lets nothing stale play, and answers nothing more', async () => {
   open()
   send({ do: 'play' })
-  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(1))
+  await vi.waitFor(() => expect(Atomics.load(head, HEAD.running)).toBe(1), PATIENT)
   engine.end()
-  await vi.waitFor(() => expect(heard('stopped')).toHaveLength(1))
+  await vi.waitFor(() => expect(heard('stopped')).toHaveLength(1), PATIENT)
   expect(Atomics.load(head, HEAD.running)).toBe(0)
   const calls = engine.calls.length
   send({ do: 'ask', ticket: 9, name: 'draw', of: '{}' })

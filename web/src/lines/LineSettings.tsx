@@ -1,4 +1,4 @@
-import { setView, useView } from '../session/view'
+import { setView, useViewOf } from '../session/view'
 
 /** Ticks of a quarter note are 960: see project.TicksPerQuarter. */
 const grids: [number, string][] = [
@@ -16,7 +16,7 @@ const grids: [number, string][] = [
 
 /** How this window puts points down, and takes lines down: for it alone. */
 export function LineSettings() {
-  const { grid, glide, untilStop } = useView()
+  const { grid, glide, untilStop } = useViewOf('grid', 'glide', 'untilStop')
   return (
     <li
       className="flex flex-col gap-1.5 border-t px-2 py-2 text-small"

@@ -1,9 +1,10 @@
 import { memo, useRef } from 'react'
 import type { Channel, LineView, SeenPoint } from '../api/types'
+import { SPARE } from '../board/Sheet'
 import { said } from '../controls/format'
 import type { Lens } from '../document/time'
 import { useSession } from '../session/store'
-import { useView } from '../session/view'
+import { useView, view } from '../session/view'
 import { Points } from './Points'
 import * as lines from './actions'
 import { perPixel, placeAt, STRIP_HEIGHT, valueOf, within, y } from './face'
@@ -111,7 +112,7 @@ function Drawn(p: Props & { v: LineView }) {
           <Tip
             text={`${said(v.param, held(told) ? valueOf(v, placeAt(seenAt(told).y)) : told.value)}${told === first ? '' : `, ${told.shape}`}`}
             seen={seenAt(told)}
-            width={p.width}
+            edge={p.lens.x(view().scroll) + p.width - SPARE}
           />
         )}
       </svg>
@@ -133,8 +134,8 @@ function Outside(p: { v: LineView; lens: Lens; width: number }) {
   )
 }
 
-function Tip(p: { text: string; seen: { x: number; y: number }; width: number }) {
-  const end = p.seen.x > p.width - 90
+function Tip(p: { text: string; seen: { x: number; y: number }; edge: number }) {
+  const end = p.seen.x > p.edge - 90 // the window ends there
   return (
     <text
       className="figure"

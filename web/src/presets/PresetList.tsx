@@ -3,12 +3,12 @@ import { useEffect, useMemo, useState } from 'react'
 import { answer, api } from '../api/client'
 import type { Preset } from '../api/types'
 import { SideList } from '../controls/SideList'
+import { WordsForm } from '../controls/WordsForm'
 import { effectOf, findStage, stageName } from '../document/chain'
 import { notice, refused, useSession } from '../session/store'
 import { setView } from '../session/view'
 import { PresetFiles } from './PresetFiles'
 import { PresetRow } from './PresetRow'
-import { SaveForm } from './SaveForm'
 import * as presets from './actions'
 import { find, tagsOf } from './find'
 
@@ -102,8 +102,10 @@ export function PresetList({ of, target }: Props) {
         </button>
       </div>
       {saving && (
-        <SaveForm
-          preset={saving === 'new' ? null : saving}
+        <WordsForm
+          of="preset"
+          act={saving === 'new' ? 'Save the present setting' : 'Rename'}
+          now={saving === 'new' ? undefined : saving}
           onDone={() => setSaving(null)}
           onSave={async (words) => {
             if (saving === 'new') await presets.save(words, of, target)

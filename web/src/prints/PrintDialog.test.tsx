@@ -2,7 +2,7 @@ import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { useSession } from '../session/store'
 import { setView, view } from '../session/view'
-import { draw, open } from '../testing/screen'
+import { clip, draw, open } from '../testing/screen'
 import { FakeServer, json } from '../testing/server'
 import { PrintDialog } from './PrintDialog'
 
@@ -64,4 +64,21 @@ test('a refusal is said, and what was chosen stays', async () => {
 test('a row that is gone meanwhile is not printed', () => {
   draw(<PrintDialog channel="gone" target="track" />)
   expect(screen.queryByRole('dialog')).toBeNull()
+})
+
+test('a row is printed where its clips stand, and its stages are taken away if wanted', async () => {
+  server.answers['POST /api/projects/p/clips/print'] = json({ revision: 0, label: '' })
+  open((p) => {
+    p.channels[0]!.id = 'a'
+    p.channels[0]!.clips = [clip('c')]
+  })
+  draw(<PrintDialog channel="a" target="track" />)
+  fireEvent.change(screen.getByLabelText('Where to'), { target: { value: 'here' } })
+  expect(screen.getByText(/it enters behind the chain/)).toBeTruthy()
+  fireEvent.click(screen.getByLabelText(/Take the stages away/))
+  expect(screen.getByText(/the chain is empty then/)).toBeTruthy()
+  fireEvent.click(screen.getByRole('button', { name: 'Print' }))
+  await waitFor(() =>
+    expect(server.last('POST', '/api/projects/p/clips/print')?.body).toEqual({ clips: ['c'], empty: true }),
+  )
 })

@@ -5,6 +5,7 @@ import { printInPlace } from '../clips/permanent'
 import { Card } from '../controls/Card'
 import { refused, useSession } from '../session/store'
 import { setView } from '../session/view'
+import { type How, InPlace } from './InPlace'
 import { type Format, FormatPick, RangePick, Toggle, useSpan } from './picks'
 
 /** What to print, and where it goes. */
@@ -15,6 +16,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
   const [range, setRange] = useState('song')
   const [tail, setTail] = useState(true)
   const [mute, setMute] = useState(true)
+  const [how, setHow] = useState<How>({})
   const [place, setPlace] = useState<'track' | 'here'>('track')
   const [format, setFormat] = useState<Format>('wav24')
   const span = useSpan(range)
@@ -22,7 +24,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
   const start = async () => {
     if (target === 'track' && place === 'here') {
       setView({ dialog: null })
-      return printInPlace(row.clips, range === 'song' ? undefined : span)
+      return printInPlace(row.clips, range === 'song' ? undefined : span, how)
     }
     const spec: PrintSpec = {
       channel,
@@ -73,10 +75,7 @@ export function PrintDialog({ channel, target }: { channel: string; target: 'tra
           <Toggle text="With its tail, until it has died away" on={tail} onTurn={setTail} />
         )}
         {place === 'here' ? (
-          <p className="soft text-small">
-            What comes out of the chain takes the place of the clips and enters behind the chain, with its
-            tail. What it was made from is kept: one round back brings it again.
-          </p>
+          <InPlace how={how} onSet={(x) => setHow({ ...how, ...x })} />
         ) : target === 'track' ? (
           <>
             <Toggle text={`Mute ${row.name}, so that it is not heard twice`} on={mute} onTurn={setMute} />

@@ -3,7 +3,7 @@ import type { Channel } from '../api/types'
 import { setRow } from '../board/rows'
 import { Toggle } from '../controls/Pick'
 import { change } from '../session/changes'
-import { setView, useView } from '../session/view'
+import { setView, useViewOf } from '../session/view'
 import { Hearing } from './Hearing'
 import { Incoming } from './Incoming'
 import { TapPick } from './TapPick'
@@ -11,7 +11,7 @@ import { dissolveGroup, openTrace } from './gestures'
 
 /** Where a row's signal comes from, and what of it is heard: on the bench while nothing of the row is selected. */
 export function RoutePanel({ channel }: { channel: Channel }) {
-  const { dry, share } = useView()
+  const { dry, share } = useViewOf('dry', 'share')
   const gathers = channel.kind === 'return' || channel.kind === 'group' || channel.kind === 'main'
   return (
     <div

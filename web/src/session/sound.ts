@@ -33,7 +33,8 @@ function makeEngine(): Engine {
   e.onSoundings = (soundings) => setSession({ soundings })
   e.onCosts = (list, memory) => {
     const costs = Object.fromEntries(list.map((c) => [c.stage, c.nanos]))
-    setSession(list.length ? { costs, memory } : { memory })
+    if (!list.length) return setSession({ memory })
+    setSession((s) => ({ costs, memory, spent: { ...s.spent, ...costs } }))
   }
   e.onStopped = () => {
     if (engine !== e) return

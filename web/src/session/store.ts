@@ -59,6 +59,8 @@ export type Session = {
   tried: number
   /** What stages cost, in nanoseconds a frame, smoothed. */
   costs: Record<string, number>
+  /** The same of all that has ever run here, as it was last measured. */
+  spent: Record<string, number>
   /** What the sound engine holds in memory, in bytes. */
   memory: number
   /** Values under a hand in this window, ahead of the document, by "owner name". */
@@ -95,6 +97,7 @@ export const empty: Session = {
   naming: null,
   broken: [],
   costs: {},
+  spent: {},
   memory: 0,
   soundings: [],
   tried: 0,

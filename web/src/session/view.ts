@@ -1,6 +1,7 @@
 import { create } from 'zustand'
 import { persist } from 'zustand/middleware'
-import type { LineView, Param } from '../api/types'
+import { useShallow } from 'zustand/react/shallow'
+import type { LineView, Param, PrintPoint } from '../api/types'
 import type { Listening } from '../engine/ring'
 
 export type Tide = 'low' | 'mid' | 'high'
@@ -9,7 +10,7 @@ export type Range = { from: number; to: number; name: string }
 export type Piece = { from: number; to: number; rows: string[] }
 export type Dialog =
   | { kind: 'effects'; owner: string; index: number; replace?: string; clips?: string[] }
-  | { kind: 'print'; channel: string; target: 'track' | 'file' }
+  | { kind: 'print'; channel: string; target: 'track' | 'file'; point?: PrintPoint }
   | { kind: 'stems' }
   | { kind: 'keys' }
   | { kind: 'logbook' }
@@ -27,6 +28,8 @@ export type Dialog =
   | { kind: 'passage'; from: number; to: number; name: string; rows: string[] }
   | { kind: 'trace'; from: string; to: string }
   | { kind: 'rows' }
+  | { kind: 'lineage'; clip: string }
+  | { kind: 'shelf'; clips?: string[] }
   | { kind: 'slices'; clips: string[] }
   | { kind: 'repeats'; clip: string }
   | null
@@ -212,6 +215,10 @@ function sound(kept: unknown): Partial<View> {
         : typeof a === typeof b
   return Object.fromEntries(remembered.filter((x) => like(k[x], begin[x])).map((x) => [x, k[x]]))
 }
+
+/** Some of it: who asks is drawn anew when one of these changes, and by nothing else. */
+export const useViewOf = <K extends keyof View>(...keys: K[]) =>
+  useView(useShallow((v) => Object.fromEntries(keys.map((k) => [k, v[k]])) as Pick<View, K>))
 
 export const view = useView.getState
 export const setView = useView.setState

@@ -2,12 +2,13 @@ import { forkTitle } from '../session/outline'
 import { findFork, findNode, stageName } from '../document/chain'
 import { hear, listenToAll } from '../session/listening'
 import { useSession } from '../session/store'
-import { useView } from '../session/view'
+import { setView, useView, useViewOf } from '../session/view'
+import { pointHeard } from './pointHeard'
 
 /** Says what this window hears; what is only a part of it is ended here. */
 export function Listening() {
   const listening = useView((v) => v.listening)
-  const { dry, share, solo, mono } = useView()
+  const { dry, share, solo, mono } = useViewOf('dry', 'share', 'solo', 'mono')
   const effects = useSession((s) => s.effects)
   const project = useSession((s) => s.project)!
   const node = listening?.node
@@ -29,7 +30,8 @@ export function Listening() {
       : forkTitle(found.node.fork!)
     : ''
   const paths = heard.map((x) => x.path?.name).join(' and ')
-  return (
+  const point = pointHeard({ listening, share }, { found, heard, name })
+  const button = (
     <button
       className="btn btn-xs btn-secondary max-w-[520px]"
       onClick={() => {
@@ -54,5 +56,19 @@ export function Listening() {
       </span>
       <kbd className="kbd kbd-xs">Esc</kbd>
     </button>
+  )
+  return (
+    <span className="flex items-center gap-1.5">
+      {button}
+      {point && (
+        <button
+          className="btn btn-xs btn-ghost font-normal"
+          title="Print what is heard here to a track of its own"
+          onClick={() => setView({ dialog: { kind: 'print', target: 'track', ...point } })}
+        >
+          Print it
+        </button>
+      )}
+    </span>
   )
 }

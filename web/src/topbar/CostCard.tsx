@@ -7,6 +7,7 @@ import { select } from '../session/selected'
 import { theEngine } from '../session/sound'
 import { refused, useSession } from '../session/store'
 import { setView, useView } from '../session/view'
+import { Ease } from '../waterline/Ease'
 
 /** How late the sound leaves, and because of which stages: what runs beside them waits for them. */
 function Late() {
@@ -51,14 +52,14 @@ export function CostCard() {
   const top = list[0]?.nanos ?? 1
   return (
     <Card title="What the engine's time goes to" width={520}>
+      <Ease />
       {list.length === 0 ? (
         <p className="soft">Nothing has been measured yet: press Play.</p>
       ) : (
         <>
           <p className="soft mb-2 text-small">
             All stages together take {percent(share(all, project.sampleRate))} of real time, measured in this
-            browser. A row that is printed costs next to nothing. The engine holds {(memory / 1e6).toFixed(0)}{' '}
-            MB of memory.
+            browser. The engine holds {(memory / 1e6).toFixed(0)} MB of memory.
           </p>
           <table className="table table-xs">
             <tbody>

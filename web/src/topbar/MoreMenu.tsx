@@ -1,12 +1,13 @@
 import { Menu } from '../controls/Menu'
 import { hear } from '../session/listening'
-import { setView, useView } from '../session/view'
+import { openShelf } from '../shelf/open'
+import { setView, useViewOf } from '../session/view'
 import { SIZES, turnSize } from '../theme/size'
 import { shownTheme, turnTheme } from '../theme/theme'
 
 /** What is wanted now and then: the logbook, keys, rows, and how all of it looks. */
 export function MoreMenu() {
-  const { mono, size } = useView()
+  const { mono, size } = useViewOf('mono', 'size')
   return (
     <Menu
       label="More"
@@ -14,6 +15,7 @@ export function MoreMenu() {
       items={[
         { text: 'Logbook', run: () => setView({ dialog: { kind: 'logbook' } }) },
         { text: 'Rows: find, hide, show', key: 'R', run: () => setView({ dialog: { kind: 'rows' } }) },
+        { text: 'The shelf', key: 'W', run: openShelf },
         { text: 'Keys', key: '?', run: () => setView({ dialog: { kind: 'keys' } }) },
         {
           text: mono ? 'Hear both sides again' : 'Hear it in mono',

@@ -2,7 +2,7 @@ import { Link } from 'react-router'
 import { takeBack } from '../session/changes'
 import { useSession } from '../session/store'
 import { toggleLoop, togglePlay } from '../session/transport'
-import { useView } from '../session/view'
+import { useViewOf } from '../session/view'
 import { Crew } from './Crew'
 import { MoreMenu } from './MoreMenu'
 import { ProjectMenu } from './ProjectMenu'
@@ -14,7 +14,7 @@ import { Tempo } from './Tempo'
 export function TopBar() {
   const connected = useSession((s) => s.connected)
   const waiting = useSession((s) => s.waiting)
-  const { playing, loop, looping } = useView()
+  const { playing, loop, looping } = useViewOf('playing', 'loop', 'looping')
   return (
     <header
       className="flex min-h-[45px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 px-3"

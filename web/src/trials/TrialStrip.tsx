@@ -1,12 +1,12 @@
 import type { Channel } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { chainsOf, shownChain } from '../document/chain'
-import { setView, useView } from '../session/view'
+import { setView, useViewOf } from '../session/view'
 import * as trial from './actions'
 
 /** The alternatives of a chain as letters: the one that is lit is heard. */
 export function TrialStrip({ channel }: { channel: Channel }) {
-  const { trials, matching, matches, blind } = useView()
+  const { trials, matching, matches, blind } = useViewOf('trials', 'matching', 'matches', 'blind')
   const all = chainsOf(channel)
   const shown = shownChain(channel, trials)
   const hidden = blind?.channel === channel.id ? blind : null

@@ -1,23 +1,24 @@
 import { useState } from 'react'
-import type { Preset } from '../api/types'
 import { refused } from '../session/store'
 
-type Words = { name: string; says: string; tags: string[] }
+export type Words = { name: string; says: string; tags: string[] }
 
-/** Asks for a preset's name, what it is for, and its tags. */
-export function SaveForm({
-  preset,
-  onSave,
-  onDone,
-}: {
-  preset: Preset | null
-  onSave: (w: Words) => Promise<void>
+type Props = {
+  /** What the words are for: a preset, a thing on the shelf. */
+  of: string
+  now?: Words
+  /** What its button says. */
+  act: string
+  onSave: (w: Words) => Promise<unknown>
   onDone: () => void
-}) {
+}
+
+/** Asks for the name of something that is kept, what it is for, and its tags. */
+export function WordsForm({ of, now, act, onSave, onDone }: Props) {
   const [busy, setBusy] = useState(false)
   return (
     <form
-      className="mt-2 flex flex-col gap-1.5 border p-2"
+      className="mt-2 flex shrink-0 flex-col gap-1.5 border p-2"
       style={{ borderColor: 'var(--hair)' }}
       onKeyDown={(e) => {
         e.stopPropagation()
@@ -42,32 +43,32 @@ export function SaveForm({
         autoFocus
         required
         maxLength={80}
-        className="input input-xs"
+        className="input input-xs w-full"
         placeholder="Name"
-        aria-label="Name of the preset"
-        defaultValue={preset?.name}
+        aria-label={`Name of the ${of}`}
+        defaultValue={now?.name}
       />
       <input
         name="says"
         maxLength={300}
-        className="input input-xs"
+        className="input input-xs w-full"
         placeholder="What it is for, in one sentence"
         aria-label="What it is for"
-        defaultValue={preset?.says}
+        defaultValue={now?.says}
       />
       <input
         name="tags"
-        className="input input-xs"
+        className="input input-xs w-full"
         placeholder="Tags"
         aria-label="Tags"
-        defaultValue={preset?.tags.join(' ')}
+        defaultValue={now?.tags.join(' ')}
       />
       <span className="flex justify-end gap-1">
         <button type="button" className="btn btn-xs btn-ghost" onClick={onDone}>
           Cancel
         </button>
         <button className="btn btn-xs btn-primary" disabled={busy}>
-          {preset ? 'Rename' : 'Save the present setting'}
+          {act}
         </button>
       </span>
     </form>
