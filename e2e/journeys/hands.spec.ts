@@ -69,7 +69,7 @@ test('every panel closes with Esc, and the focus goes back where it was', async 
     ['w', 'Presets'],
     ['/', 'Effects'],
     ['?', 'Keys'],
-    ['p', /^Print/],
+    ['Shift+P', 'Stems and mixes'],
     ['s', /^Send/],
     ['Shift+X', 'Lines'],
   ] as const) {
