@@ -9,7 +9,7 @@ import (
 // What is listened to is muted where it goes beyond what ears and loudspeakers should get. A print never is.
 const (
 	tooLoud  = 4.0 // +12 dBFS
-	calm     = 1.0 // 0 dBFS: below that for calmFor seconds it is heard again
+	calm     = 2.0 // +6 dBFS: below that for calmFor seconds it is heard again, as it would be had it never been too loud
 	calmFor  = 3.0 // longer than music pauses, so that the ways out stay in reach
 	eased    = 0.1 // -20 dB
 	guardFor = 0.010

@@ -136,14 +136,38 @@ func TestTurnedDownTooLittleItSaysHowHighItGoesNow(t *testing.T) {
 		s.doc = doc
 		require.NoError(t, e.SetDocument(doc))
 	}
-	turn(-15) // still 5 dB over
+	turn(-12) // still 8 dB over
 	play(t, e, 7*rate, Block)
 	trip, on = e.Trip()
 	require.True(t, on, "it has not calmed down")
-	require.InDelta(t, 5, trip.Peak, 0.1)
+	require.InDelta(t, 8, trip.Peak, 0.1)
 	require.InDelta(t, -26, trip.Fader, 0.2)
 	turn(trip.Fader)
 	play(t, e, 4*rate, Block)
 	_, on = e.Trip()
 	require.False(t, on)
+}
+
+// Turned down at once, by what has been heard until then, a song that grows by ten decibels is heard.
+func TestTurnedDownByItsBeginningItIsHeardThoughItGrows(t *testing.T) {
+	s := newSong(t)
+	x := sine(30*rate, 440, -10)
+	for i := rate; i < len(x); i++ {
+		x[i] *= math.Pow(10, 10.0/20)
+	}
+	loud := s.track("loud", x)
+	loud.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"gain": 24})}
+	e := s.engine()
+	e.Play()
+	play(t, e, rate/2, Block)
+	trip, on := e.Trip()
+	require.True(t, on)
+	doc, _, err := project.Apply(s.doc, []project.Change{&project.SetParam{Owner: loud.ID, Name: "fader", Value: trip.Fader}}, EffectInfo)
+	require.NoError(t, err)
+	require.NoError(t, e.SetDocument(doc))
+	play(t, e, 5*rate, Block)
+	_, on = e.Trip()
+	require.False(t, on)
+	l, _ := play(t, e, rate, Block)
+	require.InDelta(t, math.Pow(10, 4.0/20), top(l), 0.05)
 }

@@ -88,7 +88,9 @@ func (e *Engine) finishFade() {
 func (e *Engine) GoTo(frame int64) {
 	frame = max(frame, 0)
 	if !e.now.cursor.rolling {
-		e.now.cursor.hold = frame
+		for _, p := range e.plans() { // one that waits for its fade is what Play begins with
+			p.cursor.hold = frame
+		}
 		return
 	}
 	e.seek = &frame

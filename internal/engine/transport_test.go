@@ -71,6 +71,25 @@ func TestTheEngineIsAtRestThoughAFadeWaits(t *testing.T) {
 	require.False(t, e.AtRest())
 }
 
+// A place that is gone to while a change of structure waits for its fade is where Play begins.
+func TestASeekWhileAFadeWaitsIsWhereItBegins(t *testing.T) {
+	s := newSong(t)
+	s.track("a", noise(90000, 34))
+	e := s.engine()
+	next := project.Clone(s.doc)
+	next.Channels[0].Chain.Nodes = []*project.Node{stage("trim", nil)}
+	require.NoError(t, e.SetDocument(next))
+	e.GoTo(50000)
+	e.Play()
+	require.EqualValues(t, 50000, e.Position())
+	l, _ := play(t, e, 4000, Block)
+	fresh := s.engine()
+	fresh.GoTo(50000)
+	fresh.Play()
+	want, _ := play(t, fresh, 4000, Block)
+	require.Less(t, worst(want, l), -120.0)
+}
+
 // Loudness is measured from where it was begun anew.
 func TestLoudnessIsMeasuredAnew(t *testing.T) {
 	s := newSong(t)

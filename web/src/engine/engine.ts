@@ -14,7 +14,7 @@ import {
   STATE,
   type ToWorker,
 } from './ring'
-import { stampAt } from './stamps'
+import { newestStamp, stampAt } from './stamps'
 
 /** Levels as they are heard at this moment. */
 export type Heard = {
@@ -56,6 +56,8 @@ export class Engine {
   private last: Heard | null = null
   /** What the engine in the worker holds in memory, in bytes. */
   held = 0
+  /** Whether sound is asked for, be it there already or not. */
+  wanted = false
 
   onTimeline: (t: Timeline) => void = () => undefined
   /** What the song does, and why its output is muted for protection. */
@@ -111,6 +113,7 @@ export class Engine {
           this.onBroken(m.stages)
           break
         case 'transport':
+          this.wanted = m.state !== STATE.stopped
           this.onTransport(m.state, m.trip)
           break
         case 'stopped':
@@ -170,12 +173,16 @@ export class Engine {
   }
 
   async play(rate: number) {
+    this.wanted = true
     await this.open(rate)
     await this.loaded
     this.post({ do: 'play' })
   }
 
-  stop = () => this.post({ do: 'stop' })
+  stop() {
+    this.wanted = false
+    this.post({ do: 'stop' })
+  }
   locate = (frame: number, grid = 0) =>
     this.post({ do: 'locate', frame: Math.max(0, Math.round(frame)), grid })
   loop = (from: number, to: number) => this.post({ do: 'loop', from, to })
@@ -309,6 +316,15 @@ export class Engine {
       reports,
     }
     return this.last
+  }
+
+  /** The song frame at which the engine stands: ahead of what is heard, and elsewhere after a jump that is not heard
+      yet. */
+  stands(): number {
+    if (!this.shared) return 0
+    const stamps = new Float64Array(this.shared.stamps)
+    const newest = newestStamp(stamps)
+    return newest < 0 ? 0 : stamps[newest * STAMP.size + STAMP.song]!
   }
 
   private slotValues(slot: number) {

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { SLOTS, STAMP, STATE } from './ring'
-import { stampAt } from './stamps'
+import { newestStamp, stampAt } from './stamps'
 
 function stamps(...list: { write: number; turn: number; layout?: number; state?: number }[]) {
   const out = new Float64Array(SLOTS * STAMP.size).fill(0)
@@ -51,4 +51,10 @@ test('where the song stands or waits is shown at once, however late the output i
   // while the ring is filled before the first sound the playhead does not run ahead
   const begins = stamps({ write: 1024, turn: 1 }, { write: 4096, turn: 4 })
   expect(stampAt(begins, 0, false)).toBe(0)
+})
+
+test('where the engine stands is what was stamped last, though something older is heard', () => {
+  const s = stamps({ write: 9024, turn: 2 }, { write: 8000, turn: 1 }, { write: NaN, turn: 3 })
+  expect(newestStamp(s)).toBe(2)
+  expect(newestStamp(new Float64Array(SLOTS * STAMP.size))).toBe(-1)
 })

@@ -21,6 +21,14 @@ export function stampAt(stamps: Float64Array, place: number, flows: boolean): nu
   return !flows && stands ? newest : best
 }
 
+/** The levels that were stamped last, -1 where there are none: where the engine stands, heard or not. */
+export function newestStamp(stamps: Float64Array): number {
+  let newest = -1
+  for (let s = 0; s < SLOTS; s++)
+    if (turnOf(stamps, s) > 0 && (newest < 0 || turnOf(stamps, s) > turnOf(stamps, newest))) newest = s
+  return newest
+}
+
 const turnOf = (stamps: Float64Array, s: number) => stamps[s * STAMP.size + STAMP.turn]!
 
 /** How much later than its place a stamp may be: it is of the block that is heard. */

@@ -113,7 +113,10 @@ let stamps: Float64Array
 const heard = (say: FromWorker['say']) => said.filter((m) => m.say === say)
 const queued = () => Atomics.load(head, HEAD.write) - Atomics.load(head, HEAD.read)
 
+const closed = vi.fn()
+
 beforeEach(async () => {
+  closed.mockClear()
   vi.resetModules()
   engine = new FakeEngine()
   said = []
@@ -127,6 +130,7 @@ beforeEach(async () => {
   ring = new Float32Array(shared.ring)
   stamps = new Float64Array(shared.stamps)
   vi.stubGlobal('onmessage', null)
+  vi.stubGlobal('close', closed)
   vi.stubGlobal('postMessage', (m: FromWorker) => said.push(m))
   vi.stubGlobal('fetch', () => Promise.resolve(new Response(new Float32Array(8).buffer)))
   vi.stubGlobal(
@@ -266,6 +270,7 @@ test('an engine that ends says so once, lets nothing stale play, and answers not
   engine.end()
   await vi.waitFor(() => expect(heard('stopped')).toHaveLength(1), PATIENT)
   expect(Atomics.load(head, HEAD.running)).toBe(0)
+  expect(closed, 'nothing that waits goes on').toHaveBeenCalledOnce()
   const calls = engine.calls.length
   send({ do: 'ask', ticket: 9, name: 'draw', of: '{}' })
   send({ do: 'locate', frame: 0, grid: 0 })

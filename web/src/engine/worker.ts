@@ -97,6 +97,7 @@ function ended() {
   asked = loaded = false
   if (head) Atomics.store(head, HEAD.running, 0)
   say({ say: 'stopped' })
+  close() // what is under way would call a program that has ended
 }
 
 let starting = 0 // counts what is asked of the transport: a Play that waits for its audio may be overtaken

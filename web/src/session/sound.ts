@@ -38,8 +38,8 @@ function makeEngine(): Engine {
   }
   e.onStopped = () => {
     if (engine !== e) return
-    const { playing } = view()
-    const at = e.heard()?.song ?? 0
+    const playing = e.wanted
+    const at = e.stands() // and not what is heard, which may be from before a jump
     const watched = e.watched
     e.close()
     setView({ playing: false })
