@@ -11,7 +11,8 @@ import (
 	"shoal/internal/project"
 )
 
-// BenchmarkStems compares main alone, all stems as heard, and those of both kinds with main: seconds of song in a second.
+// BenchmarkStems compares main alone, all stems as heard, those with their shares of
+// the returns, and those of two kinds with main: seconds of song in a second.
 func BenchmarkStems(b *testing.B) {
 	folder, err := audiofile.NewFolder(filepath.Join(b.TempDir(), "audio"))
 	require.NoError(b, err)
@@ -19,17 +20,18 @@ func BenchmarkStems(b *testing.B) {
 	require.NoError(b, err)
 	main := p.MainChannel()
 	mix := []printing.Stem{{Channel: main.ID, Kind: printing.StemHeard}}
-	heard, both := []printing.Stem{}, mix
+	heard, shares, both := []printing.Stem{}, []printing.Stem{}, mix
 	for _, ch := range p.Channels {
 		if ch.Output == main.ID {
 			heard = append(heard, printing.Stem{Channel: ch.ID, Kind: printing.StemHeard})
+			shares = append(shares, printing.Stem{Channel: ch.ID, Kind: printing.StemShare})
 		}
 		if ch.Kind != project.Main {
 			both = append(both, printing.Stem{Channel: ch.ID, Kind: printing.StemHeard}, printing.Stem{Channel: ch.ID, Kind: printing.StemChain})
 		}
 	}
 	const seconds = 20
-	for name, rows := range map[string][]printing.Stem{"main": mix, "heard": heard, "both": both} {
+	for name, rows := range map[string][]printing.Stem{"main": mix, "heard": heard, "both": both, "shares": shares} {
 		b.Run(name, func(b *testing.B) {
 			from := int64(60 * p.SampleRate)
 			spec := printing.Spec{From: 0, To: from + int64(seconds*p.SampleRate), Format: "wav24",

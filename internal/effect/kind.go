@@ -145,6 +145,7 @@ func (v *Value) Gains(dst []float64) {
 type Span struct {
 	L, R       []float64 // in and out, the same length
 	KeyL, KeyR []float64 // what drives it, when that is not its own input
+	Steered    bool      // the key alone drives it: what would listen to its own input as well does not
 	Values     []Value   // in the order of Info.Params
 	Still      bool      // no value has moved or jumped since the span before
 	Time

@@ -197,7 +197,9 @@ func (l *limit) Process(s *Span) {
 // that the signal has had and that its key is given too, c the ceiling.
 func (l *limit) look(s *Span, k, c float64) []float64 {
 	peaks := l.peaks[:len(s.L)]
-	if l.between == nil {
+	if s.Steered {
+		clear(peaks)
+	} else if l.between == nil {
 		dsp.Louder(peaks, s.L, s.R)
 	} else {
 		l.between.Peaks(peaks, s.L, s.R, c*0.7)
@@ -226,8 +228,11 @@ func (l *limit) look(s *Span, k, c float64) []float64 {
 func (l *limit) rest(s *Span, k, c float64) bool {
 	peak := dsp.Peak(s.L, s.R)
 	loudest := peak
+	if s.Steered {
+		loudest = 0
+	}
 	if s.KeyL != nil {
-		loudest = max(peak, dsp.Peak(s.KeyL, s.KeyR))
+		loudest = max(loudest, dsp.Peak(s.KeyL, s.KeyR))
 	}
 	if loudest*k > c {
 		l.asleep = false

@@ -111,7 +111,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 			steps = append(steps, &delayStep{id: "into " + s.ID, buf: buf, shift: newShift2(wait)})
 		}
 		if keyNode != nil {
-			t.keyBuf = c.where["key "+s.ID]
+			t.keyBuf, t.span.Steered = c.where["key "+s.ID], s.Steered
 			if wait := n.lagIn - keyNode.lag; wait > 0 {
 				steps = append(steps, &delayStep{id: "key of " + s.ID, buf: t.keyBuf, shift: newShift2(wait)})
 			}

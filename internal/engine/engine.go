@@ -442,5 +442,6 @@ func EffectInfo(id string, version int) (project.EffectInfo, bool) {
 		MixLaw:  k.MixLaw,
 		Whole:   k.Whole,
 		InNotes: k.InNotes(),
+		Keyed:   k.Keyed,
 	}, true
 }

@@ -151,7 +151,7 @@ func (w *Works) Add(ctx context.Context, projectID, author string, spec Spec) (S
 		return Status{}, err
 	}
 	if spec.Stems != nil {
-		if err := w.room(spec); err != nil {
+		if err := w.room(doc, spec); err != nil {
 			return Status{}, err
 		}
 	}

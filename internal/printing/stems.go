@@ -17,7 +17,7 @@ const (
 // Stem is a row that becomes a file of its own.
 type Stem struct {
 	Channel string `json:"channel" required:"true"`
-	Kind    string `json:"kind" required:"true" enum:"heard,chain"`
+	Kind    string `json:"kind" required:"true" enum:"heard,chain,share,rest"`
 }
 
 // Stems says which rows become files, and how these are called.
@@ -63,9 +63,12 @@ func (s *Stems) check(doc *project.Project, format string) error {
 		if _, ok := doc.Channel(x.Channel); !ok {
 			return fmt.Errorf("one of the rows is no longer there: choose again")
 		}
-		if x.Kind != StemHeard && x.Kind != StemChain {
-			return fmt.Errorf("%q is no kind of stem: there are heard and chain", x.Kind)
+		if x.Kind != StemHeard && x.Kind != StemChain && x.Kind != StemShare {
+			return fmt.Errorf("%q is no kind of stem that can be chosen: there are heard, chain and share", x.Kind)
 		}
+	}
+	if len(s.files(doc)) == 0 {
+		return fmt.Errorf("returns and the main output have no share of their own: choose the rows that send there")
 	}
 	if l := s.Level; l != nil {
 		if !(l.LUFS >= -40 && l.LUFS <= 0) {
@@ -89,19 +92,19 @@ func (s *Stems) names(doc *project.Project, format string) ([]string, error) {
 	if s.twoKinds() && !strings.Contains(pattern, "{kind}") && !strings.Contains(pattern, "{n}") {
 		pattern += " {kind}" // two files of one row are told from each other
 	}
-	digits := len(fmt.Sprint(len(s.Rows)))
+	files := s.files(doc)
+	digits := len(fmt.Sprint(len(files)))
 	taken := map[string]int{}
-	names := make([]string, len(s.Rows))
-	for i, x := range s.Rows {
-		ch, _ := doc.Channel(x.Channel)
+	names := make([]string, len(files))
+	for i, x := range files {
+		row := x.title(doc)
 		name := strings.NewReplacer(
-			"{project}", doc.Name, "{n}", fmt.Sprintf("%0*d", max(2, digits), i+1), "{row}", ch.Name, "{kind}", kindInWords[x.Kind],
+			"{project}", doc.Name, "{n}", fmt.Sprintf("%0*d", max(2, digits), i+1), "{row}", row, "{kind}", kindInWords[x.Kind],
 		).Replace(pattern)
 		names[i] = FileName(name) + "." + ext
 		key := strings.ToLower(names[i])
 		if j, ok := taken[key]; ok {
-			first, _ := doc.Channel(s.Rows[j].Channel)
-			return nil, fmt.Errorf("%s and %s would both be called %q: put {n} or {row} into the pattern", first.Name, ch.Name, names[i])
+			return nil, fmt.Errorf("%s and %s would both be called %q: put {n} or {row} into the pattern", files[j].title(doc), row, names[i])
 		}
 		taken[key] = i
 	}
@@ -113,7 +116,9 @@ func (s *Stems) twoKinds() bool {
 	return slices.ContainsFunc(s.Rows, func(x Stem) bool { return x.Kind != s.Rows[0].Kind })
 }
 
-var kindInWords = map[string]string{StemHeard: "as heard", StemChain: "after its chain"}
+var kindInWords = map[string]string{
+	StemHeard: "as heard", StemChain: "after its chain", StemShare: "with its share of the returns", StemRest: "what is in no share",
+}
 
 // says is what is to be known of the files before they are made.
 func (s *Stems) says(doc *project.Project) []string {
@@ -150,10 +155,36 @@ func (s *Stems) says(doc *project.Project) []string {
 			break
 		}
 	}
+	says = append(says, s.saysOfShares(doc)...)
+	if twice := s.twice(doc); len(twice) > 0 {
+		says = append(says, "Twice among the files, for a group that they are in is there too: "+inWords(twice)+".")
+	}
 	if s.Level != nil && !mixed {
 		says = append(says, "Only "+main.Name+" as heard is brought to a loudness, and it is not among the files.")
 	}
 	return says
+}
+
+// twice are the rows that come behind their faders and are also in the file of a group.
+func (s *Stems) twice(doc *project.Project) (names []string) {
+	there := map[Stem]bool{}
+	for _, x := range s.Rows {
+		there[x] = true
+	}
+	main := doc.MainChannel().ID
+	for _, x := range s.Rows {
+		ch, ok := doc.Channel(x.Channel)
+		if x.Kind == StemChain || !ok {
+			continue
+		}
+		for up, ok := doc.Channel(ch.Output); ok && up.ID != main; up, ok = doc.Channel(up.Output) {
+			if there[Stem{up.ID, x.Kind}] {
+				names = append(names, ch.Name)
+				break
+			}
+		}
+	}
+	return names
 }
 
 // inWords lists names, at most a few.
@@ -190,12 +221,11 @@ func (w *Works) PlanStems(doc *project.Project, spec Spec) StemPlan {
 		return plan
 	}
 	names, _ := spec.Stems.names(doc, spec.Format)
-	for i, x := range spec.Stems.Rows {
-		ch, _ := doc.Channel(x.Channel)
-		plan.Files = append(plan.Files, PlannedFile{x.Channel, x.Kind, ch.Name, names[i]})
+	for i, x := range spec.Stems.files(doc) {
+		plan.Files = append(plan.Files, PlannedFile{x.Channel, x.Kind, x.title(doc), names[i]})
 	}
-	plan.Bytes = spec.bytes()
-	if err := w.room(spec); err != nil {
+	plan.Bytes = spec.bytes(doc)
+	if err := w.room(doc, spec); err != nil {
 		plan.Wrong = err.Error()
 	}
 	plan.Says = append(plan.Says, spec.Stems.says(doc)...)
@@ -203,13 +233,13 @@ func (w *Works) PlanStems(doc *project.Project, spec Spec) StemPlan {
 }
 
 // bytes is about how large the files of a spec are together, tails not counted.
-func (s Spec) bytes() int64 {
+func (s Spec) bytes(doc *project.Project) int64 {
 	f := formats[s.Format]
 	per := float64(2 * f.bits / 8)
 	if f.extension == "flac" {
 		per *= 0.7
 	}
-	n := float64(len(s.Stems.Rows))
+	n := float64(len(s.Stems.files(doc)))
 	if s.Stems.Level != nil {
 		n += 8 / per // what is levelled is kept once more in 32 bits meanwhile
 	}
@@ -217,9 +247,9 @@ func (s Spec) bytes() int64 {
 }
 
 // room refuses files for which the disk has no room.
-func (w *Works) room(spec Spec) error {
+func (w *Works) room(doc *project.Project, spec Spec) error {
 	free := freeBytes(w.exports)
-	if need := spec.bytes() + 1<<20; free >= 0 && need > free {
+	if need := spec.bytes(doc) + 1<<20; free >= 0 && need > free {
 		return fmt.Errorf("these files need about %s, and the disk has room for %s: free some, or choose fewer rows, a shorter range or FLAC",
 			megabytes(need), megabytes(free))
 	}

@@ -18,7 +18,7 @@ import (
 func (w *Works) toFiles(
 	ctx context.Context, doc *project.Project, record Record, spec Spec, id string, tell func(float64),
 ) (string, error) {
-	if err := w.room(spec); err != nil {
+	if err := w.room(doc, spec); err != nil {
 		return "", err
 	}
 	dir := filepath.Join(w.exports, id+".partial")
@@ -49,14 +49,15 @@ func RenderStems(
 	if err != nil {
 		return nil, err
 	}
-	pass := engine.Pass{From: spec.From, To: spec.To, Tail: spec.Tail}
+	staged, points := spec.Stems.staged(doc)
+	pass := engine.Pass{Points: points, From: spec.From, To: spec.To, Tail: spec.Tail}
+	stems := spec.Stems.files(doc)
 	files := make([]*stemFile, len(names))
-	for i, x := range spec.Stems.Rows {
-		pass.Points = append(pass.Points, x.point())
+	for i, x := range stems {
 		files[i] = spec.stemFile(doc, x, filepath.Join(dir, names[i]), by)
 		files[i].start()
 	}
-	err = renderPass(ctx, doc, folder, pass, func(i int, l, r []float64) error {
+	err = renderPass(ctx, staged, folder, pass, func(i int, l, r []float64) error {
 		files[i].add(l, r)
 		return nil
 	}, progress)
@@ -68,7 +69,12 @@ func RenderStems(
 	}
 	out := make([]SheetFile, len(files))
 	for i, f := range files {
-		out[i] = f.sheet(doc, spec, spec.Stems.Rows[i])
+		if out[i] = f.sheet(doc, spec, stems[i]); f.noRest(stems[i]) {
+			out[i].Name, out[i].Says = "", "nothing: the shares sum by themselves"
+			if err := os.Remove(f.path); err != nil && !errors.Is(err, os.ErrNotExist) {
+				return nil, fmt.Errorf("remove a rest that is silent: %w", err)
+			}
+		}
 	}
 	return out, nil
 }
@@ -88,7 +94,7 @@ func renderPass(
 func (s Spec) stemFile(doc *project.Project, x Stem, path string, by Printer) *stemFile {
 	one := s
 	one.Channel = x.Channel
-	record := NewRecord(doc, by, one, OfFile, x.Kind == StemHeard)
+	record := NewRecord(doc, by, one, OfFile, x.Kind != StemChain)
 	f := &stemFile{path: path, format: s.Format, rate: doc.SampleRate, trim: s.Stems.Trim, cues: Cues(doc, s.From, s.To),
 		record: record, note: *record.Note()}
 	f.note.Description += ", " + kindInWords[x.Kind]
@@ -100,8 +106,7 @@ func (s Spec) stemFile(doc *project.Project, x Stem, path string, by Printer) *s
 
 // sheet says what came of the file.
 func (s *stemFile) sheet(doc *project.Project, spec Spec, x Stem) SheetFile {
-	ch, _ := doc.Channel(x.Channel)
-	f := SheetFile{Name: filepath.Base(s.path), Row: ch.Name, Kind: x.Kind, Reference: s.note.Reference + s.skipped,
+	f := SheetFile{Name: filepath.Base(s.path), Row: x.title(doc), Kind: x.Kind, Reference: s.note.Reference + s.skipped,
 		Frames: s.frames, Over: s.over, Gain: s.gain, Levels: s.report, Lineage: s.record}
 	switch level := spec.Stems.Level; {
 	case s.frames == 0:

@@ -132,6 +132,9 @@ type Stage struct {
 	MixLaw  string             `json:"mixLaw" required:"true" enum:"blend,add"`
 	ActsOn  string             `json:"actsOn" required:"true" enum:"both,left,right,mid,side"`
 	Key     *Tap               `json:"key,omitempty"`
+	// Steered: it listens to its key alone, even where it would listen to itself as well. Only documents for rendering
+	// have it, see Shares.
+	Steered bool `json:"-"`
 	// Sound is the hash of the sound that the effect uses, such as an impulse response.
 	Sound   string `json:"sound,omitempty"`
 	RingOut bool   `json:"ringOut" required:"true"` // bypassed, it lets what is in it die away
@@ -217,6 +220,7 @@ type EffectInfo struct {
 	MixLaw  string
 	Whole   bool // it needs the whole sound: it stands in treatments only
 	InNotes bool // some of its times can be note lengths
+	Keyed   bool // another signal can drive it
 }
 
 // Effects finds what is known of an effect by its id.

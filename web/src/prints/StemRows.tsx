@@ -51,7 +51,7 @@ export function StemRows({ project, rows, plan, onRows }: Props) {
                   className="soft figure min-w-0 truncate text-small"
                   title={files.map((f) => f.name).join(', ')}
                 >
-                  {on && files.map((f) => f.name).join(', ')}
+                  {files.map((f) => f.name).join(', ')}
                 </span>
               </label>
             </li>

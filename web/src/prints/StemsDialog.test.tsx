@@ -62,6 +62,22 @@ test('the mix is brought to a loudness, and both kinds of a row are told apart',
   )
 })
 
+test('rows are taken with their share of the returns, and what is in no share is seen beside main', async () => {
+  server.answers['POST /api/projects/p/stems'] = plan({
+    files: [
+      { channel: 'a', kind: 'share', row: 'Marimba', name: 'Low Tide 01 Marimba.wav' },
+      { channel: 'main', kind: 'rest', row: 'The rest', name: 'Low Tide 02 The rest.wav' },
+    ],
+  })
+  draw(<StemsDialog />)
+  fireEvent.change(screen.getByLabelText('How rows are taken'), { target: { value: 'share' } })
+  await waitFor(() => expect(planned()?.stems?.rows).toEqual([{ channel: 'a', kind: 'share' }]))
+  const main = screen.getByRole('checkbox', { name: /^Main/ })
+  expect(main).toHaveProperty('checked', false)
+  expect(main.closest('label')?.textContent).toContain('Low Tide 02 The rest.wav')
+  expect(screen.getByRole('button', { name: 'Make 2 files' })).toBeTruthy()
+})
+
 test('what cannot be made says why, and is not asked for', async () => {
   server.answers['POST /api/projects/p/stems'] = plan({
     files: [],

@@ -9,13 +9,14 @@ import { type Format, FormatPick, RangePick, Toggle, useSpan } from './picks'
 import { StemLevel } from './StemLevel'
 import { StemRows } from './StemRows'
 
-type Kind = 'heard' | 'chain' | 'both'
+type Kind = 'heard' | 'share' | 'chain' | 'both'
 export type MixLevel = { lufs: number; ceiling: number }
 
 const kinds: [Kind, string][] = [
   ['heard', 'as heard: fader, pan, mute'],
+  ['share', 'with their share of returns'],
   ['chain', 'after their chains'],
-  ['both', 'both, two files each'],
+  ['both', 'as heard and after their chains'],
 ]
 
 /** Stems and mixes: which rows become files, of what, and how they are called; what will come of it is seen before. */
