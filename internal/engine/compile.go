@@ -42,6 +42,7 @@ type compiler struct {
 	tmp        pair                              // for steps that need a pair only while they run
 	rooms      map[*effect.Kind]effect.Processor // a processor of each effect, in whose room the others work
 	stemTaps   []*tapTo                          // the points that a pass gives out
+	lanes      map[*gnode]int                    // by node; nil: there are none
 	last       []func()                          // what can be tied together only when all steps are there
 	err        error
 }
@@ -65,6 +66,7 @@ type capture struct {
 	rows    []string      // these behind their faders, in place of the main output
 	taps    []project.Tap // these points, in place of the main output
 	time    lineTime      // of lines; nil: the song's
+	apart   bool          // in lanes that can run at the same time
 }
 
 // compile builds the plan of a valid document: for a print when only is given, else
@@ -93,11 +95,13 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 	c.stems()
 	c.collectFollowers()
 	for _, ch := range doc.Channels {
+		c.g.row = ch.ID
 		c.channelInput(ch)
 	}
 	outs := map[string]*gnode{}
 	var captured *gnode
 	for _, ch := range doc.Channels {
+		c.g.row = ch.ID
 		pre, post := c.channelBody(ch, only != nil && only.channel == ch.ID)
 		outs[ch.ID] = post
 		if only != nil && only.channel == ch.ID {
@@ -126,6 +130,9 @@ func compile(doc *project.Project, lib *pages.Library, only *capture, point List
 	captured, err := c.emit(outs, captured)
 	if err != nil {
 		return nil, err
+	}
+	if len(c.plan.ends) == 0 {
+		c.plan.out = c.given(c.plan.out, captured)
 	}
 	c.plan.latency = captured.lag
 	c.plan.late = late(captured)
@@ -183,30 +190,61 @@ func (c *compiler) emit(outs map[string]*gnode, captured *gnode) (*gnode, error)
 	if err != nil {
 		return nil, err
 	}
-	for _, n := range nodes {
-		for _, s := range n.emit(n) {
-			c.plan.steps = append(c.plan.steps, s)
-			if t, ok := s.(twin); ok {
-				c.plan.twins[t.key()] = t
-			}
-		}
-	}
+	c.emitAll(nodes)
 	for _, f := range c.last {
 		f()
 	}
 	for i, n := range wanted {
 		if len(c.only.rows) > 0 {
-			c.plan.ends = append(c.plan.ends, rowEnd{c.bufs[c.only.rows[i]], n.lag})
+			c.plan.ends = append(c.plan.ends, rowEnd{c.given(c.bufs[c.only.rows[i]], n), n.lag})
 			captured = n
 		}
 	}
 	for i, t := range c.stemTaps {
-		c.plan.ends = append(c.plan.ends, rowEnd{t.buf, t.node.lag})
+		c.plan.ends = append(c.plan.ends, rowEnd{c.given(t.buf, t.node), t.node.lag})
 		if i == 0 || t.node.lag > captured.lag {
 			captured = t.node
 		}
 	}
 	return captured, nil
+}
+
+// emitAll makes the steps of all nodes, each in its lane where there are lanes.
+func (c *compiler) emitAll(nodes []*gnode) {
+	if c.only != nil && c.only.apart {
+		c.lanes = c.lanesOf(nodes)
+	}
+	rooms := make([]map[*effect.Kind]effect.Processor, len(c.plan.lanes))
+	tmps := make([]pair, len(c.plan.lanes))
+	for _, n := range nodes {
+		var in *lane
+		if at, ok := c.lanes[n]; ok { // what steps share, they share with those of their lane only
+			if rooms[at] == nil {
+				rooms[at], tmps[at] = map[*effect.Kind]effect.Processor{}, newPair()
+			}
+			in, c.rooms, c.tmp = c.plan.lanes[at], rooms[at], tmps[at]
+		}
+		players := len(c.plan.players)
+		steps := n.emit(n)
+		c.plan.steps = append(c.plan.steps, steps...)
+		for _, s := range steps {
+			if t, ok := s.(twin); ok {
+				c.plan.twins[t.key()] = t
+			}
+		}
+		if in != nil {
+			in.steps = append(in.steps, steps...)
+			in.players = append(in.players, c.plan.players[players:]...)
+		}
+	}
+}
+
+// given is the buffer in which whoever renders finds what a node leaves in one.
+func (c *compiler) given(buf pair, at *gnode) pair {
+	if lane, ok := c.lanes[at]; ok {
+		return c.wire(buf, lane, -1)
+	}
+	return buf
 }
 
 // songEnd is where a song's last clip ends; without clips it has no end.
@@ -247,6 +285,7 @@ func (c *compiler) collectTaps() {
 }
 
 func (c *compiler) tap(kind, id string, at *project.Tap) *tapTo {
+	c.g.row = at.Channel
 	t := &tapTo{c.g.add(kind, id, kind+" "+id), newPair()}
 	c.taps[tapName(at)] = append(c.taps[tapName(at)], t)
 	return t

@@ -68,7 +68,7 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 	}
 	var keyNode *gnode
 	if s.Key != nil {
-		keyNode = c.points["key "+s.ID]
+		keyNode, n.keyed = c.points["key "+s.ID], s.ID
 		n.after = append(n.after, keyNode)
 	}
 	n.emit = func(n *gnode) []step {

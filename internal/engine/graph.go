@@ -10,11 +10,14 @@ import (
 // from which the order of the plan and every delay follow.
 type graph struct {
 	nodes []*gnode
+	row   string // whose nodes are being added
 }
 
 // gnode is one point of work. Its lag is how late its output is.
 type gnode struct {
 	name    string   // for people
+	row     string   // the channel that it belongs to
+	keyed   string   // the stage that it is, where that has a key
 	fixed   []byte   // which node it is, and what about it only a new plan can change
 	at      int      // its place among all
 	latency int      // its own
@@ -29,7 +32,7 @@ type gnode struct {
 
 // add puts a node into the graph: kind and id tell it from all others, name is what people call it.
 func (g *graph) add(kind, id, name string, after ...*gnode) *gnode {
-	n := &gnode{name: name, after: after, at: len(g.nodes)}
+	n := &gnode{name: name, row: g.row, after: after, at: len(g.nodes)}
 	n.says(kind, id)
 	g.nodes = append(g.nodes, n)
 	return n

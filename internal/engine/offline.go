@@ -47,7 +47,7 @@ func offline(
 	all bool,
 	with func(*plan),
 ) error {
-	only := &capture{channel: job.Channel, all: all}
+	only := &capture{channel: job.Channel, all: all, apart: !all && with == nil && apart()}
 	if job.Channel != "" {
 		ch, ok := doc.Channel(job.Channel)
 		if !ok {
@@ -100,6 +100,23 @@ func (p *plan) pour(
 			last = o
 		}
 	}
+	took := func(n int) error {
+		for _, o := range outs {
+			if keep := int(min(int64(n), end-o.at)); keep > 0 {
+				if err := o.keep.take(o.at, o.buf.l[:keep], o.buf.r[:keep]); err != nil {
+					return err
+				}
+			}
+			o.at += int64(n)
+		}
+		return nil
+	}
+	if len(p.lanes) > 0 {
+		if err := p.pourApart(ctx, to, end-last.at, load, progress, took); err != nil {
+			return err
+		}
+		return p.broken()
+	}
 	for count := 0; last.at < end; count++ {
 		if count%64 == 0 {
 			if err := ctx.Err(); err != nil {
@@ -124,13 +141,8 @@ func (p *plan) pour(
 			}
 		}
 		p.run(n)
-		for _, o := range outs {
-			if keep := int(min(int64(n), end-o.at)); keep > 0 {
-				if err := o.keep.take(o.at, o.buf.l[:keep], o.buf.r[:keep]); err != nil {
-					return err
-				}
-			}
-			o.at += int64(n)
+		if err := took(n); err != nil {
+			return err
 		}
 	}
 	if err := p.broken(); err != nil {

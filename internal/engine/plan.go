@@ -15,6 +15,8 @@ type plan struct {
 	clock       *project.Clock
 	shape       string // equal shapes differ in values only
 	steps       []step
+	lanes       []*lane // the same steps by lane, where they can run at the same time
+	given       []*wire // what comes out of lanes for whoever renders
 	twins       map[string]twin
 	slots       map[address]*slot
 	time        lineTime // of lines

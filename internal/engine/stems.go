@@ -31,7 +31,7 @@ func Stems(
 	if len(pass.Points) == 0 {
 		return fmt.Errorf("there is nothing to render: choose a row")
 	}
-	p, err := ready(ctx, doc, lib, &capture{taps: pass.Points}, load)
+	p, err := ready(ctx, doc, lib, &capture{taps: pass.Points, apart: apart()}, load)
 	if err != nil {
 		return err
 	}
