@@ -64,7 +64,7 @@ func (c *playClip) withTails(w *Work, x *project.Laid) {
 // absent appends the pages of a sound that are not there for frames a to b.
 func absent(dst []pages.Missing, s *pages.Sound, a, b int64) []pages.Missing {
 	for k := a / pages.Frames; k <= b/pages.Frames; k++ {
-		if s.Page(int(k)) == nil {
+		if !s.Need(int(k)) {
 			dst = append(dst, pages.Missing{Hash: s.Hash, Page: int(k)})
 		}
 	}

@@ -45,17 +45,6 @@ func Print(ctx context.Context, doc *project.Project, folder *audiofile.Folder, 
 	return d.KeepWorked(w.Key)
 }
 
-// room is how much audio an offline render holds, in sides of pages, and rowRoom how much more for every row: what sounds
-// at once has to fit.
-const (
-	room    = 400
-	rowRoom = 8
-)
-
-// Room bounds the audio that is held while a document is rendered, in sides of pages (see pages.New): it does not grow
-// with the length of the song.
-func Room(doc *project.Project) int { return room + rowRoom*len(doc.Channels) }
-
 // Pages loads pages for an offline render from the audio folder.
 func Pages(folder *audiofile.Folder, lib *pages.Library) engine.Loader {
 	return func(_ context.Context, need []pages.Missing) error {

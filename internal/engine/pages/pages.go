@@ -18,10 +18,11 @@ type Sound struct {
 	Channels int
 	pages    []Page
 	used     []uint64
+	clock    *uint64 // of its library
 }
 
 // Library holds the sounds of a project. It is bounded by what it takes: when more than its limit is present, the pages
-// played longest ago are dropped.
+// that nobody has needed for longest are dropped.
 type Library struct {
 	sounds  map[string]*Sound
 	limit   int // in sides of pages
@@ -51,7 +52,7 @@ func (l *Library) Sound(hash string, frames int64, channels int) *Sound {
 	s, ok := l.sounds[hash]
 	if !ok {
 		n := int((frames + Frames - 1) / Frames)
-		s = &Sound{Hash: hash, Frames: frames, Channels: channels, pages: make([]Page, n), used: make([]uint64, n)}
+		s = &Sound{Hash: hash, Frames: frames, Channels: channels, pages: make([]Page, n), used: make([]uint64, n), clock: &l.clock}
 		l.sounds[hash] = s
 	}
 	return s
@@ -79,6 +80,15 @@ func (l *Library) Drop(hash string, index int) {
 
 // Count is how many pages a sound has, present or not.
 func (s *Sound) Count() int { return len(s.pages) }
+
+// Need reports whether a page is there for somebody who is about to play it: others are dropped before it.
+func (s *Sound) Need(index int) bool {
+	if s.pages[index] == nil {
+		return false
+	}
+	s.used[index] = *s.clock
+	return true
+}
 
 // Page is one of them; nil: it is absent.
 func (s *Sound) Page(index int) Page { return s.pages[index] }

@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 func page(v float32) Page { return Page{{v, v}} }
@@ -90,4 +91,18 @@ func TestAWholeSoundHasTwoSides(t *testing.T) {
 	assert.Same(t, mono, found)
 	_, ok = l.Find("c")
 	assert.False(t, ok)
+}
+
+// What is being played stays, however long ago it came.
+func TestWhatIsNeededIsNotDropped(t *testing.T) {
+	l := New(3)
+	s := l.Sound("a", 10*Frames, 1)
+	for i := range 10 {
+		assert.Equal(t, i > 0, s.Need(0), "the first is missing at first")
+		l.Put("a", i, page(0))
+		require.NotNil(t, s.Page(0))
+	}
+	assert.Nil(t, s.Page(7))
+	assert.NotNil(t, s.Page(8))
+	assert.False(t, s.Need(7))
 }
