@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/dsp"
 	"shoal/internal/measure"
 )
 
@@ -159,4 +160,35 @@ func TestWhatCannotBeReadIsNamed(t *testing.T) {
 	require.ErrorContains(t, err, "none.wav")
 	_, err = shoal(t, "print", tone(t, t.TempDir()))
 	require.ErrorContains(t, err, "not a readable zip")
+}
+
+// A file that a chain only passes is read once, in pages: long ones, and those that end in the middle of a page.
+func TestAFilePassesAChainAsItIsRead(t *testing.T) {
+	dir := t.TempDir()
+	in, chain, out := filepath.Join(dir, "long.wav"), filepath.Join(dir, "chain.json"), filepath.Join(dir, "out.wav")
+	require.NoError(t, os.WriteFile(chain, []byte(`{"nodes":[]}`), 0o600))
+	f, err := os.Create(in)
+	require.NoError(t, err)
+	w, err := audiofile.NewWAV(f, 44100, 2, 32, nil, nil)
+	require.NoError(t, err)
+	sides := [][]float64{make([]float64, 100001), make([]float64, 100001)}
+	for i := range sides[0] {
+		sides[0][i], sides[1][i] = float64(float32(dsp.White(3, int64(i)))), float64(float32(dsp.White(4, int64(i))))
+	}
+	require.NoError(t, w.Write(sides))
+	require.NoError(t, w.Close())
+	require.NoError(t, f.Close())
+	_, err = shoal(t, "process", "--chain", chain, in, out)
+	require.NoError(t, err)
+	f, err = os.Open(out)
+	require.NoError(t, err)
+	defer f.Close()
+	src, err := audiofile.Open(f)
+	require.NoError(t, err)
+	require.Equal(t, int64(100001), src.Format().Frames)
+	got := [][]float64{make([]float64, 100001), make([]float64, 100001)}
+	n, err := src.Read(got)
+	require.NoError(t, err)
+	require.Equal(t, 100001, n)
+	require.Equal(t, sides, got)
 }

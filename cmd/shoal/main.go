@@ -8,16 +8,12 @@ import (
 	"fmt"
 	"os"
 	"os/signal"
-	"runtime/debug"
 	"syscall"
 
 	"github.com/spf13/cobra"
 )
 
 func main() {
-	if os.Getenv("GOGC") == "" {
-		debug.SetGCPercent(25) // most of the memory is sound, which costs nothing to look through
-	}
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	if err := root().ExecuteContext(ctx); err != nil {

@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -27,6 +28,14 @@ type place struct{ addr, data string }
 func (p *place) flags(c *cobra.Command) {
 	c.Flags().StringVar(&p.addr, "addr", "127.0.0.1:4680", "address to listen on; loopback only, port 0 takes a free one")
 	c.Flags().StringVar(&p.data, "data", "data", "folder for the database and the audio")
+}
+
+// lean keeps the memory of whatever renders whole songs near what it holds: most of that is sound, which costs nothing to
+// look through. Who sets GOGC knows better.
+func lean() {
+	if os.Getenv("GOGC") == "" {
+		debug.SetGCPercent(25)
+	}
 }
 
 func serveCommand() *cobra.Command {
@@ -52,6 +61,7 @@ func demoCommand() *cobra.Command {
 }
 
 func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool) error {
+	lean()
 	host, _, err := net.SplitHostPort(p.addr)
 	if err != nil {
 		return fmt.Errorf("address %q: %w", p.addr, err)

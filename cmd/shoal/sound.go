@@ -105,18 +105,21 @@ func processCommand() *cobra.Command {
 				return err
 			}
 			defer in.Close()
+			through, err := newStream(in)
+			if err != nil {
+				return fmt.Errorf("%s: %w", args[0], err)
+			}
 			if rate == 0 {
-				src, err := audiofile.Open(in)
-				if err != nil {
-					return fmt.Errorf("%s: %w", args[0], err)
-				}
-				rate = src.Format().Rate
-				if _, err := in.Seek(0, io.SeekStart); err != nil {
-					return err
-				}
+				rate = through.format.Rate
 			}
 			doc := project.New("process", rate, tempo, 4, 4)
 			if err := doc.Validate(engine.EffectInfo); err != nil {
+				return err
+			}
+			if through.passes(chain, rate) {
+				return through.process(c.Context(), doc, chain, tail, format, args[1])
+			}
+			if _, err := in.Seek(0, io.SeekStart); err != nil {
 				return err
 			}
 			sound, _, err := folder.Import(c.Context(), in, rate, nil)
@@ -169,8 +172,15 @@ func processed(doc *project.Project, sound audiofile.Entry, chain *project.Chain
 	return doc, spec, nil
 }
 
-// renderTo renders into a file that appears only when it is whole.
-func renderTo(ctx context.Context, doc *project.Project, folder *audiofile.Folder, spec printing.Spec, name string) (err error) {
+// renderTo renders what the folder holds into a file.
+func renderTo(ctx context.Context, doc *project.Project, folder *audiofile.Folder, spec printing.Spec, name string) error {
+	return writeTo(doc, spec, name, func(write func([][]float64) error) error {
+		return printing.Render(ctx, doc, folder, spec, write, nil)
+	})
+}
+
+// writeTo lets a file of a spec be written, which appears only when it is whole.
+func writeTo(doc *project.Project, spec printing.Spec, name string, render func(write func([][]float64) error) error) (err error) {
 	if err := spec.Check(doc); err != nil {
 		return err
 	}
@@ -185,7 +195,7 @@ func renderTo(ctx context.Context, doc *project.Project, folder *audiofile.Folde
 	if err != nil {
 		return err
 	}
-	if err := printing.Render(ctx, doc, folder, spec, sink.Write, nil); err != nil {
+	if err := render(sink.Write); err != nil {
 		return err
 	}
 	if err := sink.Close(); err != nil {
@@ -204,6 +214,7 @@ func printCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "print BUNDLE.zip", Short: "Print channels of a bundle without a server", Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
+			lean()
 			if _, ok := printing.Extension(format); !ok {
 				return fmt.Errorf("unknown format %q", format)
 			}

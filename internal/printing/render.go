@@ -145,9 +145,22 @@ func Render(
 	if err != nil {
 		return err
 	}
+	return RenderFrom(ctx, doc, lib, Pages(folder, lib), spec, write, progress)
+}
+
+// RenderFrom prints into a sink what somebody else brings the audio of.
+func RenderFrom(
+	ctx context.Context,
+	doc *project.Project,
+	lib *pages.Library,
+	load engine.Loader,
+	spec Spec,
+	write func(src [][]float64) error,
+	progress func(float64),
+) error {
 	job := engine.Job{Channel: spec.Channel, From: spec.From, To: spec.To, Tail: spec.Tail}
 	src := make([][]float64, 2)
-	return engine.Offline(ctx, doc, lib, job, Pages(folder, lib), func(l, r []float64) error {
+	return engine.Offline(ctx, doc, lib, job, load, func(l, r []float64) error {
 		src[0], src[1] = l, r
 		return write(src)
 	}, progress)
