@@ -79,7 +79,7 @@ lint: generate build/site e2e/node_modules/.done
 test-go: build/site
 	$(TOOL) gotestsum --format pkgname -- ./...
 	$(TOOL) gotestsum --format pkgname -- -race ./internal/server ./internal/printing ./internal/store
-	$(TOOL) gotestsum --format pkgname -- -race -run AtOnce ./internal/effect ./internal/demo
+	$(TOOL) gotestsum --format pkgname -- -race -run 'AtOnce|Lanes' ./internal/effect ./internal/demo ./internal/engine
 	GOOS=js GOARCH=wasm $(GO) test -c -o build/effect.test.wasm ./internal/effect
 	$(GO) run ./cmd/reshape build/effect.test.wasm build/effect.reshaped.wasm
 	cd internal/effect && "$$($(GO) env GOROOT)/lib/wasm/go_js_wasm_exec" ../../build/effect.reshaped.wasm -test.run AlwaysDid

@@ -23,7 +23,7 @@ type crew struct {
 	frames int64 // that are run in all
 	load   Loader
 
-	library sync.Mutex // whoever looks for pages or brings them
+	library sync.Mutex // whoever looks into the library, or brings pages
 
 	mutex   sync.Mutex // guards all that follows
 	changed *sync.Cond
@@ -198,24 +198,26 @@ func (w *crew) run(ctx context.Context, l *lane, k int, blocks []int) error {
 	return nil
 }
 
-// feed makes what the clips of a lane need for a block present.
+// feed makes what the clips of a lane need for a block present, and the strips of its pieces ready. One lane at a time
+// does so: they all look into one library.
 func (w *crew) feed(ctx context.Context, l *lane, n int) error {
 	if len(l.players) == 0 {
 		return nil
 	}
-	if l.blocks%64 == 0 {
-		for _, pl := range l.players {
+	w.library.Lock()
+	defer w.library.Unlock()
+	past := l.cursor.frame >= w.to
+	for _, pl := range l.players {
+		if past {
+			pl.past()
+		}
+		if past || l.blocks%64 == 0 {
 			pl.prepare(l.cursor.frame, l.cursor.frame+Block)
 		}
 	}
-	if l.cursor.frame >= w.to {
-		for _, pl := range l.players {
-			pl.past()
-		}
+	if past {
 		return nil
 	}
-	w.library.Lock()
-	defer w.library.Unlock()
 	return fetch(ctx, &plan{cursor: l.cursor, players: l.players}, n, w.load)
 }
 

@@ -131,3 +131,25 @@ func TestLanesStopAndSayWhy(t *testing.T) {
 	})
 	require.Eventually(t, func() bool { return runtime.NumGoroutine() <= before+1 }, 2*time.Minute, time.Millisecond)
 }
+
+// Strips of pieces are built and given back while their rows run side by side.
+func TestLanesWithPieces(t *testing.T) {
+	s := newSong(t)
+	for i := range 4 {
+		ch := s.track(string(rune('a'+i)), noise(rate/8, uint64(i)))
+		clip := ch.Clips[0]
+		for k := range 3 {
+			again := *clip
+			again.ID, again.Start = project.NewID(), int64(k+1)*rate/6+int64(i)*777
+			ch.Clips = append(ch.Clips, &again)
+		}
+		for _, x := range ch.Clips {
+			x.Rings = true
+			s.treat(x, stage("delay", map[string]float64{"sync": 1, "time": 40}), stage("limiter", nil))
+		}
+	}
+	var one, many []float64
+	with(t, 1, func() { one, _ = s.print(Job{To: rate * 2 / 3, Tail: true}) })
+	with(t, 4, func() { many, _ = s.print(Job{To: rate * 2 / 3, Tail: true}) })
+	same(t, one, many)
+}

@@ -31,11 +31,15 @@ func shared(t *testing.T) (*project.Project, *audiofile.Folder) {
 	group.Sends = []*project.Send{{ID: project.NewID(), To: echo.ID, Level: -12}}
 	p.Channels = []*project.Channel{horn, bell, rope, group, hall, echo, main}
 	p.Lines = append(p.Lines,
-		&project.Line{Owner: horn.Sends[0].ID, Name: "level", Points: []project.Point{{Value: -30, Shape: project.Ramp}, {Tick: 960, Shape: project.Ramp}}},
-		&project.Line{Owner: hall.ID, Name: "pan", Points: []project.Point{{Value: -0.5, Shape: project.Ramp}, {Tick: 1920, Value: 0.8, Shape: project.Ramp}}})
+		&project.Line{Owner: horn.Sends[0].ID, Name: "level", Points: ramp(-30, 0)},
+		&project.Line{Owner: hall.ID, Name: "pan", Points: ramp(-0.5, 0.8)})
 	p.Movers = append(p.Movers, &project.Mover{ID: project.NewID(), Name: "Swing", Shape: "sine", Rate: 3,
 		Targets: []project.MoverTarget{{Owner: echo.Chain.Nodes[0].Stage.ID, Name: "time", Depth: 0.05}}})
 	return p, folder
+}
+
+func ramp(from, to float64) []project.Point {
+	return []project.Point{{Value: from, Shape: project.Ramp}, {Tick: 1920, Value: to, Shape: project.Ramp}}
 }
 
 // stemsOf renders stems and gives their left sides, by what they are.

@@ -14,7 +14,8 @@ func (p *Project) Shares(rows []string, effects Effects) (*Project, map[string]s
 	for _, id := range rows {
 		group := NewChannel(Group, id, "")
 		group.Input = &Tap{Channel: id, Point: "post"}
-		s := sharing{p: out, effects: effects, group: group.ID, within: out.comingTo(id), copies: map[string]*Channel{}, fresh: map[string]string{}}
+		s := sharing{p: out, effects: effects, group: group.ID, within: out.comingTo(id),
+			copies: map[string]*Channel{}, fresh: map[string]string{}}
 		for _, ch := range slices.Clone(out.Channels) {
 			if s.within[ch.ID] {
 				s.sends(ch, ch)
