@@ -105,6 +105,10 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
 - What is worked on elsewhere goes out as 32 bit float WAV, as it comes into its row: treatments, fades, gain and swell included, the
   chain not (what enters behind the chain comes back behind it). It lands on the frame of its time reference, rate by rate, and
   covers what lies there, with cross-fades of 10 ms where it begins or ends within a clip.
+- Files of whole numbers get triangular dither of a step (two even draws of SplitMix64), the same for the same sound; what is nothing but silence
+  stays silent.
+- A row with its share of the returns is rendered from a document in which every return stands once more for each row, its stages keyed by
+  what comes into the original; the shares and the rest sum to what comes into main, below -120 dBFS.
 - Clips printed where they stand come in behind the chain; together with what stays on the row they are what was heard, below -140 dBFS, and a tail is kept until it is below -100.
 - Backwards twice is the source, bit for bit; so are a pitch of 0 and a length of 100 %. A piece made permanent sounds as it did, below -140 dBFS.
 - Held sounds are stretched by a phase vocoder (windows of 43 ms for one voice, 85 ms for several, eight over every frame) with phases locked to the peaks of the

@@ -34,7 +34,7 @@ func (p *place) flags(c *cobra.Command) {
 // look through. Who sets GOGC knows better.
 func lean() {
 	if os.Getenv("GOGC") == "" {
-		debug.SetGCPercent(25)
+		debug.SetGCPercent(15)
 	}
 }
 

@@ -14,6 +14,9 @@ import (
 	"shoal/internal/project"
 )
 
+// read is how many frames are read at once.
+const read = 4096
+
 // stream reads a file from its beginning to its end, in pages, without keeping it: a chain is run over it as it is read.
 type stream struct {
 	file   *os.File
@@ -39,7 +42,7 @@ func (s *stream) begin() (err error) {
 	s.format, s.next = s.src.Format(), 0
 	if s.block == nil {
 		for range s.format.Channels {
-			s.block = append(s.block, make([]float64, pages.Frames))
+			s.block = append(s.block, make([]float64, read))
 		}
 	}
 	return nil
@@ -98,7 +101,7 @@ func (s *stream) page() (pages.Page, error) {
 	part := make([][]float64, len(s.block))
 	for done := 0; done < frames; {
 		for c := range part {
-			part[c] = s.block[c][:frames-done]
+			part[c] = s.block[c][:min(read, frames-done)]
 		}
 		n, err := s.src.Read(part)
 		if errors.Is(err, io.EOF) {

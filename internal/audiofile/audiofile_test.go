@@ -104,3 +104,44 @@ func FuzzOpen(f *testing.F) {
 		}
 	})
 }
+
+// What is nothing but silence stays silent; the sound behind it has the dither that it has anyway, of a step and no more.
+func TestSilenceGetsNoDither(t *testing.T) {
+	const quiet, loud = 3000, 40000
+	x := make([]float64, quiet+loud)
+	for i := quiet; i < len(x); i++ {
+		x[i] = 0.25 * math.Sin(float64(i)*0.1)
+	}
+	for _, bits := range []int{16, 24} {
+		name := filepath.Join(t.TempDir(), "x.wav")
+		f, err := os.Create(name)
+		require.NoError(t, err)
+		w, err := NewWAV(f, 48000, 1, bits, nil, nil)
+		require.NoError(t, err)
+		require.NoError(t, w.Write([][]float64{x[:quiet]}))
+		require.NoError(t, w.Write([][]float64{x[quiet:]}))
+		require.NoError(t, w.Close())
+		require.NoError(t, f.Close())
+		f, err = os.Open(name)
+		require.NoError(t, err)
+		src, err := Open(f)
+		require.NoError(t, err)
+		got := [][]float64{make([]float64, len(x))}
+		n, err := src.Read(got)
+		require.NoError(t, err)
+		require.Equal(t, len(x), n)
+		require.NoError(t, f.Close())
+		for _, v := range got[0][:quiet] {
+			require.Zero(t, v)
+		}
+		step := math.Exp2(float64(1 - bits))
+		sum, power, most := 0.0, 0.0, 0.0
+		for i := quiet; i < len(x); i++ {
+			e := (got[0][i] - x[i]) / step
+			sum, power, most = sum+e, power+e*e, max(most, math.Abs(e))
+		}
+		require.InDelta(t, 0, sum/loud, 0.02)
+		require.InDelta(t, 0.25, power/loud, 0.01, "triangular dither and rounding: 1/6 and 1/12 of a step squared")
+		require.Less(t, most, 1.5)
+	}
+}

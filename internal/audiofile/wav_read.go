@@ -153,21 +153,35 @@ func (w *wavReader) Read(dst [][]float64) (int, error) {
 		}
 		return 0, fmt.Errorf("read samples at frame %d: %w", w.at, err)
 	}
-	width := w.f.Bits / 8
-	for i := range n {
-		for c := range w.f.Channels {
-			v := w.sample(b[(i*w.f.Channels+c)*width:])
+	for c := range min(w.f.Channels, len(dst)) {
+		side := dst[c][:n]
+		w.side(side, b[c*w.f.Bits/8:])
+		if !w.f.Float {
+			continue
+		}
+		for i, v := range side {
 			if v-v != 0 {
 				return 0, fmt.Errorf("frame %d holds something that is no number", w.at+int64(i))
-			}
-			if c < len(dst) {
-				dst[c][i] = v
 			}
 		}
 	}
 	w.at += int64(n)
 	w.left -= int64(n)
 	return n, nil
+}
+
+// side reads one side of some frames.
+func (w *wavReader) side(dst []float64, b []byte) {
+	if w.f.Bits == 24 {
+		for i := range dst {
+			at := b[i*w.frame : i*w.frame+3]
+			dst[i] = float64(int32(uint32(at[0])<<8|uint32(at[1])<<16|uint32(at[2])<<24)>>8) / 8388608
+		}
+		return
+	}
+	for i := range dst {
+		dst[i] = w.sample(b[i*w.frame:])
+	}
 }
 
 func (w *wavReader) sample(b []byte) float64 {
@@ -181,8 +195,6 @@ func (w *wavReader) sample(b []byte) float64 {
 		return (float64(b[0]) - 128) / 128
 	case w.f.Bits == 16:
 		return float64(int16(le.Uint16(b))) / 32768
-	case w.f.Bits == 24:
-		return float64(int32(uint32(b[0])<<8|uint32(b[1])<<16|uint32(b[2])<<24)>>8) / 8388608
 	default:
 		return float64(int32(le.Uint32(b))) / 2147483648
 	}

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"slices"
 
 	"shoal/internal/dsp"
 )
@@ -133,37 +134,62 @@ func (x *WAVWriter) round(c int, v float64) int32 {
 	return x.dither[c].Round(v)
 }
 
-// Write appends frames: one slice a channel.
+// gathered is how many bytes are written at once at least.
+const gathered = 1 << 16
+
+// Write appends frames: one slice a channel. What is nothing but silence stays silent: it gets no dither.
 func (x *WAVWriter) Write(src [][]float64) error {
 	n := len(src[0])
-	frame := x.f.Channels * x.f.Bits / 8
-	if len(x.buf) < n*frame {
-		x.buf = make([]byte, n*frame)
-	}
-	b := x.buf[:n*frame]
-	k := 0
-	for i := range n {
-		for c := range x.f.Channels {
-			v := src[c][i]
-			switch x.f.Bits {
-			case 32:
-				binary.LittleEndian.PutUint32(b[k:], math.Float32bits(float32(v)))
-			case 24:
-				s := x.round(c, v)
-				b[k], b[k+1], b[k+2] = byte(s), byte(s>>8), byte(s>>16)
-			default:
-				binary.LittleEndian.PutUint16(b[k:], uint16(int16(x.round(c, v))))
-			}
-			k += x.f.Bits / 8
-		}
+	step := x.f.Channels * x.f.Bits / 8
+	from := len(x.buf)
+	x.buf = slices.Grow(x.buf, n*step)[:from+n*step]
+	for c := range x.f.Channels {
+		x.side(x.buf[from+c*x.f.Bits/8:], c, src[c], step)
 	}
 	x.frames += int64(n)
-	_, err := x.w.Write(b)
+	if len(x.buf) < gathered {
+		return nil
+	}
+	return x.flush()
+}
+
+// side writes one side of some frames, a step of bytes from each to the next.
+func (x *WAVWriter) side(b []byte, c int, src []float64, step int) {
+	switch {
+	case x.f.Float:
+		for i, v := range src {
+			binary.LittleEndian.PutUint32(b[i*step:], math.Float32bits(float32(v)))
+		}
+	case dsp.Silent(src):
+		x.dither[c].Skip(len(src))
+		for i := range src {
+			clear(b[i*step : i*step+x.f.Bits/8])
+		}
+	case x.f.Bits == 24:
+		for i, v := range src {
+			s := x.round(c, v)
+			at := b[i*step : i*step+3]
+			at[0], at[1], at[2] = byte(s), byte(s>>8), byte(s>>16)
+		}
+	default:
+		for i, v := range src {
+			binary.LittleEndian.PutUint16(b[i*step:], uint16(int16(x.round(c, v))))
+		}
+	}
+}
+
+// flush writes what has been gathered.
+func (x *WAVWriter) flush() error {
+	_, err := x.w.Write(x.buf)
+	x.buf = x.buf[:0]
 	return err
 }
 
 // Close writes cues and lengths.
 func (x *WAVWriter) Close() error {
+	if err := x.flush(); err != nil {
+		return err
+	}
 	le := binary.LittleEndian
 	data := x.frames * int64(x.f.Channels*x.f.Bits/8)
 	var t bytes.Buffer

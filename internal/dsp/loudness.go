@@ -68,12 +68,8 @@ func (l *Loudness) Reset() {
 func (l *Loudness) Feed(left, right []float64) {
 	for len(left) > 0 {
 		n := min(len(left), len(l.scratchL), l.hop-l.n)
-		a, b := l.scratchL[:n], l.scratchR[:n]
-		copy(a, left)
-		copy(b, right)
-		RunStereo2(&l.shelf, &l.high, &l.sl, &l.sr, &l.hl, &l.hr, a, b)
-		for i, v := range a {
-			l.sum += v*v + b[i]*b[i]
+		if !l.still() || !Silent(left[:n]) || !Silent(right[:n]) {
+			l.weigh(left[:n], right[:n])
 		}
 		l.n += n
 		if l.n == l.hop {
@@ -85,6 +81,22 @@ func (l *Loudness) Feed(left, right []float64) {
 	l.sr.Flush()
 	l.hl.Flush()
 	l.hr.Flush()
+}
+
+// still reports whether nothing is left in the filters: silence leaves it so.
+func (l *Loudness) still() bool {
+	return l.sl == Biquad{} && l.sr == Biquad{} && l.hl == Biquad{} && l.hr == Biquad{}
+}
+
+// weigh adds the weighted squares of some frames, at most as many as there is scratch for.
+func (l *Loudness) weigh(left, right []float64) {
+	a, b := l.scratchL[:len(left)], l.scratchR[:len(left)]
+	copy(a, left)
+	copy(b, right)
+	RunStereo2(&l.shelf, &l.high, &l.sl, &l.sr, &l.hl, &l.hr, a, b)
+	for i, v := range a {
+		l.sum += v*v + b[i]*b[i]
+	}
 }
 
 func (l *Loudness) endHop() {

@@ -144,3 +144,22 @@ func TestShiftTakesOverAcrossLengths(t *testing.T) {
 	b.Process(y)
 	require.Equal(t, []float64{5, 6, 7, 8}, y)
 }
+
+// Silence is not looked through, and changes nothing: in small blocks it is found, in one large one it is not.
+func TestSilenceChangesNoLoudness(t *testing.T) {
+	x := make([]float64, 12*48000)
+	for i := range x {
+		if second := i / 48000; second%4 == 0 {
+			x[i] = 0.3 * math.Sin(float64(i)*0.13)
+		}
+	}
+	whole, parts := NewLoudness(rate48, true), NewLoudness(rate48, true)
+	whole.Feed(x, x)
+	for at := 0; at < len(x); at += 500 {
+		parts.Feed(x[at:at+500], x[at:at+500])
+	}
+	require.InDelta(t, whole.Integrated(), parts.Integrated(), 1e-9)
+	require.InDelta(t, whole.MaxMomentary(), parts.MaxMomentary(), 1e-9)
+	require.InDelta(t, whole.MaxShort(), parts.MaxShort(), 1e-9)
+	require.InDelta(t, whole.Range(), parts.Range(), 1e-9)
+}

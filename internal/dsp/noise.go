@@ -33,10 +33,14 @@ type Dither struct {
 	n     int64
 }
 
+// Skip passes over samples that are not rounded.
+func (d *Dither) Skip(n int) { d.n += int64(n) }
+
 // Round returns the dithered sample in whole steps, clipped to the range.
 func (d *Dither) Round(x float64) int32 {
 	d.n++
-	tri := (White(0x5ea, d.n) + White(0x71de, d.n)) / 2 * 1
+	draw := Hash(uint64(d.n) * 0x9e3779b97f4a7c15) // SplitMix64: its halves are two even draws, whose difference is triangular
+	tri := (float64(draw>>32) - float64(draw&0xffffffff)) / (1 << 32)
 	v := math.Floor(x*d.Scale + tri + 0.5)
 	if v > d.Scale-1 {
 		v = d.Scale - 1

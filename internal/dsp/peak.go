@@ -48,3 +48,13 @@ func Highest(x []float64) float64 {
 	}
 	return math.Float64frombits(max(a, b) >> 1)
 }
+
+// Silent reports whether nothing but silence is in a signal.
+func Silent(x []float64) bool {
+	for _, v := range x {
+		if v != 0 {
+			return false
+		}
+	}
+	return true
+}

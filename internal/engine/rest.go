@@ -1,6 +1,10 @@
 package engine
 
-import "math"
+import (
+	"math"
+
+	"shoal/internal/dsp"
+)
 
 // A stage rests while nothing goes into it and nothing is left in it of what did: most tracks
 // of a session are silent most of the time, and need not cost anything then. It begins after
@@ -77,11 +81,4 @@ func (s *slot) onItsWay() bool {
 	return s.hand.Moving() || s.mending > 0 || len(s.spans) > 0 || s.hold != nil && s.hold.slot.onItsWay()
 }
 
-func silence(l, r []float64) bool {
-	for i, x := range l {
-		if x != 0 || r[i] != 0 {
-			return false
-		}
-	}
-	return true
-}
+func silence(l, r []float64) bool { return dsp.Silent(l) && dsp.Silent(r) }

@@ -58,11 +58,15 @@ func (m *Meter) Write(src [][]float64) error {
 	m.loud.Feed(src[0], right)
 	for c := range m.tp {
 		m.tp[c].Feed(src[c])
+		sum, power, peak := 0.0, 0.0, m.peak
 		for _, v := range src[c] {
-			m.peak = max(m.peak, math.Abs(v))
-			m.sum[c] += v
-			m.power += v * v
+			if a := math.Abs(v); a > peak {
+				peak = a
+			}
+			sum += v
+			power += v * v
 		}
+		m.sum[c], m.power, m.peak = m.sum[c]+sum, m.power+power, peak
 	}
 	m.frames += int64(len(src[0]))
 	return nil

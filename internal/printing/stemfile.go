@@ -18,8 +18,8 @@ const stemChunk = 1 << 13
 // firstSound is the level from which on a file that is cut at its first sound begins: -100 dBFS.
 const firstSound = 1e-5
 
-// stemFile takes a stem in and writes it to a file, on a thread of its own: what is dithered, packed and measured there
-// does not hold up the render.
+// stemFile takes a stem in and writes it to a file, beside the render: what is dithered, packed and measured does not hold
+// that up.
 type stemFile struct {
 	path, format string
 	rate         int
@@ -30,8 +30,9 @@ type stemFile struct {
 	level        *MixLevel // it is kept in 32 bits first, and brought to this at the end
 
 	chunk   [2][]float64
-	chunks  chan [2][]float64
-	done    chan error
+	turn    *gentle.Turn
+	spare   chan [2][]float64 // chunks that can be filled again
+	err     error
 	skipped int64 // frames before its first sound
 	frames  int64
 	over    int64 // samples beyond full scale
@@ -42,20 +43,14 @@ type stemFile struct {
 	sink    audiofile.Sink
 }
 
+// stemsAhead is how many chunks of a stem may wait to be written.
+const stemsAhead = 2
+
 // start begins to take in.
-func (s *stemFile) start() {
+func (s *stemFile) start(hands *gentle.Hands) {
 	s.meter = measure.NewMeter(s.rate, 2)
-	s.chunks, s.done = make(chan [2][]float64, 2), make(chan error, 1)
-	go func() {
-		gentle.Thread()
-		var err error
-		for c := range s.chunks {
-			if err == nil { // what comes after a mistake is only taken out of the way
-				err = s.take(c[:])
-			}
-		}
-		s.done <- errors.Join(err, s.close())
-	}()
+	s.turn = hands.NewTurn(stemsAhead)
+	s.spare = make(chan [2][]float64, stemsAhead+2)
 }
 
 // add takes frames in.
@@ -68,17 +63,27 @@ func (s *stemFile) add(l, r []float64) {
 
 func (s *stemFile) hand() {
 	if len(s.chunk[0]) > 0 {
-		s.chunks <- s.chunk
-		s.chunk = [2][]float64{make([]float64, 0, stemChunk+512), make([]float64, 0, stemChunk+512)}
+		c := s.chunk
+		s.turn.Put(func() {
+			if s.err == nil { // what comes after a mistake is only taken out of the way
+				s.err = s.take(c[:])
+			}
+			select {
+			case s.spare <- [2][]float64{c[0][:0], c[1][:0]}:
+			default:
+			}
+		})
+		select {
+		case s.chunk = <-s.spare:
+		default:
+			s.chunk = [2][]float64{make([]float64, 0, stemChunk+512), make([]float64, 0, stemChunk+512)}
+		}
 	}
 }
 
-// end waits until all that was taken in is written.
+// end finishes the file, once all that was taken in is written.
 func (s *stemFile) end() error {
-	s.hand()
-	close(s.chunks)
-	err := <-s.done
-	if err != nil {
+	if err := errors.Join(s.err, s.close()); err != nil {
 		return err
 	}
 	s.report = s.meter.Report()

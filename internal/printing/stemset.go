@@ -10,6 +10,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
+	"shoal/internal/gentle"
 	"shoal/internal/project"
 )
 
@@ -53,14 +54,19 @@ func RenderStems(
 	pass := engine.Pass{Points: points, From: spec.From, To: spec.To, Tail: spec.Tail}
 	stems := spec.Stems.files(doc)
 	files := make([]*stemFile, len(names))
+	hands := gentle.NewHands(len(names))
 	for i, x := range stems {
 		files[i] = spec.stemFile(doc, x, filepath.Join(dir, names[i]), by)
-		files[i].start()
+		files[i].start(hands)
 	}
 	err = renderPass(ctx, staged, folder, pass, func(i int, l, r []float64) error {
 		files[i].add(l, r)
 		return nil
 	}, progress)
+	for _, f := range files {
+		f.hand()
+	}
+	hands.Close()
 	for _, f := range files {
 		err = errors.Join(err, f.end())
 	}
