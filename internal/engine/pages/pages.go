@@ -18,11 +18,11 @@ type Sound struct {
 	Channels int
 	pages    []Page
 	used     []uint64
-	clock    *uint64 // of its library
+	of       *Library
 }
 
 // Library holds the sounds of a project. It is bounded by what it takes: when more than its limit is present, the pages
-// that nobody has needed for longest are dropped.
+// that came longest ago are dropped; in a render those that nobody has needed for longest.
 type Library struct {
 	sounds  map[string]*Sound
 	limit   int // in sides of pages
@@ -52,7 +52,7 @@ func (l *Library) Sound(hash string, frames int64, channels int) *Sound {
 	s, ok := l.sounds[hash]
 	if !ok {
 		n := int((frames + Frames - 1) / Frames)
-		s = &Sound{Hash: hash, Frames: frames, Channels: channels, pages: make([]Page, n), used: make([]uint64, n), clock: &l.clock}
+		s = &Sound{Hash: hash, Frames: frames, Channels: channels, pages: make([]Page, n), used: make([]uint64, n), of: l}
 		l.sounds[hash] = s
 	}
 	return s
@@ -81,13 +81,14 @@ func (l *Library) Drop(hash string, index int) {
 // Count is how many pages a sound has, present or not.
 func (s *Sound) Count() int { return len(s.pages) }
 
-// Need reports whether a page is there for somebody who is about to play it: others are dropped before it.
+// Need reports whether a page is there for somebody who is about to play it. In a render others are dropped before it;
+// whoever listens has far more room than sounds at once, and every block counts.
 func (s *Sound) Need(index int) bool {
-	if s.pages[index] == nil {
-		return false
+	there := s.pages[index] != nil
+	if there && s.of.all {
+		s.used[index] = s.of.clock
 	}
-	s.used[index] = *s.clock
-	return true
+	return there
 }
 
 // Page is one of them; nil: it is absent.

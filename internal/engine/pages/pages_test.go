@@ -93,9 +93,9 @@ func TestAWholeSoundHasTwoSides(t *testing.T) {
 	assert.False(t, ok)
 }
 
-// What is being played stays, however long ago it came.
+// In a render what is being played stays, however long ago it came.
 func TestWhatIsNeededIsNotDropped(t *testing.T) {
-	l := New(3)
+	l := New(3).AllWorked()
 	s := l.Sound("a", 10*Frames, 1)
 	for i := range 10 {
 		assert.Equal(t, i > 0, s.Need(0), "the first is missing at first")
