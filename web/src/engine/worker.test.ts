@@ -246,6 +246,21 @@ test('where audio is missing the song waits, says so, and goes on with the frame
   expect(listen(1)[0]).toBe(before.at(-1)! + 1)
 })
 
+test('while Play waits for its audio the song can be moved, and is not said to be stopped', async () => {
+  open()
+  const told = () => said.flatMap((m) => (m.say === 'transport' ? [m.state] : []))
+  let arrive: (r: Response) => void = () => undefined
+  vi.stubGlobal('fetch', () => new Promise<Response>((r) => (arrive = r)))
+  engine.missing = 1
+  said.length = 0
+  send({ do: 'play' })
+  send({ do: 'locate', frame: 4800, grid: 0 })
+  expect(told()).toEqual([STATE.waiting])
+  arrive(new Response(new Float32Array(8).buffer))
+  await vi.waitFor(() => expect(heard('transport').at(-1)).toMatchObject({ state: STATE.playing }), PATIENT)
+  expect(told()).not.toContain(STATE.stopped)
+})
+
 test('stopped, what was queued is thrown away and the engine rests', async () => {
   open()
   send({ do: 'play' })

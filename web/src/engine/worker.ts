@@ -101,9 +101,11 @@ function ended() {
 }
 
 let starting = 0 // counts what is asked of the transport: a Play that waits for its audio may be overtaken
+let begins = false // Play was asked for and waits for its audio
 let toldTransport = ''
 /** Says what the engine does, when that has changed: whether the song runs, and whether it is muted for protection. */
-function tellTransport(state = engine.state()) {
+function tellTransport() {
+  const state = begins ? STATE.waiting : engine.state()
   const trip = engine.trip() ? text() : ''
   const now = `${state} ${trip}`
   if (now === toldTransport) return
@@ -400,10 +402,12 @@ function show() {
 /** Begins once what comes first is there, unless something else was asked for meanwhile. */
 function play() {
   pages.forget()
-  tellTransport(STATE.waiting)
+  begins = true
+  tellTransport()
   const mine = ++starting
   void fetchAhead(2).then(() => {
     if (mine !== starting) return
+    begins = false
     engine.play()
     prime = target
     wake()
@@ -412,6 +416,7 @@ function play() {
 
 function stop() {
   starting++
+  begins = false
   engine.stop()
   tellTransport()
   drop()
