@@ -11,13 +11,20 @@ import (
 	"shoal/internal/project"
 )
 
-// BenchmarkStems compares main alone, all stems as heard, those with their shares of
-// the returns, and those of two kinds with main: seconds of song in a second.
-func BenchmarkStems(b *testing.B) {
+// made is the demo, with a folder of its own.
+func made(b *testing.B) (*project.Project, *audiofile.Folder) {
+	b.Helper()
 	folder, err := audiofile.NewFolder(filepath.Join(b.TempDir(), "audio"))
 	require.NoError(b, err)
 	p, err := Make(b.Context(), folder, func(float64) {})
 	require.NoError(b, err)
+	return p, folder
+}
+
+// BenchmarkStems compares main alone, all stems as heard, those with their shares of
+// the returns, and those of two kinds with main: seconds of song in a second.
+func BenchmarkStems(b *testing.B) {
+	p, folder := made(b)
 	main := p.MainChannel()
 	mix := []printing.Stem{{Channel: main.ID, Kind: printing.StemHeard}}
 	heard, shares, both := []printing.Stem{}, []printing.Stem{}, mix

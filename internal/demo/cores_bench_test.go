@@ -2,23 +2,18 @@ package demo
 
 import (
 	"fmt"
-	"path/filepath"
 	"runtime"
 	"testing"
 
 	"github.com/stretchr/testify/require"
 
-	"shoal/internal/audiofile"
 	"shoal/internal/engine"
 	"shoal/internal/printing"
 )
 
 // BenchmarkCores renders the main output of the demo on one core and on more: seconds of song in a second.
 func BenchmarkCores(b *testing.B) {
-	folder, err := audiofile.NewFolder(filepath.Join(b.TempDir(), "audio"))
-	require.NoError(b, err)
-	p, err := Make(b.Context(), folder, func(float64) {})
-	require.NoError(b, err)
+	p, folder := made(b)
 	const seconds = 30
 	for _, cores := range []int{1, runtime.NumCPU(), 1, runtime.NumCPU()} {
 		b.Run(fmt.Sprint(cores), func(b *testing.B) {
