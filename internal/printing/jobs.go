@@ -370,7 +370,7 @@ func (w *Works) toTrack(
 	return w.desk.Change(ctx, p.Project, p.Author, "Print "+ch.Name, func(newest *project.Project) []project.Change {
 		if spec.Point.set() {
 			a := project.Audio{Hash: sound.Hash, Name: name, Frames: sound.Frames, Channels: sound.Channels}
-			return spec.placed(p.ID, newest, a)
+			return spec.placed(p.ID, record.Key, newest, a)
 		}
 		for _, c := range newest.Channels {
 			if c.PrintOf != nil && c.PrintOf.Print == p.ID {

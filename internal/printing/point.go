@@ -1,7 +1,6 @@
 package printing
 
 import (
-	"fmt"
 	"slices"
 
 	"shoal/internal/engine"
@@ -34,7 +33,11 @@ func (s Spec) source(doc *project.Project) (*project.Project, Spec, error) {
 // probed is a document with a row that takes a point in.
 func (x Point) probed(doc *project.Project, row string) (*project.Project, error) {
 	if x.Share {
-		return sharesOf(doc, row)
+		p, err := doc.OnlySendsOf(row, probe)
+		if err != nil {
+			return nil, err
+		}
+		return p, p.Validate(engine.EffectInfo)
 	}
 	side := project.NewChannel(project.Track, probe, doc.MainChannel().ID)
 	side.ID, side.Input, side.Stereo = probe, x.Tap, true
@@ -42,57 +45,28 @@ func (x Point) probed(doc *project.Project, row string) (*project.Project, error
 	return p, err
 }
 
-// sharesOf is a document in which nobody but one row sends to returns, and a group takes in all that these give.
-func sharesOf(doc *project.Project, row string) (*project.Project, error) {
-	ch, ok := doc.Channel(row)
-	if !ok {
-		return nil, project.Gone("the row")
-	}
-	if len(ch.Sends) == 0 {
-		return nil, fmt.Errorf("%s sends to no return: nothing comes back of it", ch.Name)
-	}
-	p := *doc
-	group := project.NewChannel(project.Group, probe, doc.MainChannel().ID)
-	group.ID = probe
-	p.Channels = nil
-	for _, c := range doc.Channels {
-		n := *c
-		switch {
-		case c.Kind == project.Return:
-			n.Output = probe
-		case c.ID != row:
-			n.Sends = nil
-		}
-		p.Channels = append(p.Channels, &n)
-	}
-	main := slices.IndexFunc(p.Channels, func(c *project.Channel) bool { return c.Kind == project.Main })
-	p.Channels = slices.Insert(p.Channels, main, group)
-	return &p, p.Validate(engine.EffectInfo)
-}
-
-// makings is all that the signal at the point is made from, as far as a frame of the song; false: it has gone.
-func (x Point) makings(doc *project.Project, row string, to int64) (project.Makings, bool) {
-	if x.Tap != nil {
-		return doc.MakingsUntil(*x.Tap, to)
-	}
-	p, err := sharesOf(doc, row)
-	if err != nil {
-		return project.Makings{}, false
-	}
-	return p.MakingsUntil(project.Tap{Channel: probe, Point: "pre"}, to)
-}
-
 // placed puts a print of a point on a track of its own beside the row, muted: its sound is heard already.
-func (s Spec) placed(printID string, newest *project.Project, a project.Audio) []project.Change {
+func (s Spec) placed(printID, key string, newest *project.Project, a project.Audio) []project.Change {
 	if _, ok := newest.Channel(printID); ok {
 		return nil // a restart came between this change and the end of the job
 	}
 	at := slices.IndexFunc(newest.Channels, func(c *project.Channel) bool { return c.ID == s.Channel })
 	main := slices.IndexFunc(newest.Channels, func(c *project.Channel) bool { return c.Kind == project.Main })
 	row := project.NewChannel(project.Track, a.Name, newest.MainChannel().ID)
-	row.ID, row.Mute = printID, true
+	row.ID, row.Mute, row.PrintOf = printID, true, s.origin(printID, key, newest)
 	row.Clips = []*project.Clip{{ID: project.NewID(), Name: a.Name, Audio: a.Hash, Start: s.From, Frames: a.Frames, Exact: true}}
 	return []project.Change{&project.AddAudio{Audio: a}, &project.AddChannel{Channel: row, Index: min(at+1, main)}}
+}
+
+// origin says where the track of a print comes from.
+func (s Spec) origin(printID, key string, newest *project.Project) *project.Origin {
+	from := s.Channel
+	if ch, ok := newest.Channel(from); ok {
+		from = ch.Name
+	}
+	return &project.Origin{
+		Print: printID, Channel: s.Channel, Name: from, Tap: s.Point.Tap, Share: s.Point.Share, To: s.To, Key: key,
+	}
 }
 
 // name is what a print of a point is called.

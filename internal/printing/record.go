@@ -63,7 +63,7 @@ func NewRecord(doc *project.Project, by Printer, spec Spec, kind string, heard b
 		at.Point = "post"
 	}
 	if spec.Point.set() {
-		made, _ := spec.Point.makings(doc, spec.Channel, spec.To)
+		made, _ := project.Origin{Channel: spec.Channel, Tap: spec.Point.Tap, Share: spec.Point.Share, To: spec.To}.Makings(doc)
 		return by.of(kind, doc, spec, made)
 	}
 	made, _ := doc.MakingsUntil(at, spec.To)

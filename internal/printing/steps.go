@@ -188,10 +188,7 @@ func (r Record) now(doc *project.Project) (project.Makings, bool) {
 	if r.Kind == InItsRow {
 		return doc.Remade(r.Channel, r.made())
 	}
-	if r.Point.set() {
-		return r.Point.makings(doc, r.Channel, r.To)
-	}
-	return doc.MakingsOfRow(r.Channel, r.To)
+	return project.Origin{Channel: r.Channel, Tap: r.Point.Tap, Share: r.Point.Share, To: r.To}.Makings(doc)
 }
 
 // state says whether it still holds, and what has changed.

@@ -88,16 +88,6 @@ type Channel struct {
 	PrintOf  *Origin `json:"printOf,omitempty"`
 }
 
-// Origin says what a printed channel was made from.
-type Origin struct {
-	Print   string `json:"print" required:"true"` // id of the print job
-	Channel string `json:"channel" required:"true"`
-	Name    string `json:"name" required:"true"`
-	// To is the song frame as far as which it was printed, and Key that of its makings; empty: nobody knows.
-	To  int64  `json:"to,omitempty"`
-	Key string `json:"key,omitempty"`
-}
-
 // Chain is an ordered list of nodes.
 type Chain struct {
 	Bypass bool    `json:"bypass" required:"true"`

@@ -31,7 +31,7 @@ var asked struct {
 func changedPrints(p *project.Project) (list []Sounding) {
 	for _, c := range p.Channels {
 		if o := c.PrintOf; o != nil && o.Key != "" {
-			if now, ok := p.MakingsOfRow(o.Channel, o.To); ok && now.Key(engine.EffectInfo) != o.Key {
+			if now, ok := o.Makings(p); ok && now.Key(engine.EffectInfo) != o.Key {
 				list = append(list, Sounding{Weight: Note, Channel: c.ID, At: c.ID, Says: c.Name + rowHasChanged(rowName(p, o))})
 			}
 		}

@@ -3,6 +3,7 @@ package sounding
 import (
 	"context"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -177,6 +178,33 @@ func TestRules(t *testing.T) {
 			put(s.a, stageOf("trim", 100, "blend", map[string]float64{"gain": 3}))
 			return nil
 		}, func(s *session) *engine.Survey { s.a.Chain.Nodes = nil; s.turn(); return nil }},
+		{"print-changed", "a point", func(s *session) *engine.Survey {
+			put(s.a, stageOf("trim", 100, "blend", map[string]float64{"gain": 0}), stageOf("trim", 100, "blend", map[string]float64{"gain": 0}))
+			o := project.Origin{Print: "p", Channel: s.a.ID, Name: "A", To: 48000}
+			o.Tap = &project.Tap{Channel: s.a.ID, Point: "after", Node: s.a.Chain.Nodes[0].ID()}
+			made, _ := o.Makings(s.doc)
+			o.Key, s.b.PrintOf = made.Key(engine.EffectInfo), &o
+			s.a.Chain.Nodes[0].Stage.Params["gain"] = 3
+			return nil
+		}, func(s *session) *engine.Survey { // what stands behind the point is not in its print
+			s.a.Chain.Nodes[0].Stage.Params["gain"], s.a.Chain.Nodes[1].Stage.Params["gain"] = 0, 3
+			s.turn()
+			return nil
+		}},
+		{"print-changed", "what comes back", func(s *session) *engine.Survey {
+			hall := project.NewChannel(project.Return, "Hall", s.doc.MainChannel().ID)
+			s.doc.Channels = slices.Insert(s.doc.Channels, len(s.doc.Channels)-1, hall)
+			s.a.Sends = []*project.Send{{ID: "s", To: hall.ID, Level: -6}}
+			o := project.Origin{Print: "p", Channel: s.a.ID, Name: "A", Share: true, To: 48000}
+			made, _ := o.Makings(s.doc)
+			o.Key, s.b.PrintOf = made.Key(engine.EffectInfo), &o
+			put(hall, stageOf("trim", 100, "blend", map[string]float64{"gain": 3}))
+			return nil
+		}, func(s *session) *engine.Survey {
+			s.doc.Channels[len(s.doc.Channels)-2].Chain.Nodes = nil
+			s.turn()
+			return nil
+		}},
 		{"near-the-limit", "", func(*session) *engine.Survey { f := figures(nil); f.Load = 0.93; return f }, func(*session) *engine.Survey { f := figures(nil); f.Load = 0.6; return f }},
 		{"does-nothing", "neutral", func(s *session) *engine.Survey {
 			put(s.b, stageOf("trim", 100, "blend", nil), stageOf("equaliser", 100, "blend", nil))
