@@ -105,7 +105,7 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
 - What is worked on elsewhere goes out as 32 bit float WAV, as it comes into its row: treatments, fades, gain and swell included, the
   chain not (what enters behind the chain comes back behind it). It lands on the frame of its time reference, rate by rate, and
   covers what lies there, with cross-fades of 10 ms where it begins or ends within a clip.
-- Files of whole numbers get triangular dither of a step (two even draws of SplitMix64), the same for the same sound; what is nothing but silence
+- Files of whole numbers get triangular dither of a step (two even draws of SplitMix64), the same for the same sound and another on each side; what is nothing but silence
   stays silent.
 - A row with its share of the returns is rendered from a document in which every return stands once more for each row, its stages keyed by
   what comes into the original; the shares and the rest sum to what comes into main, below -120 dBFS.

@@ -131,7 +131,7 @@ func NewFLAC(w io.Writer, rate, channels, bits int, frames int64, note *Note) (*
 	}
 	x := &FLACWriter{e: e, f: Format{Kind: "flac", Rate: rate, Channels: channels, Bits: bits}}
 	for i := range x.dither {
-		x.dither[i].Scale = math.Exp2(float64(bits - 1))
+		x.dither[i] = dsp.NewDither(bits, i)
 	}
 	return x, nil
 }

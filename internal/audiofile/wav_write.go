@@ -61,7 +61,7 @@ func NewWAV(w io.WriteSeeker, rate, channels, bits int, note *Note, cues []Cue) 
 	}
 	x := &WAVWriter{w: w, f: Format{Kind: "wav", Rate: rate, Channels: channels, Bits: bits, Float: bits == 32}, cues: cues}
 	for i := range x.dither {
-		x.dither[i].Scale = math.Exp2(float64(bits - 1))
+		x.dither[i] = dsp.NewDither(bits, i)
 	}
 	var h bytes.Buffer
 	h.WriteString("RIFF\xff\xff\xff\xffWAVE")

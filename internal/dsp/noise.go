@@ -33,6 +33,11 @@ type Dither struct {
 	n     int64
 }
 
+// NewDither is the dither of one side of a file of so many bits. No side shares its noise with another one.
+func NewDither(bits, side int) Dither {
+	return Dither{Scale: math.Exp2(float64(bits - 1)), n: int64(side) << 48}
+}
+
 // Skip passes over samples that are not rounded.
 func (d *Dither) Skip(n int) { d.n += int64(n) }
 
@@ -40,13 +45,17 @@ func (d *Dither) Skip(n int) { d.n += int64(n) }
 func (d *Dither) Round(x float64) int32 {
 	d.n++
 	draw := Hash(uint64(d.n) * 0x9e3779b97f4a7c15) // SplitMix64: its halves are two even draws, whose difference is triangular
-	tri := (float64(draw>>32) - float64(draw&0xffffffff)) / (1 << 32)
-	v := math.Floor(x*d.Scale + tri + 0.5)
-	if v > d.Scale-1 {
+	tri := float64(int64(draw>>32)-int64(draw&0xffffffff)) / (1 << 32)
+	v := x*d.Scale + tri + 0.5
+	if v >= d.Scale {
 		v = d.Scale - 1
 	}
 	if v < -d.Scale {
 		v = -d.Scale
 	}
-	return int32(v)
+	whole := int32(v) // towards zero: one lower where that was upwards
+	if v < float64(whole) {
+		whole--
+	}
+	return whole
 }

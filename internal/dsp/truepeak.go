@@ -105,17 +105,23 @@ func (t *TruePeak) quarters(w []float64, n int) float64 {
 	return peak
 }
 
-// every interpolates with any number of phases and taps.
+// every interpolates with any number of phases, and of taps that four divide.
 func (t *TruePeak) every(w []float64, n int) {
+	top := t.peak
 	for _, c := range t.phases {
 		for i := range n {
-			s := 0.0
-			for k, v := range w[i : i+len(c)] {
-				s += c[k] * v
+			x := w[i : i+len(c)]
+			var s0, s1, s2, s3 float64 // four sums: one would wait for itself
+			for k := 0; k+4 <= len(c); k += 4 {
+				p, q := (*[4]float64)(c[k:]), (*[4]float64)(x[k:])
+				s0, s1, s2, s3 = s0+p[0]*q[0], s1+p[1]*q[1], s2+p[2]*q[2], s3+p[3]*q[3]
 			}
-			t.peak = max(t.peak, math.Abs(s))
+			if s := math.Abs((s0 + s1) + (s2 + s3)); s > top {
+				top = s
+			}
 		}
 	}
+	t.peak = top
 }
 
 // Take returns the highest value since the last Take, as a factor.

@@ -8,6 +8,7 @@ import (
 	"os"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/dsp"
 	"shoal/internal/gentle"
 	"shoal/internal/measure"
 )
@@ -111,6 +112,9 @@ func (s *stemFile) take(src [][]float64) error {
 	}
 	s.frames += int64(len(src[0]))
 	for c := range src {
+		if dsp.Highest(src[c]) <= 1 {
+			continue
+		}
 		for _, v := range src[c] {
 			if v > 1 || v < -1 {
 				s.over++
