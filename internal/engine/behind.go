@@ -12,12 +12,12 @@ type entry struct{ channel, enters string }
 
 // enter reports whether any clip of a row comes in at a place.
 func enter(ch *project.Channel, place string) bool {
-	return slices.ContainsFunc(ch.Clips, func(x *project.Clip) bool { return x.Enters == place })
+	return slices.ContainsFunc(ch.Clips, func(x *project.Clip) bool { return ch.Entry(x) == place })
 }
 
-// behindStep adds clips that enter a row behind its chain, as late as what comes out of that.
+// behindStep adds clips that enter a row behind its way in, or behind its chain, as late as what comes there.
 type behindStep struct {
-	id    string
+	at    entry
 	buf   pair
 	clips *player
 	late  shift2
@@ -34,7 +34,7 @@ func (s *behindStep) run(c *cursor, n int) {
 	dsp.AddScaled(s.buf.r[:n], r, 1)
 }
 
-func (s *behindStep) key() string { return "behind " + s.id }
+func (s *behindStep) key() string { return s.at.enters + " " + s.at.channel }
 
 func (s *behindStep) reset() {
 	s.clips.reset()
@@ -47,15 +47,16 @@ func (s *behindStep) copyFrom(o twin) {
 	s.clips.roll = old.clips.roll
 }
 
-// entersBehind builds what comes into a row behind its chain.
-func (c *compiler) entersBehind(ch *project.Channel, at *gnode, buf pair, wait []*gnode) (*gnode, []*gnode) {
-	n := c.g.add("behind", ch.ID, "what enters "+ch.Name+" behind its chain", at)
+// enters builds what comes into a row behind a part of its chain.
+func (c *compiler) enters(ch *project.Channel, place string, at *gnode, buf pair, wait []*gnode) (*gnode, []*gnode) {
+	n := c.g.add(place, ch.ID, "what enters "+ch.Name+" "+place, at)
 	n.order = wait
-	clips := newPlayer(c.doc, ch, project.EntersBehind, c.treatments, c.clock, c.lib)
-	c.plan.clips[entry{ch.ID, project.EntersBehind}] = clips
+	clips := newPlayer(c.doc, ch, place, c.treatments, c.clock, c.lib)
+	key := entry{ch.ID, place}
+	c.plan.clips[key] = clips
 	n.emit = func(n *gnode) []step {
 		c.plan.players = append(c.plan.players, clips)
-		return []step{&behindStep{id: ch.ID, buf: buf, clips: clips, late: newShift2(n.lagIn), tmp: c.tmp}}
+		return []step{&behindStep{at: key, buf: buf, clips: clips, late: newShift2(n.lagIn), tmp: c.tmp}}
 	}
 	return n, nil
 }

@@ -29,6 +29,9 @@ func (c *compiler) chain(ch *project.Channel, chain *project.Chain, bypassed boo
 			wait = append(wait, c.tapped("before "+n.Fork.ID, at, buf)...)
 			at = c.fork(ch, n.Fork, bypassed, at, buf, wait)
 		}
+		if n.ID() == ch.WayIn && enter(ch, project.EntersWayIn) {
+			at, wait = c.enters(ch, project.EntersWayIn, at, buf, wait)
+		}
 		wait = append(c.tapped("after "+n.ID(), at, buf), c.sendsAfter(ch, n.ID(), at, buf)...)
 		if n.ID() == c.point.Node && c.only == nil {
 			wait = append(wait, c.listening(ch, n, at, buf))

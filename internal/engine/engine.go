@@ -66,6 +66,9 @@ type Engine struct {
 	trial          map[string]string             // the trial heard, by channel
 	match          map[string]map[string]float64 // dB by channel and trial
 
+	inputs    map[string]*live // that arrive at rows which are ready, by row
+	recording recorder
+
 	L, R []float64 // the last block
 	loud *dsp.Loudness
 	tpL  *dsp.TruePeak
@@ -141,6 +144,7 @@ func (e *Engine) bringIn(p *plan) {
 		t.choose(e.trial[id], e.match[id], 0)
 	}
 	p.setWatch(e.watch)
+	p.connect(e.inputs)
 	p.power = e.power
 	p.probe.begin(p.steps, e.clock)
 	p.adopt(e.now)
@@ -327,7 +331,9 @@ func (e *Engine) block(most int) int {
 		e.jump()
 		return e.block(most)
 	}
+	was := e.now.cursor
 	e.now.run(n)
+	e.record(&was, n)
 	copy(e.L, e.now.out.l[:n])
 	copy(e.R, e.now.out.r[:n])
 	if e.next != nil {

@@ -62,7 +62,7 @@ func playList(
 	for i := range list {
 		list[i].ringOn()
 	}
-	list = slices.DeleteFunc(list, func(x playClip) bool { return x.clip.Enters != enters })
+	list = slices.DeleteFunc(list, func(x playClip) bool { return ch.Entry(x.clip) != enters })
 	slices.SortStableFunc(list, func(a, b playClip) int { return int(a.start - b.start) })
 	return list
 }

@@ -7,6 +7,9 @@ import (
 	"shoal/internal/project"
 )
 
+// places are where clips can come into their rows.
+var places = []string{"", project.EntersWayIn, project.EntersBehind}
+
 // onlyClips reports whether two documents differ in clips and their treatments, and in nothing else; no row begins or
 // ends to have any. Then the plan need not be made anew: its players' lists are swapped.
 func onlyClips(a, b *project.Project) bool {
@@ -15,7 +18,7 @@ func onlyClips(a, b *project.Project) bool {
 	}
 	for i, c := range a.Channels {
 		d := b.Channels[i]
-		if enter(c, "") != enter(d, "") || enter(c, project.EntersBehind) != enter(d, project.EntersBehind) {
+		if slices.ContainsFunc(places, func(at string) bool { return enter(c, at) != enter(d, at) }) {
 			return false
 		}
 		x, y := *c, *d
@@ -26,7 +29,7 @@ func onlyClips(a, b *project.Project) bool {
 	}
 	x, y := *a, *b
 	for _, p := range []*project.Project{&x, &y} {
-		p.Channels, p.Treatments, p.Lines, p.Audio = nil, nil, nil, nil
+		p.Channels, p.Treatments, p.Lines, p.Audio, p.Takes = nil, nil, nil, nil, nil
 	}
 	return reflect.DeepEqual(&x, &y)
 }

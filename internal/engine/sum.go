@@ -11,6 +11,8 @@ type sum struct {
 	clipIn shift2  // clips wait for what arrives late
 	tmp    pair
 	met    *meeting // nil where only one signal comes
+	live   *live     // what arrives at an input; nil: none
+	open   dsp.Glide // how loud that is heard
 	// inject, where it is given, adds a test signal.
 	inject func(l, r []float64)
 }
@@ -29,13 +31,18 @@ func (s *sum) measured(p *plan) {
 }
 
 func (s *sum) run(c *cursor, n int) {
-	if s.clips != nil || len(s.in) == 0 {
+	if s.clips != nil || s.live != nil || len(s.in) == 0 {
 		clear(s.out.l[:n])
 		clear(s.out.r[:n])
 	}
 	measuring := s.met.due(c)
 	if s.clips != nil {
 		s.clips.run(c, n, s.out)
+	}
+	if s.live != nil {
+		s.comes(c, n)
+	}
+	if s.clips != nil || s.live != nil {
 		s.clipIn.process(s.out, n)
 		if measuring {
 			s.met.hold(len(s.in), s.out.l[:n], s.out.r[:n])
@@ -47,7 +54,7 @@ func (s *sum) run(c *cursor, n int) {
 		if measuring {
 			s.met.hold(i, l, r)
 		}
-		if i == 0 && s.clips == nil { // the first of them clears what was there
+		if i == 0 && s.clips == nil && s.live == nil { // the first of them clears what was there
 			copy(s.out.l, l)
 			copy(s.out.r, r)
 			continue
@@ -78,6 +85,7 @@ func (s *sum) reset() {
 func (s *sum) copyFrom(o twin) {
 	old := o.(*sum)
 	s.clipIn.copyFrom(old.clipIn)
+	s.live, s.open = old.live, old.open
 	if s.clips != nil && old.clips != nil {
 		s.clips.roll = old.clips.roll
 	}

@@ -94,7 +94,7 @@ func (c *compiler) spare(nodes []*project.Node, built []*gnode) {
 	for _, n := range built {
 		kind := string(n.fixed)
 		n.spare = strings.HasPrefix(kind, "stage ") || strings.HasPrefix(kind, "join ") || strings.HasPrefix(kind, "bands ") ||
-			strings.HasPrefix(kind, "path ") || strings.HasPrefix(kind, "the ")
+			strings.HasPrefix(kind, "path ") || strings.HasPrefix(kind, project.EntersWayIn+" ") || strings.HasPrefix(kind, "the ")
 	}
 	for id := range owners {
 		if k := c.points["key "+id]; k != nil {

@@ -115,10 +115,10 @@ func slowest(p *project.Project) float64 {
 	return low
 }
 
-// clipStretches are the stretches of a row's clips that enter it before its chain, with what rings before and behind them.
+// clipStretches are the stretches of a row's clips that enter it before its line, with what rings before and behind them.
 func clipStretches(p *project.Project, c *project.Channel, clock *project.Clock) (all []Sounding) {
 	for _, x := range p.Laid(c, clock) {
-		if x.Clip.Enters != "" {
+		if c.Entry(x.Clip) == project.EntersBehind {
 			continue
 		}
 		s := Sounding{x.From, x.To}

@@ -26,6 +26,7 @@ func Apply(p *Project, batch []Change, effects Effects) (next *Project, undo []C
 		undo = slices.Concat(u, undo)
 	}
 	undo = slices.Concat(next.settleExtents(effects), undo)
+	undo = slices.Concat(undo, next.settleWaysIn(p))
 	undo = slices.Concat(next.dropUnused(), undo)
 	undo = slices.Concat(next.settleOrigins(), undo)
 	if err := next.Validate(effects); err != nil {

@@ -140,6 +140,8 @@ type SetChannel struct {
 	Output    *string `json:"output,omitempty"`
 	Waterline *string `json:"waterline,omitempty"`
 	Overlaps  *string `json:"overlaps,omitempty"`
+	Records   *string `json:"records,omitempty"`
+	WayIn     *string `json:"wayIn,omitempty"`
 	// PrintWhenAsked is of what stands before the line.
 	PrintWhenAsked *bool `json:"printWhenAsked,omitempty"`
 }
@@ -154,6 +156,7 @@ func (c *SetChannel) apply(p *Project, _ Effects) ([]Change, error) {
 		Hidden: swap(&ch.Hidden, c.Hidden), Mute: swap(&ch.Mute, c.Mute), MutePre: swap(&ch.MutePre, c.MutePre),
 		SoloSafe: swap(&ch.SoloSafe, c.SoloSafe), Output: swap(&ch.Output, c.Output), Waterline: swap(&ch.Waterline, c.Waterline),
 		Overlaps: swap(&ch.Overlaps, c.Overlaps), PrintWhenAsked: swap(&ch.PrintWhenAsked, c.PrintWhenAsked),
+		Records: swap(&ch.Records, c.Records), WayIn: swap(&ch.WayIn, c.WayIn),
 	}}, nil
 }
 

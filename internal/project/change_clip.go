@@ -35,9 +35,9 @@ func (c *RemoveAudio) apply(p *Project, _ Effects) ([]Change, error) {
 			}
 		}
 	}
-	used := false
+	used := slices.ContainsFunc(p.Takes, func(t *Take) bool { return t.Untouched == c.Hash || t.Treated == c.Hash })
 	p.walkAll(func(_ *Chain, _ int, n *Node) bool {
-		used = n.Stage != nil && n.Stage.Sound == c.Hash
+		used = used || n.Stage != nil && n.Stage.Sound == c.Hash
 		return !used
 	})
 	if used {

@@ -9,8 +9,9 @@ import (
 // is shared: points of lines and of swells, of which there may be very many. What there is much of is copied by hand.
 func (p *Project) copy() *Project {
 	bare := *p
-	bare.Lines, bare.Channels, bare.Treatments, bare.Audio = nil, nil, nil, nil
+	bare.Lines, bare.Channels, bare.Treatments, bare.Audio, bare.Takes = nil, nil, nil, nil, nil
 	next := Clone(&bare)
+	next.Takes = copyTakes(p.Takes)
 	next.Audio = slices.Clone(p.Audio)
 	next.Lines = make([]*Line, len(p.Lines))
 	for i, l := range p.Lines {

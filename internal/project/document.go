@@ -23,6 +23,8 @@ type Project struct {
 	Passages   []*Passage `json:"passages,omitempty"`
 	// Treatments are chains that clips pass before their rows.
 	Treatments []*Treatment `json:"treatments,omitempty"`
+	// Takes are all that was recorded.
+	Takes []*Take `json:"takes,omitempty"`
 	// WorkWhenAsked says that whole-sound steps are worked out only when somebody asks for it.
 	WorkWhenAsked bool `json:"workWhenAsked,omitempty"`
 }
@@ -68,9 +70,13 @@ type Channel struct {
 	Hidden bool   `json:"hidden" required:"true"`
 	Chain  Chain  `json:"chain" required:"true"`
 	// Trials are alternatives of the chain, kept beside it to compare; Letter is the chain's own.
-	Trials    []*Trial `json:"trials" required:"true"`
-	Letter    string   `json:"letter" required:"true"`
-	Waterline string   `json:"waterline"` // the id of the last printed node; empty: nothing is printed
+	Trials []*Trial `json:"trials" required:"true"`
+	Letter string   `json:"letter" required:"true"`
+	// Records is what the row is recorded from: OwnInput, or a stand-in's name; empty: nothing.
+	Records string `json:"records,omitempty"`
+	// WayIn is the id of the last node that a recording passes before it is kept; empty: the bare input is.
+	WayIn     string `json:"wayIn,omitempty"`
+	Waterline string `json:"waterline"` // the id of the last printed node; empty: nothing is printed
 	// PrintWhenAsked says that what stands before the line is printed anew only when somebody asks for it.
 	PrintWhenAsked bool    `json:"printWhenAsked,omitempty"`
 	Fader          float64 `json:"fader" required:"true"`
@@ -179,7 +185,9 @@ type Clip struct {
 	Treatment string `json:"treatment,omitempty"`
 	Rings     bool   `json:"rings,omitempty"`
 	// Enters is where it comes into its row; empty: at the top of the chain.
-	Enters string `json:"enters,omitempty" enum:"behind"`
+	Enters string `json:"enters,omitempty" enum:"behind,wayIn"`
+	// Take is the id of the take that it plays.
+	Take string `json:"take,omitempty"`
 	// Extent is the stretch of the audio that its treatment's whole-sound steps work on; nil: there are none. Then Offset
 	// counts frames of what is worked out, from where the extent begins.
 	Extent *Extent `json:"extent,omitempty"`

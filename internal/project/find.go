@@ -310,6 +310,9 @@ func (p *Project) ids() map[string]int {
 	for _, t := range p.Treatments {
 		m[t.ID]++
 	}
+	for _, t := range p.Takes {
+		m[t.ID]++
+	}
 	for _, c := range p.Channels {
 		m[c.ID]++
 		for _, s := range c.Sends {

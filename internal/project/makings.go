@@ -216,9 +216,29 @@ func (m *maker) channel(ch *Channel, x *parts) *Channel {
 	}
 	if x.input {
 		c.Input, c.Overlaps = ch.Input, ch.Overlaps
-		c.Clips = ch.Clips
+		c.Clips, c.WayIn = ch.Clips, ch.WayIn
+		if !slices.ContainsFunc(c.Chain.Nodes, func(n *Node) bool { return n.ID() == ch.WayIn }) {
+			c.WayIn, c.Clips = "", besideWayIn(ch)
+		}
 	}
 	return c
+}
+
+// besideWayIn are a row's clips for a part of its chain that ends before the way in: what enters there enters behind that
+// part.
+func besideWayIn(ch *Channel) []*Clip {
+	if ch.WayIn == "" {
+		return ch.Clips
+	}
+	list := slices.Clone(ch.Clips)
+	for i, x := range list {
+		if x.Enters == EntersWayIn {
+			y := *x
+			y.Enters = EntersBehind
+			list[i] = &y
+		}
+	}
+	return list
 }
 
 // usedBy notes the sounds and treatments that a channel uses.

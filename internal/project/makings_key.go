@@ -40,7 +40,7 @@ func (m Makings) bare(effects Effects) *Project {
 		d.Name, d.Chain, d.Clips = "", bareChain(c.Chain), make([]*Clip, len(c.Clips))
 		for k, x := range c.Clips {
 			y := *x
-			y.Name, y.Tint, y.Made = "", 0, nil
+			y.Name, y.Tint, y.Made, y.Take = "", 0, nil, ""
 			d.Clips[k] = &y
 		}
 		q.Channels[i] = &d

@@ -85,6 +85,9 @@ func freshIDs(c *Channel) map[string]string {
 		}
 		return true
 	})
+	if w, ok := m[c.WayIn]; ok {
+		c.WayIn = w
+	}
 	if w, ok := m[c.Waterline]; ok {
 		c.Waterline = w
 	}

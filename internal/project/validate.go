@@ -29,6 +29,11 @@ func (p *Project) Validate(effects Effects) error {
 	if err := p.checkAudio(); err != nil {
 		return err
 	}
+	for _, t := range p.Takes {
+		if err := p.checkTake(t); err != nil {
+			return err
+		}
+	}
 	for id, n := range p.ids() {
 		if n > 1 || id == "" {
 			return fmt.Errorf("the id %q is used %d times; ids are unique in a project", id, n)
@@ -150,6 +155,12 @@ func (p *Project) checkChannel(c *Channel, effects Effects) error {
 	}
 	if c.Waterline != "" && !slices.ContainsFunc(c.Chain.Nodes, func(n *Node) bool { return n.ID() == c.Waterline }) {
 		return fmt.Errorf("the waterline stands after %q, which is not in its chain", c.Waterline)
+	}
+	if c.WayIn != "" && !slices.ContainsFunc(c.Chain.Nodes, func(n *Node) bool { return n.ID() == c.WayIn }) {
+		return fmt.Errorf("its way in stands after %q, which is not in its chain", c.WayIn)
+	}
+	if c.Records != "" && (c.Kind != Track || !ValidName(c.Records)) {
+		return fmt.Errorf("it is recorded from %q: only a track is, from something that has a name", c.Records)
 	}
 	if err := p.checkTrials(c, effects); err != nil {
 		return err

@@ -55,8 +55,8 @@ func (p *Project) checkClip(x *Clip) error {
 	if x.Tint < 0 || x.Tint > 8 {
 		return fmt.Errorf("tint %d: it must be 0 to 8", x.Tint)
 	}
-	if x.Enters != "" && x.Enters != EntersBehind {
-		return fmt.Errorf("it enters its row %q: a clip enters at the top of the chain, or behind it", x.Enters)
+	if x.Enters != "" && x.Enters != EntersBehind && x.Enters != EntersWayIn {
+		return fmt.Errorf("it enters its row %q: a clip enters at the top of the chain, behind the way in, or behind the chain", x.Enters)
 	}
 	if !slices.Contains(overlapRules, x.Over) {
 		return fmt.Errorf("over %q: there are sum, cover and fade", x.Over)

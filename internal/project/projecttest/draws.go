@@ -21,6 +21,7 @@ var draws = []struct {
 	{8, (*drawing).ofPieces},
 	{7, (*drawing).ofMoves},
 	{4, (*drawing).ofTrials},
+	{5, (*drawing).ofTakes},
 	{14, func(d *drawing) project.Change { return seldom(d.r, d.p, d.ch) }},
 }
 
@@ -365,7 +366,7 @@ func (d *drawing) ofPieces() project.Change {
 		if d.yes {
 			swell = []project.Swell{}
 		}
-		enters := []string{"", project.EntersBehind}[d.r.IntN(2)]
+		enters := []string{"", project.EntersBehind, project.EntersWayIn}[d.r.IntN(3)]
 		return &project.SetClip{ID: id, Enters: &enters, Swell: &swell, InShape: &shape, Over: &over, OutBend: &bend, Mute: &d.yes}
 	}
 }

@@ -1,0 +1,55 @@
+//go:build js && wasm
+
+package main
+
+import (
+	"encoding/json"
+	"unsafe"
+
+	"shoal/internal/engine"
+)
+
+var recorded []float32 // what recorded left
+
+// ready makes rows ready to be recorded: the scratch buffer holds them as a JSON list. 0 is success.
+//
+//go:wasmexport ready
+func ready(n int32) int32 {
+	var rows []engine.Ready
+	if err := json.Unmarshal(scratch[:n], &rows); err != nil {
+		return fail(err)
+	}
+	if err := eng.Ready(rows); err != nil {
+		return fail(err)
+	}
+	return 0
+}
+
+// record begins to take down what arrives at those rows, or ends it.
+//
+//go:wasmexport record
+func record(on bool) { eng.Record(on) }
+
+// taken leaves what was recorded on the row named in the scratch buffer since it was asked for last: where it belongs as
+// JSON, and its frames in pairs at takenAt. It returns how many frames there are; -1 when nothing is recorded there.
+//
+//go:wasmexport taken
+func taken(n int32) int32 {
+	t, data, ok := eng.Taken(string(scratch[:n]))
+	if !ok {
+		return -1
+	}
+	recorded = data
+	text, _ = json.Marshal(t)
+	return int32(len(data) / 2)
+}
+
+//go:wasmexport takenAt
+func takenAt() int32 { return pointer(recorded) }
+
+// feed gives the engine what has arrived at the window's own input: pairs in the scratch buffer.
+//
+//go:wasmexport feed
+func feed(frames int32) {
+	eng.Feed(unsafe.Slice((*float32)(unsafe.Pointer(unsafe.SliceData(scratch))), 2*frames))
+}

@@ -1,0 +1,205 @@
+package engine
+
+import (
+	"fmt"
+	"math"
+
+	"shoal/internal/dsp"
+	"shoal/internal/input"
+	"shoal/internal/project"
+)
+
+// Ready is a row that a window has made ready to be recorded: it hears what arrives, and nobody else does.
+type Ready struct {
+	Row string `json:"row"`
+	// Hear is how loud what arrives comes into the row, in dB; at -60 and below it is not heard.
+	Hear float64 `json:"hear"`
+}
+
+// live is an input that comes into a row while the song rolls.
+type live struct {
+	Ready
+	kind   string
+	source input.Source
+	gone   float64 // after how many seconds of recording it is unplugged; 0: never
+	taken  *taken  // nil while nothing is recorded
+	l, r   []float64
+}
+
+// hearOff is from where on downwards an input is not heard.
+const hearOff = -60
+
+// Ready makes rows ready to be recorded, and those that are not named no longer.
+func (e *Engine) Ready(rows []Ready) error {
+	next := map[string]*live{}
+	for _, x := range rows {
+		ch, ok := e.Document().Channel(x.Row)
+		if !ok || ch.Records == "" {
+			return fmt.Errorf("this row is recorded from nothing: choose its input first")
+		}
+		if old := e.inputs[x.Row]; old != nil && old.kind == ch.Records {
+			old.Ready = x
+			next[x.Row] = old
+			continue
+		}
+		in := &live{Ready: x, kind: ch.Records, l: make([]float64, Block), r: make([]float64, Block)}
+		if kind, ok := input.Find(ch.Records); ok {
+			in.source, in.gone = kind.New(input.SettingOf(e.Document())), kind.Gone
+		} else if ch.Records == project.OwnInput {
+			in.source = &input.Fed{}
+		} else {
+			return fmt.Errorf("there is no input %q", ch.Records)
+		}
+		next[x.Row] = in
+	}
+	e.inputs = next
+	for _, p := range e.plans() {
+		p.connect(next)
+	}
+	return nil
+}
+
+// connect lets inputs come into their rows.
+func (p *plan) connect(inputs map[string]*live) {
+	for _, ch := range p.doc.Channels {
+		if s, ok := p.twins["sum "+ch.ID].(*sum); ok {
+			if s.live != nil && inputs[ch.ID] == nil {
+				s.open.Aim(0, gateFrames)
+				continue
+			}
+			s.live = inputs[ch.ID]
+			if s.live != nil {
+				gain := 0.0
+				if s.live.Hear > hearOff {
+					gain = dsp.Gain(s.live.Hear)
+				}
+				s.open.Aim(gain, gateFrames)
+			}
+		}
+	}
+}
+
+// comes adds what arrives at an input to what comes into a row.
+func (s *sum) comes(c *cursor, n int) {
+	if !c.rolling || s.open.Now() == 0 && !s.open.Moving() {
+		return
+	}
+	l, r := s.tmp.l[:n], s.tmp.r[:n]
+	s.live.source.Read(l, r, c.frame)
+	if s.live.endsBefore(c.frame) {
+		return
+	}
+	for i := range l {
+		g := s.open.Next()
+		s.out.l[i] += g * l[i]
+		s.out.r[i] += g * r[i]
+	}
+}
+
+// endsBefore reports whether an input has been unplugged before a frame.
+func (x *live) endsBefore(frame int64) bool {
+	return x.taken != nil && x.taken.ends > 0 && frame >= x.taken.ends
+}
+
+// taken is what has been recorded of an input and not fetched yet.
+type taken struct {
+	Row  string        `json:"row"`
+	Runs []project.Run `json:"runs"` // all there are so far
+	// At is the frame of the input at which what has not been fetched begins, and Frames how many there are of it.
+	At     int64 `json:"at"`
+	Frames int64 `json:"frames"`
+	// Gone says that the input was unplugged.
+	Gone bool `json:"gone,omitempty"`
+
+	ends int64 // song frame at which it is unplugged; 0: never
+	next int64 // song frame that follows
+	// joins: the plan has turned and has not come to that frame yet, or is beyond it.
+	joins bool
+	data []float32
+}
+
+// recorder takes down what arrives while the song rolls.
+type recorder struct {
+	on   bool
+	plan *plan // of which the last block was
+}
+
+// Record begins to take down what arrives at the rows that are ready, or ends it.
+func (e *Engine) Record(on bool) {
+	e.recording = recorder{on: on}
+	for _, x := range e.inputs {
+		if x.taken = nil; on && x.kind != project.OwnInput { // that comes by a ring of its own
+			x.taken = &taken{Row: x.Row, next: math.MinInt64}
+		}
+	}
+}
+
+// record takes down what arrives while the frames of a block are heard. A plan that takes the place of another may be
+// earlier or later in the song: then what is missing is taken besides, and what is there already is not taken again.
+func (e *Engine) record(c *cursor, n int) {
+	if !e.recording.on || !c.rolling {
+		return
+	}
+	turned := e.recording.plan != nil && e.recording.plan != e.now
+	e.recording.plan = e.now
+	for _, x := range e.inputs {
+		t := x.taken
+		if t == nil || t.Gone {
+			continue
+		}
+		from, to := c.frame, c.frame+int64(n)
+		near := t.next > from-int64(e.rate) && t.next < from+int64(e.rate)
+		if t.joins = (t.joins || turned) && near && !c.jumped; t.joins {
+			from, t.joins = t.next, t.next >= to
+		}
+		for from < to && !t.Gone {
+			k := min(to-from, Block)
+			x.take(from, int(k), e.rate)
+			from += k
+		}
+	}
+}
+
+// take takes down some frames.
+func (x *live) take(from int64, n int, rate float64) {
+	t := x.taken
+	if len(t.Runs) == 0 || t.next != from {
+		t.Runs = append(t.Runs, project.Run{Input: t.At + t.Frames, Song: from})
+		if len(t.Runs) == 1 && x.gone > 0 {
+			t.ends = from + int64(x.gone*rate)
+		}
+	}
+	if t.ends > 0 && from+int64(n) >= t.ends {
+		n, t.Gone = int(max(0, t.ends-from)), true
+	}
+	l, r := x.l[:n], x.r[:n]
+	x.source.Read(l, r, from)
+	for i := range l {
+		t.data = append(t.data, float32(l[i]), float32(r[i]))
+	}
+	t.Frames += int64(n)
+	t.Runs[len(t.Runs)-1].Frames += int64(n)
+	t.next = from + int64(n)
+}
+
+// Taken is what has been recorded on a row since it was asked for last: its frames in pairs, and where they belong; false:
+// nothing is being recorded there. What it gives is valid until the next block.
+func (e *Engine) Taken(row string) (*taken, []float32, bool) {
+	x := e.inputs[row]
+	if x == nil || x.taken == nil {
+		return nil, nil, false
+	}
+	t := *x.taken
+	data := x.taken.data
+	x.taken.At, x.taken.Frames, x.taken.data = t.At+t.Frames, 0, data[:0]
+	return &t, data, true
+}
+
+// Feed gives an input of a window's own what has arrived there, in pairs.
+func (e *Engine) Feed(frames []float32) {
+	for _, x := range e.inputs {
+		if fed, ok := x.source.(*input.Fed); ok {
+			fed.Put(frames)
+		}
+	}
+}
