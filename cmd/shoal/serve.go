@@ -110,7 +110,7 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 			return nil
 		}
 	}
-	srv, err := server.New(ctx, st, folder, filepath.Join(p.data, "exports"), tmp, log)
+	srv, err := server.New(ctx, st, folder, filepath.Join(p.data, "exports"), tmp, filepath.Join(p.data, "recordings"), log)
 	if err != nil {
 		return err
 	}

@@ -34,6 +34,7 @@ type Record struct {
 	By       string   `json:"by,omitempty"` // a person's name
 	At       string   `json:"at"`           // RFC 3339
 	Key      string   `json:"key,omitempty"`
+	Input    string   `json:"input,omitempty"` // what it was recorded from, in words
 	Point    Point    `json:"point"` // where its signal was taken
 	// Made is all that it was made from, and nothing else of the project.
 	Made *project.Project `json:"made"`
@@ -82,6 +83,9 @@ func (p Printer) of(kind string, doc *project.Project, spec Spec, made project.M
 // Words tells it in one line, for a file's coding history.
 func (r Record) Words() string {
 	s := fmt.Sprintf("%s, %s revision %d, frames %d to %d", r.Row, r.Project, r.Revision, r.From, r.To)
+	if r.Input != "" {
+		s += ", recorded from " + r.Input
+	}
 	if r.By != "" {
 		s += ", by " + r.By
 	}

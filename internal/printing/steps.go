@@ -22,7 +22,7 @@ const (
 // Step is one step of where a sound comes from: a print, or what was there first, with the steps before it.
 type Step struct {
 	Audio   string `json:"audio" required:"true"`
-	Kind    string `json:"kind" required:"true" enum:"row,point,place,permanent,outside,source"`
+	Kind    string `json:"kind" required:"true" enum:"row,point,place,permanent,outside,take,treated,source"`
 	Title   string `json:"title" required:"true"`
 	Row     string `json:"row,omitempty"`     // the channel it was printed from
 	Project string `json:"project,omitempty"` // the song's name then
@@ -161,6 +161,10 @@ func (r Record) title(round int) string {
 		return r.Point.name(r.Row)
 	case Outside:
 		return "Worked on outside, from " + r.Row
+	case OfTake:
+		return fmt.Sprintf("Recorded on %s from %s", r.Row, r.Input)
+	case OfTreated:
+		return fmt.Sprintf("Recorded on %s %s", r.Row, through)
 	case Permanent:
 		return r.Row + ", made permanent " + through
 	case InItsRow:
@@ -193,7 +197,7 @@ func (r Record) now(doc *project.Project) (project.Makings, bool) {
 
 // state says whether it still holds, and what has changed.
 func (r Record) state(doc *project.Project, who Who) (string, []Since, error) {
-	if r.Kind == Permanent || r.Kind == Outside { // what was made permanent, or elsewhere, stands by itself
+	if r.Kind == Permanent || r.Kind == Outside || r.Kind == OfTake || r.Kind == OfTreated { // what was made permanent, or elsewhere, stands by itself
 		return Holds, []Since{}, nil
 	}
 	now, ok := r.now(doc)

@@ -17,7 +17,7 @@ import (
 
 // table lists every operation.
 func table() []route {
-	return slices.Concat(about(), ofProjects(), ofChanges(), ofSound(), ofMeasures(), ofPresets(), ofShelf())
+	return slices.Concat(about(), ofProjects(), ofChanges(), ofSound(), ofRecording(), ofMeasures(), ofPresets(), ofShelf())
 }
 
 // about are the operations of Shoal itself and of people.

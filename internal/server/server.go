@@ -18,6 +18,7 @@ import (
 
 	"shoal/internal/audiofile"
 	"shoal/internal/printing"
+	"shoal/internal/recording"
 	"shoal/internal/store"
 	"shoal/internal/working"
 )
@@ -36,6 +37,8 @@ type Server struct {
 	desk   *desk
 	prints *printing.Works
 	works  *working.Desk
+	// recordings are what windows record.
+	recordings *recording.Desk
 	// drawing has room for the one outline that is made.
 	drawing chan struct{}
 	// stopWorks ends the working out: it begins anew after the next start.
@@ -46,8 +49,8 @@ type Server struct {
 	count     *prometheus.CounterVec
 }
 
-// New prepares a server. tmp is a folder for uploads under way.
-func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports, tmp string, log *slog.Logger) (*Server, error) {
+// New prepares a server. tmp is a folder for uploads under way, tapes one for what is being recorded.
+func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports, tmp, tapes string, log *slog.Logger) (*Server, error) {
 	s := &Server{store: st, folder: folder, hub: newHub(), tmp: tmp, drawing: make(chan struct{}, 1)}
 	s.desk = newDesk(st, folder, s.hub)
 	if err := folder.TrimWorked(working.Kept); err != nil {
@@ -59,6 +62,9 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	s.desk.works = s.works
 	var err error
 	if s.prints, err = printing.New(ctx, st, folder, exports, s.desk, log); err != nil {
+		return nil, err
+	}
+	if s.recordings, err = recording.New(tapes, folder, s.desk, s.knowSound); err != nil {
 		return nil, err
 	}
 	reg := prometheus.NewRegistry()
@@ -80,7 +86,13 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 		return nil, err
 	}
 	s.http.NoRoute(serveSite(site))
+	go s.recordings.Work(until)
 	return s, s.prints.Start(ctx)
+}
+
+// knowSound lets a sound of ours be found among those that are kept.
+func (s *Server) knowSound(ctx context.Context, e audiofile.Entry, name, origin string) error {
+	return s.store.PutAudio(ctx, e.Hash, name, e.Frames, e.Channels, e.Rate, e.Bits, origin)
 }
 
 // Close stops the print works; running prints start again next time.
