@@ -53,3 +53,18 @@ func takenAt() int32 { return pointer(recorded) }
 func feed(frames int32) {
 	eng.Feed(unsafe.Slice((*float32)(unsafe.Pointer(unsafe.SliceData(scratch))), 2*frames))
 }
+
+// click lets the beats be heard, at a level in dB.
+//
+//go:wasmexport click
+func click(on bool, level float64) { eng.Click(on, level) }
+
+// countIn lets the next Play begin after so many bars.
+//
+//go:wasmexport countIn
+func countIn(bars int32) { eng.CountIn(int(bars)) }
+
+// counting is how many beats are still counted.
+//
+//go:wasmexport counting
+func counting() int32 { return int32(eng.Counting()) }

@@ -68,6 +68,8 @@ type Engine struct {
 
 	inputs    map[string]*live // that arrive at rows which are ready, by row
 	recording recorder
+	click     click
+	bars      int // that are counted before the next Play
 
 	L, R []float64 // the last block
 	loud *dsp.Loudness
@@ -277,6 +279,9 @@ func (e *Engine) Ahead(frames int64) []pages.Missing {
 // its length: 0 when pages are missing. It does not allocate.
 func (e *Engine) Render(most int) int {
 	for {
+		if e.click.left > 0 {
+			most = min(most, e.click.left)
+		}
 		n := e.block(most)
 		if n == 0 {
 			return 0
@@ -292,6 +297,7 @@ func (e *Engine) Render(most int) int {
 			e.discard = 0
 		}
 		e.listen(n)
+		e.clicks(n)
 		return n
 	}
 }

@@ -41,7 +41,7 @@ func (e *Engine) begin(hold int64) int64 {
 func (e *Engine) Play() {
 	e.guard.on, e.guard.quiet = false, 0
 	e.guard.gain.Aim(1, int(guardFor*e.rate))
-	if e.now.cursor.rolling {
+	if e.now.cursor.rolling || e.count() {
 		return
 	}
 	e.seek = nil
@@ -63,6 +63,10 @@ func (e *Engine) Play() {
 // Stop lets tails ring; when already stopped it cuts them.
 func (e *Engine) Stop() {
 	c := &e.now.cursor
+	if e.click.left > 0 {
+		e.click.left = 0
+		return
+	}
 	if !c.rolling {
 		e.now.reset()
 		e.quiet = math.MaxInt32
@@ -127,7 +131,7 @@ func (e *Engine) State() State {
 	switch {
 	case len(e.missing) > 0:
 		return Waiting
-	case e.now.cursor.rolling:
+	case e.now.cursor.rolling || e.click.left > 0:
 		return Playing
 	}
 	return Stopped
@@ -140,5 +144,5 @@ func (e *Engine) Quiet() bool {
 
 // AtRest is the same while a change of structure still waits for its fade.
 func (e *Engine) AtRest() bool {
-	return !e.now.cursor.rolling && e.quiet > int(e.rate) && e.seek == nil
+	return !e.now.cursor.rolling && e.click.left == 0 && e.quiet > int(e.rate) && e.seek == nil
 }
