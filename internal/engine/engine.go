@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"slices"
 
 	"shoal/internal/dsp"
 	"shoal/internal/effect"
@@ -113,6 +114,9 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 	if e.next != nil { // one fade after another
 		e.pending = doc
 		return nil
+	}
+	if rows := e.liveRows(doc); !slices.Equal(rows, e.point.live) {
+		e.point.live, e.turned = rows, true
 	}
 	freed := doc != e.now.doc && e.lib.Release()
 	same := !freed && e.now.sameWater(doc)

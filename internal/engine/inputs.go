@@ -3,6 +3,7 @@ package engine
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"shoal/internal/dsp"
 	"shoal/internal/input"
@@ -53,10 +54,23 @@ func (e *Engine) Ready(rows []Ready) error {
 		next[x.Row] = in
 	}
 	e.inputs = next
+	if !slices.Equal(e.liveRows(e.Document()), e.point.live) {
+		_ = e.SetDocument(e.Document()) // it was valid when it was given
+	}
 	for _, p := range e.plans() {
 		p.connect(next)
 	}
 	return nil
+}
+
+// liveRows are the rows that are ready and have a line: what arrives there is in no print, so all stages run.
+func (e *Engine) liveRows(doc *project.Project) (rows []string) {
+	for _, ch := range doc.Channels {
+		if ch.Waterline != "" && e.inputs[ch.ID] != nil {
+			rows = append(rows, ch.ID)
+		}
+	}
+	return rows
 }
 
 // connect lets inputs come into their rows.
@@ -115,7 +129,7 @@ type taken struct {
 	next int64 // song frame that follows
 	// joins: the plan has turned and has not come to that frame yet, or is beyond it.
 	joins bool
-	data []float32
+	data  []float32
 }
 
 // recorder takes down what arrives while the song rolls.

@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/dsp"
+	"shoal/internal/engine/pages"
 	"shoal/internal/input"
 	"shoal/internal/project"
 )
@@ -165,4 +166,34 @@ func TestATreatedTakeEntersBehindTheWayIn(t *testing.T) {
 		want, _ := other.print(Job{To: 9000})
 		require.Less(t, worst(want, got), -140.0, "behind %d stages", at)
 	}
+}
+
+// A row with a line runs all of its stages while it is ready: what arrives there is in no print.
+func TestAReadyRowRunsAboveItsLine(t *testing.T) {
+	s := newSong(t)
+	row := s.track("voice", noise(48000, 1))
+	row.Records = "tone"
+	row.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"gain": -6})}
+	row.Waterline = row.Chain.Nodes[0].ID()
+	w := WaterlineOf(s.doc, row)
+	s.lib.Sound(w.Key, w.Frames(), 2)
+	for n := int64(0); n*pages.Frames < w.Frames(); n++ {
+		silent := make([]float32, min(pages.Frames, w.Frames()-n*pages.Frames))
+		s.lib.Put(w.Key, int(n), pages.Page{silent, silent})
+	}
+	e := s.engine()
+	e.Worked([]string{w.Key})
+	e.Ahead(2 * rate)
+	e.Play()
+	play(t, e, 4800, Block)
+	l, _ := play(t, e, 4800, Block)
+	require.Zero(t, dsp.Highest(l), "the print is heard, which is silent here")
+	require.NoError(t, e.Ready([]Ready{{Row: row.ID}}))
+	play(t, e, 80000, Block)
+	l, _ = play(t, e, 48000, Block)
+	require.InDelta(t, -24, dsp.Decibels(dsp.Highest(l)), 0.05)
+	require.NoError(t, e.Listen(Listening{}))
+	play(t, e, 4800, Block)
+	l, _ = play(t, e, 48000, Block)
+	require.InDelta(t, -24, dsp.Decibels(dsp.Highest(l)), 0.05, "also after listening to something else")
 }

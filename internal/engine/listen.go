@@ -13,6 +13,8 @@ type Listening struct {
 	Change bool // what it adds or takes away: its output less its input, at the same time
 	Key    bool // what drives it
 	Paths  []string
+	// live are the rows with a line that a window has made ready to be recorded: what arrives there passes all stages.
+	live []string
 }
 
 // listenStep puts what is listened to aside, at the level of the channels' and the

@@ -11,6 +11,7 @@ import (
 // Listen lets somebody hear one point instead of the main output; the zero value
 // is the main output again.
 func (e *Engine) Listen(point Listening) error {
+	point.live = e.point.live
 	e.point, e.turned = point, true
 	return e.SetDocument(e.Document())
 }

@@ -10,7 +10,7 @@ type sum struct {
 	clips  *player // nil where there are none
 	clipIn shift2  // clips wait for what arrives late
 	tmp    pair
-	met    *meeting // nil where only one signal comes
+	met    *meeting  // nil where only one signal comes
 	live   *live     // what arrives at an input; nil: none
 	open   dsp.Glide // how loud that is heard
 	// inject, where it is given, adds a test signal.

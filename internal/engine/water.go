@@ -80,6 +80,9 @@ func (c *compiler) waterline(ch *project.Channel) *Waterline {
 		return nil
 	}
 	c.plan.water[ch.ID] = w.Key
+	if slices.Contains(c.point.live, ch.ID) {
+		return nil // somebody is heard there
+	}
 	if c.lib.Prints(w.Key) {
 		return w
 	}

@@ -35,7 +35,7 @@ type Record struct {
 	At       string   `json:"at"`           // RFC 3339
 	Key      string   `json:"key,omitempty"`
 	Input    string   `json:"input,omitempty"` // what it was recorded from, in words
-	Point    Point    `json:"point"` // where its signal was taken
+	Point    Point    `json:"point"`           // where its signal was taken
 	// Made is all that it was made from, and nothing else of the project.
 	Made *project.Project `json:"made"`
 }

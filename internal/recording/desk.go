@@ -24,6 +24,7 @@ const silence = 15 * time.Second
 const (
 	EndedWindow = "ended early: the window was closed"
 	EndedServer = "ended early: Shoal was stopped"
+	EndedLate   = "ended early: the window was closed, or the connection was gone"
 	EndedInput  = "ended early: the input was unplugged"
 )
 
@@ -151,9 +152,16 @@ func (d *Desk) Put(id, row string, p Part, data []byte) (int64, error) {
 	return t.put(p, data)
 }
 
-// End ends a recording and lands what there is of it. A range that is given anew counts. It returns when the takes lie on
-// their rows.
-func (d *Desk) End(ctx context.Context, id string, ended string) error {
+// Ending says how a recording ends.
+type Ending struct {
+	// To is the song frame that was heard when it was ended; what came after it is kept, and can be drawn out of the clip.
+	To int64 `json:"to,omitempty"`
+	// Late says that it was sent after it was over: the connection had gone.
+	Late bool `json:"late,omitempty"`
+}
+
+// End ends a recording and lands what there is of it. It returns when the takes lie on their rows.
+func (d *Desk) End(ctx context.Context, id string, how Ending) error {
 	s, err := d.session(id)
 	if err != nil {
 		return err
@@ -162,6 +170,13 @@ func (d *Desk) End(ctx context.Context, id string, ended string) error {
 	defer s.mu.Unlock()
 	if s.over {
 		return ErrOver
+	}
+	if s.To == 0 || how.To > 0 && how.To < s.To {
+		s.To = how.To
+	}
+	ended := ""
+	if how.Late {
+		ended = EndedLate
 	}
 	return d.end(ctx, s, ended)
 }

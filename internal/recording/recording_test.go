@@ -164,7 +164,7 @@ func TestATakeThroughAWayIn(t *testing.T) {
 	const song, frames = 100000, 4*rate + 777
 	id := s.begin(Plan{})
 	s.send(id, song, frames)
-	require.NoError(t, s.desk.End(t.Context(), id, ""))
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	require.Len(t, s.doc.Takes, 1)
 	take := s.doc.Takes[0]
 	require.Equal(t, []string{"Equaliser", "Compressor"}, take.Through)
@@ -272,7 +272,7 @@ func TestPartsThatComeTwiceOrTooEarly(t *testing.T) {
 	require.Error(t, err)
 	_, err = s.desk.Put(id, "../../else", Part{}, nil)
 	require.Error(t, err)
-	require.NoError(t, s.desk.End(t.Context(), id, ""))
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	require.EqualValues(t, 15000, s.doc.Takes[0].To(), "the runs got no further than what has arrived")
 	got := s.sides(s.doc.Takes[0].Untouched)[0]
 	want := s.arrives("reader", 0, 15000)
@@ -287,13 +287,13 @@ func TestRoundsOfALoopAreTakes(t *testing.T) {
 	s := newStudio(t)
 	id := s.begin(Plan{})
 	runs := []project.Run{
-		{Input: 0, Song: 50000, Frames: 30000}, // one round
+		{Input: 0, Song: 50000, Frames: 30000},                                                 // one round
 		{Input: 30000, Song: 40000, Frames: 20000}, {Input: 50000, Song: 60500, Frames: 19500}, // one with a break
 		{Input: 69500, Song: 40000, Frames: 1000}, // a slip
 	}
 	_, err := s.desk.Put(id, s.row, Part{Runs: runs}, s.arrives("reader", 0, 70500))
 	require.NoError(t, err)
-	require.NoError(t, s.desk.End(t.Context(), id, ""))
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	require.Len(t, s.doc.Takes, 2)
 	require.Equal(t, []int{1, 2}, []int{s.doc.Takes[0].Number, s.doc.Takes[1].Number})
 	require.Len(t, s.doc.Takes[1].Runs, 2)
@@ -306,7 +306,7 @@ func TestTheDelayIsTakenOff(t *testing.T) {
 	s := newStudio(t)
 	id := s.begin(Plan{Rows: []Row{{ID: s.row, Delay: 3000}}})
 	s.send(id, 1000, rate)
-	require.NoError(t, s.desk.End(t.Context(), id, ""))
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	run := s.doc.Takes[0].Runs[0]
 	require.Equal(t, project.Run{Input: 2000, Song: 0, Frames: rate - 2000}, run)
 }
@@ -326,7 +326,7 @@ func TestRowsThatAreTakenEmptyOrGone(t *testing.T) {
 	require.NoError(t, s.Change(t.Context(), "", "", "", func(*project.Project) []project.Change {
 		return []project.Change{&project.RemoveChannel{ID: s.row}}
 	}))
-	require.NoError(t, s.desk.End(t.Context(), id, ""))
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	require.Len(t, s.doc.Takes, 1)
 	row, ok := s.doc.Channel(s.doc.Takes[0].Row)
 	require.True(t, ok)
@@ -343,12 +343,12 @@ func TestRangesAndAside(t *testing.T) {
 	s := newStudio(t)
 	id := s.begin(Plan{From: 30000, To: 40000})
 	s.send(id, 10000, rate)
-	require.NoError(t, s.desk.End(t.Context(), id, ""))
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	x := s.voice().Clips[0]
 	require.Equal(t, []int64{30000, 10000, 20000}, []int64{x.Start, x.Frames, x.Offset})
 	id = s.begin(Plan{Aside: true})
 	s.send(id, 10000, rate)
-	require.NoError(t, s.desk.End(t.Context(), id, ""))
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	require.Len(t, s.voice().Clips, 1)
 	require.Len(t, s.doc.TakesOf(s.row, 0, 100000), 2)
 }

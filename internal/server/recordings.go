@@ -43,7 +43,10 @@ func ofRecording() []route {
 				inRecording
 				Row string `path:"row"`
 			}{}, Recorded{}},
-		{"POST", "/api/recordings/:recording/end", "End a recording: what there is of it lands.", (*Server).endRecording, inRecording{}, Health{}},
+		{"POST", "/api/recordings/:recording/end", "End a recording: what there is of it lands.", (*Server).endRecording, struct {
+			inRecording
+			recording.Ending
+		}{}, Health{}},
 	}
 }
 
@@ -101,7 +104,12 @@ func (s *Server) putRecording(c *gin.Context) {
 }
 
 func (s *Server) endRecording(c *gin.Context) {
-	if err := s.recordings.End(c.Request.Context(), c.Param("recording"), ""); err != nil {
+	var how recording.Ending
+	if err := body(c, &how); err != nil {
+		fail(c, err)
+		return
+	}
+	if err := s.recordings.End(c.Request.Context(), c.Param("recording"), how); err != nil {
 		fail(c, whyNotRecorded(err))
 		return
 	}

@@ -20,6 +20,8 @@ import { AlongCard } from '../sections/AlongCard'
 import type { Dialog } from '../session/view'
 import { ShelfCard } from '../shelf/ShelfCard'
 import { SoundingList } from '../soundings/SoundingList'
+import { TakesCard } from '../takes/TakesCard'
+import { WayInCard } from '../takes/WayInCard'
 import { CostCard } from '../topbar/CostCard'
 import { TempoCard } from '../topbar/TempoCard'
 import { CompareCard } from '../trials/CompareCard'
@@ -71,6 +73,10 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <LineageCard key={dialog.clip} clip={dialog.clip} />
     case 'shelf':
       return <ShelfCard key={dialog.clips?.join()} clips={dialog.clips} />
+    case 'takes':
+      return <TakesCard key={`${dialog.row} ${dialog.from}`} {...dialog} />
+    case 'wayIn':
+      return <WayInCard row={dialog.row} />
     case 'slices':
       return <SlicesCard key={dialog.clips.join()} ids={dialog.clips} />
     case 'repeats':
@@ -95,4 +101,5 @@ export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
   shelf: 360,
   soundings: 330,
   stems: 350,
+  takes: 330,
 }

@@ -7,6 +7,8 @@ import { ForkCard } from './ForkCard'
 import { StageCard } from './StageCard'
 import { StrandChip } from './StrandChip'
 import { StrandHead } from './StrandHead'
+import { WayIn } from '../takes/WayIn'
+import { wayInIndex } from '../takes/wayIn'
 import { holds, lineIndex, UNDER, useLineWork } from '../waterline/line'
 import { Waterline } from '../waterline/Waterline'
 import { Wire } from './Wire'
@@ -110,6 +112,7 @@ export const At = ({ children }: { children: React.ReactNode }) => (
 /** Stages and forks, one behind the other, joined by the signal. */
 export function Nodes(p: { nodes: Node[]; owner: string; beside?: boolean; whole?: boolean } & Drawn) {
   const line = lineIndex(p.channel)
+  const wayIn = wayInIndex(p.channel)
   const printed = holds(useLineWork(p.channel.id)) && p.whole
   return p.nodes.map((n, i) => {
     const place = { channel: p.channel, owner: p.owner, index: i, off: p.off }
@@ -139,6 +142,7 @@ export function Nodes(p: { nodes: Node[]; owner: string; beside?: boolean; whole
             />
           </At>
         )}
+        {p.whole && i === wayIn && <WayIn channel={p.channel} height={120} />}
         {p.whole && i === line && <Waterline channel={p.channel} height={120} />}
       </span>
     )

@@ -6,6 +6,8 @@ import { idOf, shownChain } from '../document/chain'
 import { showDepth } from '../session/listening'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
+import { ReadyButton, RecordMenu } from '../takes/RecordMenu'
+import { putWayIn, removeWayIn } from '../takes/wayIn'
 import { TrialStrip } from '../trials/TrialStrip'
 import { useBlind } from '../trials/actions'
 import { LineMenu } from '../waterline/LineMenu'
@@ -69,6 +71,15 @@ export function ChainHead({ channel }: { channel: Channel }) {
                 run: () => showDepth(depth === 'peak' ? 'rms' : 'peak'),
               },
               { text: 'Clear held levels and marks', key: 'E', run: clearMarks },
+              chain.nodes.length > 0 &&
+                channel.kind === 'track' &&
+                !channel.wayIn &&
+                owner === channel.id && {
+                  text: 'Record through it: put the way in',
+                  key: '⇧I',
+                  run: () => void putWayIn(idOf(chain.nodes.at(-1)!)),
+                },
+              !!channel.wayIn && { text: 'Take the way in away', run: () => void removeWayIn(channel) },
               { text: 'Copy the chain', run: () => void copyChain() },
               { text: 'Paste stages here', key: 'Ctrl V', run: () => void paste() },
             ]}
@@ -77,6 +88,12 @@ export function ChainHead({ channel }: { channel: Channel }) {
           </Menu>
         )}
         {!blind && <LineMenu channel={channel} />}
+        {channel.kind === 'track' && !blind && (
+          <>
+            <RecordMenu channel={channel} />
+            <ReadyButton channel={channel} />
+          </>
+        )}
         {channel.kind === 'track' && (
           <button
             className="btn btn-xs btn-outline font-normal"

@@ -5,20 +5,24 @@ export function Lamp({
   on,
   label,
   text,
+  live,
   onClick,
 }: {
   on: boolean
+  /** It is about what is recorded. */
+  live?: boolean
   label: string
   text: string
   onClick: (e: MouseEvent) => void
 }) {
+  const ink = live ? 'var(--live)' : 'var(--ink)'
   return (
     <button
       className="h-6 w-6 shrink-0 rounded-[3px] border text-small font-bold"
       style={
         on
-          ? { background: 'var(--ink)', color: 'var(--paper)', borderColor: 'var(--ink)' }
-          : { borderColor: 'var(--soft)', color: 'var(--soft)' }
+          ? { background: ink, color: 'var(--paper)', borderColor: ink }
+          : { borderColor: live ? ink : 'var(--soft)', color: live ? ink : 'var(--soft)' }
       }
       aria-pressed={on}
       aria-label={label}

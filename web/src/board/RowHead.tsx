@@ -7,6 +7,7 @@ import { toggleSolo } from '../session/transport'
 import { setView, useView } from '../session/view'
 import { Diamond } from '../soundings/Diamond'
 import { over } from '../status/Protection'
+import { toggleReady } from '../takes/recording'
 import { tints } from '../theme/tints'
 import { Lamp } from './Lamp'
 import { RowMenu } from './RowMenu'
@@ -29,6 +30,7 @@ export function RowHead({ channel, index, line, depth, lit }: Props) {
   const renaming = useView((v) => v.renaming === channel.id)
   const folded = useView((v) => v.folded.includes(channel.id))
   const trip = useSession((s) => (s.trip?.row === channel.id ? s.trip : null))
+  const ready = useSession((s) => channel.id in s.ready)
   const soloed = useView((v) => v.solo.includes(channel.id))
   const gathers = channel.kind === 'return' || channel.kind === 'group'
   const width = useView((v) => v.headWidth)
@@ -112,6 +114,15 @@ export function RowHead({ channel, index, line, depth, lit }: Props) {
               text="M"
               onClick={() => void toggleMute(channel)}
             />
+            {channel.records && (
+              <Lamp
+                on={ready}
+                live
+                label={`${ready ? 'No longer' : 'Make'} ${channel.name} ready to be recorded`}
+                text="In"
+                onClick={() => toggleReady(channel)}
+              />
+            )}
             <Lamp
               on={soloed}
               label={`Solo ${channel.name}`}

@@ -11,6 +11,8 @@ import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
 import { useOutline } from '../session/outline'
 import { locate } from '../session/transport'
+import { inputName } from '../takes/recording'
+import { Taking } from '../takes/Taking'
 import { within } from '../theme/size'
 import { Sheet, SPARE, useSheet } from './Sheet'
 
@@ -41,6 +43,7 @@ export function RowTime({ channel, index, timeline, width, air, open }: Props) {
         onDoubleClick={(e) => locate(lens.frame(within(e, e.currentTarget).x))}
       >
         <RowClips channel={channel} timeline={timeline} lens={lens} width={width + SPARE} height={air - 3} />
+        <Taking row={channel.id} lens={lens} height={air - 3} />
         <RangeShade row={channel.id} lens={lens} />
         {landing.at !== null && <Mark x={landing.at} />}
         <PassageShade row={channel.id} passages={timeline.passages} lens={lens} />
@@ -93,7 +96,9 @@ function Empty({ channel }: { channel: Channel }) {
     <span className="soft pointer-events-none absolute top-1 left-2 text-small">
       {channel.input
         ? `Takes in ${tapText(channel.input)}`
-        : 'Drop a WAV, FLAC or MP3 on the board, or print another row to here'}
+        : channel.records
+          ? `Recorded from ${inputName(channel.records)}: make it ready ( Shift R ), then Record`
+          : 'Drop a WAV, FLAC or MP3 on the board, or print another row to here'}
     </span>
   )
 }

@@ -1,4 +1,5 @@
 import type { DragEvent } from 'react'
+import type { Channel } from '../api/types'
 import { insertFork } from '../bench/forks'
 import { chosen, copyTo, moveTo } from '../bench/several'
 import { addStage } from '../bench/stages'
@@ -7,6 +8,7 @@ import { copySend } from '../routing/gestures'
 import { drop as dropPreset } from '../presets/actions'
 import { rowOf } from '../session/selected'
 import { notice, useSession } from '../session/store'
+import { moveWayIn, putWayIn } from '../takes/wayIn'
 import { moveLine, putLine } from '../waterline/line'
 
 /** What is being dragged over the board: a stage, an effect or a preset from a list, a row, a send, a line, a thing from the
@@ -18,6 +20,7 @@ type Load = {
   row?: string
   send?: string
   line?: string
+  wayIn?: string
   thing?: string
 }
 
@@ -34,6 +37,7 @@ export function carry(e: DragEvent, what: Load) {
       what.row ??
       what.send ??
       what.line ??
+      what.wayIn ??
       what.thing ??
       '',
   )
@@ -51,7 +55,7 @@ document.addEventListener('dragend', () => (load = null))
 /** Something that can stand in a chain, and how it gets there. */
 export function carried(e: DragEvent): { drop: (owner: string, index: number) => void } | null {
   const now = load
-  if (!now || (!now.stages && !now.effect && !now.preset && !now.send && !now.line)) return null
+  if (!now || (!now.stages && !now.effect && !now.preset && !now.send && !now.line && !now.wayIn)) return null
   const off = e.shiftKey
   const copy = e.ctrlKey || e.metaKey
   return {
@@ -59,7 +63,8 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
       const row = rowOf(owner)
       if (now.send && row) void copySend(now.send, [row], off)
       if (now.stages) void (copy ? copyTo : moveTo)(now.stages, owner, index)
-      if (now.line) dropLine(now.line, owner, index)
+      if (now.line) dropMark(now.line, owner, index, moveLine, putLine)
+      if (now.wayIn) dropMark(now.wayIn, owner, index, moveWayIn, putWayIn)
       if (now.preset) void dropPreset(now.preset, owner, index)
       const fork = now.effect ? forkOf(now.effect) : null
       if (fork) void insertFork(fork.kind, fork.bands, owner, index)
@@ -69,13 +74,19 @@ export function carried(e: DragEvent): { drop: (owner: string, index: number) =>
   }
 }
 
-/** A line is dropped between nodes of its own row's chain; on a path it comes to stand behind the fork. */
-function dropLine(of: string, owner: string, index: number) {
+/** A mark is dropped between nodes of its own row's chain; on a path it comes to stand behind the fork. */
+function dropMark(
+  of: string,
+  owner: string,
+  index: number,
+  move: (row: Channel, count: number) => unknown,
+  put: (node: string) => unknown,
+) {
   const row = rowOf(owner)
   if (row?.id !== of)
-    return notice('The line belongs to its row: drop it somewhere along that chain.', 'refused')
-  if (owner === of) void moveLine(row, index)
-  else void putLine(owner)
+    return notice('This mark belongs to its row: drop it somewhere along that chain.', 'refused')
+  if (owner === of) move(row, index)
+  else put(owner)
 }
 
 /** The effect from the list that is being dragged. */

@@ -3,6 +3,7 @@ import { Menu } from '../controls/Menu'
 import { sendOut } from '../prints/out'
 import { setView, view } from '../session/view'
 import { onShelf } from '../shelf/open'
+import { openTakesOfChosen } from '../takes/takes'
 import * as actions from './actions'
 import { bringBack, printInPlace } from './permanent'
 import { backwards } from './treatment'
@@ -38,6 +39,7 @@ export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Ch
           run: () => actions.traceBack(clips),
           off: clips.length > 1,
         },
+        { text: 'Its takes', key: '⇧T', run: openTakesOfChosen, off: clips.length > 1 || !first.take },
         {
           text: 'One round back',
           run: () => void bringBack(clips),

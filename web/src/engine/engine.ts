@@ -1,3 +1,4 @@
+import type { Overview } from './recorder'
 import type { Change, Cost, Project, Questions, Sounding, Timeline, Trip } from '../api/types'
 import { Output } from './output'
 import {
@@ -7,6 +8,7 @@ import {
   type Hearing,
   type Listening,
   type Point,
+  type Ready,
   type Shared,
   SLOT_VALUES,
   SLOTS,
@@ -71,6 +73,12 @@ export class Engine {
   onBroken: (stages: string[]) => void = () => undefined
   onCosts: (costs: Cost[], memory: number) => void = () => undefined
   onSoundings: (list: Sounding[]) => void = () => undefined
+  /** What has just been recorded on a row, and whether its input has gone. */
+  onTaking: (row: string, overview: Overview, gone: boolean) => void = () => undefined
+  /** How many beats are still counted before the song begins. */
+  onCounting: (beats: number) => void = () => undefined
+  /** How much of what was recorded is not safe yet, and why. */
+  onUnsafe: (seconds: number, trouble: string) => void = () => undefined
   onSpectrum: (values: Float32Array) => void = () => undefined
 
   constructor() {
@@ -115,6 +123,18 @@ export class Engine {
         case 'transport':
           this.wanted = m.state !== STATE.stopped
           this.onTransport(m.state, m.trip)
+          break
+        case 'taking':
+          this.onTaking(m.row, m.overview, m.gone)
+          break
+        case 'counting':
+          this.onCounting(m.beats)
+          break
+        case 'unsafe':
+          this.onUnsafe(m.seconds, m.trouble)
+          break
+        case 'recorded':
+          this.recorded?.(!m.over)
           break
         case 'stopped':
           this.onStopped()
@@ -229,6 +249,21 @@ export class Engine {
     return JSON.parse(json) as Questions[N]['answer']
   }
 
+  /** Makes rows ready to be recorded, and the others no longer. */
+  makeReady = (rows: Ready[]) => this.post({ do: 'ready', rows })
+  /** Takes down what arrives at those rows. */
+  record = (recording: string, project: string, rows: string[]) =>
+    this.post({ do: 'record', recording, project, rows })
+  private recorded: ((safe: boolean) => void) | null = null
+  /** Ends that; resolves when all is safe, or (false) when the server no longer takes it. */
+  endRecord = () =>
+    new Promise<boolean>((resolve) => {
+      this.recorded = resolve
+      this.post({ do: 'endRecord' })
+    })
+  click = (on: boolean, level: number) => this.post({ do: 'click', on, level })
+  countIn = (bars: number) => this.post({ do: 'countIn', bars })
+
   /** Lets a hand hold a parameter that has a line, or the line have it again. */
   take = (owner: string, name: string, on: boolean) => this.post({ do: 'take', owner, name, on })
   /** Lets changes be heard without making them; none ends it. */
@@ -336,6 +371,7 @@ export class Engine {
     if (this.shared) Atomics.store(new Int32Array(this.shared.head), HEAD.running, 0) // the worklet fades out
     for (const answer of this.tickets.values()) answer('', 'The sound engine was closed.')
     this.tickets.clear()
+    this.recorded?.(false)
     this.output?.close()
   }
 }

@@ -31,6 +31,14 @@ export type Exports = {
   broken(): void
   need(frames: number): number
   ask(n: number): number
+  ready(n: number): number
+  record(on: number): void
+  taken(n: number): number
+  takenAt(): number
+  feed(frames: number): void
+  click(on: number, level: number): void
+  countIn(bars: number): void
+  counting(): number
   move(n: number, value: number): number
   hear(n: number): number
   soundings(load: number): void

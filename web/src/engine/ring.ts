@@ -1,4 +1,5 @@
 import type { Trip } from '../api/types'
+import type { Overview } from './recorder'
 
 /** The memory that worker, worklet and page share. */
 export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4 } as const
@@ -66,6 +67,14 @@ export type ToWorker =
   | { do: 'buffer'; frames: number }
   | { do: 'anyway' | 'atEnd' | 'drain'; on: boolean }
   | { do: 'fault' }
+  | { do: 'ready'; rows: Ready[] }
+  | { do: 'record'; recording: string; project: string; rows: string[] }
+  | { do: 'endRecord' }
+  | { do: 'click'; on: boolean; level: number }
+  | { do: 'countIn'; bars: number }
+
+/** A row that this window has made ready to be recorded: see engine.Ready. */
+export type Ready = { row: string; hear: number }
 
 /** What is listened to instead of the main output: see engine.Listening. */
 export type Listening = { node?: string; change?: boolean; key?: boolean; paths?: string[] }
@@ -86,4 +95,8 @@ export type FromWorker =
   | { say: 'trouble'; text: string }
   | { say: 'transport'; state: number; trip: Trip | null }
   | { say: 'stopped' }
+  | { say: 'counting'; beats: number }
+  | { say: 'taking'; row: string; overview: Overview; gone: boolean }
+  | { say: 'unsafe'; seconds: number; trouble: string }
+  | { say: 'recorded'; recording: string; over: boolean }
   | { say: 'waiting'; pages: number }

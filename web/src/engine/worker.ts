@@ -17,6 +17,9 @@ import {
   STATE,
   type ToWorker,
 } from './ring'
+import { type Taken, Recorder } from './recorder'
+import { sendPart, Tapes } from './tapes'
+import { TapeStore } from './tapeStore'
 import { Turns } from './turns'
 
 declare const Go: new () => {
@@ -111,6 +114,15 @@ function tellTransport() {
   if (now === toldTransport) return
   toldTransport = now
   say({ say: 'transport', state, trip: trip ? (JSON.parse(trip) as Trip) : null })
+}
+
+let counted = 0
+/** Says how many beats are still counted before the song begins. */
+function tellCounting() {
+  const beats = engine.counting()
+  if (beats === counted) return
+  counted = beats
+  say({ say: 'counting', beats })
 }
 
 let draining: ReturnType<typeof setInterval> | undefined
@@ -208,6 +220,37 @@ async function worked(keys: string[]) {
   await fetchAhead()
   await fetchAhead() // what is there now is taken
   tellLayout()
+}
+
+const tapes = new Tapes(
+  sendPart,
+  new TapeStore(),
+  (seconds, trouble) => say({ say: 'unsafe', seconds, trouble }),
+  () => rate,
+)
+
+const recorder = new Recorder(
+  taken,
+  tapes,
+  (row, overview, gone) => say({ say: 'taking', row, overview, gone }),
+  () => rate,
+)
+
+/** What the engine has recorded of a row since it was asked for last. */
+function taken(row: string): Taken | null {
+  const frames = engine.taken(write(row))
+  if (frames < 0) return null
+  const where = JSON.parse(text()) as Omit<Taken, 'data'>
+  return { ...where, data: new Float32Array(engine.mem.buffer, engine.takenAt(), 2 * frames).slice() }
+}
+
+/** Ends what is recorded: the song may run on. */
+async function endRecord() {
+  if (!recorder.id) return
+  const ends = recorder.end()
+  engine.record(0)
+  const { recording, over } = await ends
+  say({ say: 'recorded', recording, over })
 }
 
 const queued = () => (Atomics.load(head!, HEAD.write) - Atomics.load(head!, HEAD.read)) | 0
@@ -320,6 +363,8 @@ async function pump() {
     }
     if (over) break
     tellTransport()
+    if (recorder.id) recorder.drain()
+    tellCounting()
     if (queued() >= Math.min(prime, target)) Atomics.store(head, HEAD.running, 1)
     const now = performance.now()
     if (watching && now - spectrumAt > 80) {
@@ -459,6 +504,16 @@ const at: { [K in Later]: (m: Do<K>) => void } = {
   },
   trial: (m) => engine.trial(write(m.json)),
   worked: (m) => void worked(m.keys),
+  ready: (m) => {
+    if (engine.ready(write(JSON.stringify(m.rows))) !== 0) say({ say: 'trouble', text: text() })
+  },
+  record: (m) => {
+    engine.record(1)
+    recorder.begin(m.recording, m.project, m.rows)
+  },
+  endRecord: () => void endRecord(),
+  click: (m) => engine.click(m.on ? 1 : 0, m.level),
+  countIn: (m) => engine.countIn(m.bars),
   rms: (m) => engine.rms(m.on ? 1 : 0),
   watch: (m) => {
     watching = m.stage !== ''

@@ -2,6 +2,7 @@ import * as forks from '../bench/forks'
 import { paste } from '../bench/paste'
 import * as several from '../bench/several'
 import { duplicateStage, shiftStage, toggleChain } from '../bench/stages'
+import { toggleWayIn } from '../takes/wayIn'
 import { toggleLine } from '../waterline/line'
 import { shownChain } from '../document/chain'
 import * as sends from '../routing/sends'
@@ -45,6 +46,12 @@ export const ofChains: Group[] = [
         on: inChain,
         says: 'Put the row’s line behind it: what stands before is printed behind the music; again lifts it',
         does: { p: node(toggleLine) },
+      },
+      {
+        key: 'Shift I',
+        on: inChain,
+        says: 'Put the row’s way in behind it: what stands before is recorded; again takes it away',
+        does: { 'shift+i': node(toggleWayIn) },
       },
       { key: 'B', on: inChain, says: 'Bypass it', does: { b: () => several.bypass() } },
       { key: 'Shift B', says: 'Bypass the whole chain of the row', does: { 'shift+b': row(toggleChain) } },

@@ -3,6 +3,7 @@ import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gesture
 import { hear } from '../session/listening'
 import { openShelf } from '../shelf/open'
 import { locate, toggleLoop, togglePlay, toggleSolo } from '../session/transport'
+import { setClick, toggleReady, toggleRecord } from '../takes/recording'
 import { setView, view } from '../session/view'
 import * as open from './open'
 import { row, shiftRow, step, stepBar, turnAir } from './steps'
@@ -18,6 +19,16 @@ export const ofRows: Group[] = [
         says: 'Play, stop (a second stop cuts the tails)',
         does: { space: togglePlay },
         blind: true,
+      },
+      {
+        key: 'Shift Space',
+        says: 'Record on the rows that are ready; again ends it while the song goes on',
+        does: { 'shift+space': toggleRecord },
+      },
+      {
+        key: '4',
+        says: 'Click on the beats, for your ears only',
+        does: { '4': () => setClick(!view().click) },
       },
       { key: 'Home', says: 'Playhead to the beginning', does: { home: () => locate(0) }, blind: true },
       {
@@ -65,6 +76,11 @@ export const ofRows: Group[] = [
         blind: true,
       },
       { key: 'R', says: 'Rows: find, hide and show them', does: { r: open.rows } },
+      {
+        key: 'Shift R',
+        says: 'Make the row ready to be recorded in this window, or not',
+        does: { 'shift+r': row(toggleReady) },
+      },
       { key: 'W', says: 'The shelf: sounds for any project', does: { w: openShelf } },
       {
         key: 'Q',

@@ -10,6 +10,7 @@ import * as passages from '../passages/actions'
 import { chosenTreatment } from '../session/selected'
 import { onShelf } from '../shelf/open'
 import { setView } from '../session/view'
+import { openTakesOfChosen } from '../takes/takes'
 import { node, row } from './steps'
 import type { Group } from './keys'
 
@@ -139,6 +140,12 @@ export const ofTime: Group[] = [
         on: ['clip'],
         says: 'Where it comes from: each step back, and whether it holds',
         does: { t: () => clips.traceBack() },
+      },
+      {
+        key: 'Shift T',
+        on: ['clip'],
+        says: 'The takes of its place',
+        does: { 'shift+t': openTakesOfChosen },
       },
       { key: 'W', on: ['clip'], says: 'Put it on the shelf', does: { w: () => onShelf(chosen()) } },
       { key: 'Q', on: ['clip'], says: 'Mute it', does: { q: clips.mute } },

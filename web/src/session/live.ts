@@ -19,12 +19,13 @@ export async function open(id: string) {
   close()
   openId = id
   const engine = startEngine()
-  const [opened, effects, strip, me, prints] = await Promise.all([
+  const [opened, effects, strip, me, prints, inputs] = await Promise.all([
     answer(api.GET('/api/projects/{id}', { params: { path: { id } } })),
     answer(api.GET('/api/effects')),
     answer(api.GET('/api/params')),
     answer(api.GET('/api/me')),
     answer(api.GET('/api/projects/{id}/prints', { params: { path: { id } } })),
+    answer(api.GET('/api/inputs')),
   ])
   if (openId !== id) return
   setSession({
@@ -36,6 +37,7 @@ export async function open(id: string) {
     strip,
     me: me.id ? me : null,
     prints,
+    inputs,
   })
   void engine.document(opened.project, true).then(hearAsBefore)
   connect(id)

@@ -28,6 +28,9 @@ function makeEngine(): Engine {
     setView({ playing: state !== STATE.stopped })
     setSession({ trip })
   }
+  e.onCounting = (counting) => setSession({ counting })
+  e.onUnsafe = (seconds, trouble) => setSession({ unsafe: { seconds, trouble } })
+  e.onTaking = takes
   e.onOutput = (output) => setSession({ output })
   e.onBroken = (broken) => setSession({ broken })
   e.onSoundings = (soundings) => setSession({ soundings })
@@ -68,10 +71,30 @@ export function tellWorked() {
   if (keys.length) engine?.worked(keys.map((w) => w.key))
 }
 
+/** How loud the click is, in dB: below what is played, and above what is quiet. */
+export const CLICK = -18
+
+/** Tells the engine which rows are ready to be recorded. */
+export const tellReady = () =>
+  engine?.makeReady(Object.entries(session().ready).map(([row, hear]) => ({ row, hear })))
+
+/** Takes down how loud it is what is recorded. */
+const takes: Engine['onTaking'] = (row, overview, gone) =>
+  setSession(({ recording: r }) => {
+    if (!r) return {}
+    const of = r.overviews[row] ?? []
+    const overviews = overview.levels.length ? { ...r.overviews, [row]: [...of, overview] } : r.overviews
+    return {
+      recording: { ...r, overviews, gone: gone && !r.gone.includes(row) ? [...r.gone, row] : r.gone },
+    }
+  })
+
 /** Tells a new engine what this window hears: it belongs to no document. */
 export function hearAsBefore() {
   const { solo, dry, share, mono, listening, depth, trials, matches, matching } = view()
-  const { loop, looping, stopsAtEnd } = view()
+  const { loop, looping, stopsAtEnd, click } = view()
+  engine?.click(click, CLICK)
+  tellReady()
   engine?.hear({ solo, dry, share, mono })
   engine?.loop(looping && loop ? loop.from : 0, looping && loop ? loop.to : 0)
   engine?.atEnd(stopsAtEnd)

@@ -3,6 +3,7 @@ import { Cancelled, onNameless } from '../api/client'
 import type {
   ChangeMessage,
   EffectInfo,
+  InputKind,
   Person,
   Presence,
   PrintStatus,
@@ -13,6 +14,7 @@ import type {
   Trip,
   Worked,
 } from '../api/types'
+import type { Overview } from '../engine/recorder'
 import type { Work } from './works'
 
 /* What one window knows. */
@@ -22,6 +24,20 @@ export type Notice = {
   tone: 'info' | 'refused'
   text: string
   action?: { text: string; run: () => void }
+}
+
+/** What this window records just now. */
+export type Recording = {
+  id: string
+  rows: string[]
+  /** The stretch of the song that is put down of it; none: all. */
+  range: { from: number; to: number } | null
+  /** How loud what has come so far is, by row. */
+  overviews: Record<string, Overview[]>
+  /** Rows whose input has gone. */
+  gone: string[]
+  /** It has ended, and lands. */
+  ending: boolean
 }
 
 /** What one window knows of the project it has open. */
@@ -70,6 +86,15 @@ export type Session = {
   refusals: string[]
   /** What Go noticed, the weightiest first. */
   soundings: Sounding[]
+  /** Rows that are ready to be recorded in this window, with how loud they are heard meanwhile, in dB. */
+  ready: Record<string, number>
+  recording: Recording | null
+  /** Beats that are still counted before the song begins. */
+  counting: number
+  /** Seconds of what was recorded that are not safe yet, and why. */
+  unsafe: { seconds: number; trouble: string }
+  /** The stand-ins from which can be recorded. */
+  inputs: InputKind[]
   /** Parameters whose lines are being taken down, by "owner name". */
   takingDown: string[]
 }
@@ -105,6 +130,11 @@ export const empty: Session = {
   moving: {},
   theirs: {},
   refusals: [],
+  ready: {},
+  recording: null,
+  counting: 0,
+  unsafe: { seconds: 0, trouble: '' },
+  inputs: [],
 }
 
 export const useSession = create<Session>(() => empty)

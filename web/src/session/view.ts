@@ -29,6 +29,8 @@ export type Dialog =
   | { kind: 'trace'; from: string; to: string }
   | { kind: 'rows' }
   | { kind: 'lineage'; clip: string }
+  | { kind: 'takes'; row: string; from: number; to: number }
+  | { kind: 'wayIn'; row: string }
   | { kind: 'shelf'; clips?: string[] }
   | { kind: 'slices'; clips: string[] }
   | { kind: 'repeats'; clip: string }
@@ -101,6 +103,11 @@ export type View = {
   playing: boolean
   /** Whether the song stops where its last clip ends. */
   stopsAtEnd: boolean
+  /** Whether the beats are heard; how many bars are counted before a recording begins; and whether what is recorded only
+      comes among the takes of its place. */
+  click: boolean
+  countIn: number
+  aside: boolean
   /** Stages selected together, the one on the bench among them; empty: only that one. */
   together: string[]
   /** Whether stages set together keep their differences. */
@@ -160,6 +167,9 @@ const begin: View = {
   renaming: '',
   playing: false,
   stopsAtEnd: true,
+  click: false,
+  countIn: 0,
+  aside: false,
   together: [],
   keepDifferences: true,
   pinned: '',
@@ -188,6 +198,8 @@ const remembered = [
   'untilStop',
   'along',
   'stopsAtEnd',
+  'click',
+  'countIn',
   'theme',
   'recent',
   'favourites',

@@ -3,6 +3,7 @@ import { takeBack } from '../session/changes'
 import { useSession } from '../session/store'
 import { toggleLoop, togglePlay } from '../session/transport'
 import { useViewOf } from '../session/view'
+import { RecordButton } from '../takes/RecordButton'
 import { Crew } from './Crew'
 import { MoreMenu } from './MoreMenu'
 import { ProjectMenu } from './ProjectMenu'
@@ -37,6 +38,7 @@ export function TopBar() {
       >
         {waiting ? 'Waiting' : playing ? 'Stop' : 'Play'}
       </button>
+      <RecordButton />
       <button
         className={`btn btn-sm px-2.5 font-semibold ${looping ? 'btn-secondary' : 'btn-outline'}`}
         aria-pressed={looping}

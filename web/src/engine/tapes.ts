@@ -1,0 +1,119 @@
+import type { Run } from '../api/types'
+import type { TapeStore } from './tapeStore'
+
+/** What has arrived on a row and is not safe yet: pairs of samples, and where they belong. */
+export type Part = {
+  recording: string
+  project: string
+  row: string
+  /** Frame of the input at which they begin. */
+  at: number
+  /** All runs there were when they came. */
+  runs: Run[]
+  gone?: boolean
+  data: Float32Array<ArrayBuffer>
+}
+
+/** How much is sent at once at most, in frames. */
+const MOST = 1 << 19
+
+/** How long is waited after a failure, in ms. */
+const AGAIN = 1000
+
+/** A recording has ended without this window: what it holds must be recorded anew. */
+export class Over extends Error {}
+
+/** Sends a part, and tells how many frames of its row are safe then. */
+export type Send = (p: Part) => Promise<number>
+
+/** Sends a part of a recording to the server. */
+export async function sendPart(p: Part): Promise<number> {
+  const where = JSON.stringify({ at: p.at, runs: p.runs, gone: p.gone })
+  const r = await fetch(`/api/recordings/${p.recording}/rows/${p.row}`, {
+    method: 'PUT',
+    body: new Blob([where, '\n', p.data]),
+  })
+  if (r.status === 410) throw new Over()
+  const said = (await r.json()) as { frames: number; detail?: string }
+  if (!r.ok) throw new Error(said.detail ?? `The server answered ${r.status}.`)
+  return said.frames
+}
+
+/** What this window records, until the server has it: every part is kept in the browser's own storage first, and leaves it
+    when the server says that it is on disk. */
+export class Tapes {
+  private waiting: Part[] = []
+  private sending: Promise<void> | null = null
+
+  constructor(
+    private send: Send,
+    private store: TapeStore,
+    private tell: (seconds: number, trouble: string) => void,
+    private rate: () => number,
+  ) {}
+
+  /** How many frames are not safe yet. */
+  get unsafe() {
+    return this.waiting.reduce((sum, p) => sum + p.data.length / 2, 0)
+  }
+
+  /** Takes in what has arrived. */
+  put(p: Part) {
+    this.waiting.push(p)
+    void this.store.keep(p)
+    void this.flush()
+  }
+
+  /** Sends what waits; resolves when all is safe, or fails where it cannot be any more. */
+  flush(): Promise<void> {
+    this.sending ??= this.run().finally(() => (this.sending = null))
+    return this.sending
+  }
+
+  private async run() {
+    while (this.waiting.length) {
+      const p = this.gathered()
+      let safe: number
+      try {
+        safe = await this.send(p)
+      } catch (e) {
+        if (e instanceof Over) throw e
+        this.tell(this.unsafe / this.rate(), e instanceof Error ? e.message : String(e))
+        await new Promise((r) => setTimeout(r, AGAIN))
+        continue
+      }
+      this.settle(p, safe)
+      this.tell(this.unsafe / this.rate(), '')
+    }
+  }
+
+  /** What waits of the first row, as one part. */
+  private gathered(): Part {
+    const first = this.waiting[0]!
+    const list: Part[] = []
+    let end = first.at
+    for (const p of this.waiting) {
+      if (p.row !== first.row || p.recording !== first.recording) continue
+      if (p.at !== end || (list.length && end - first.at > MOST)) break
+      list.push(p)
+      end += p.data.length / 2
+    }
+    const data = new Float32Array((end - first.at) * 2)
+    for (const p of list) data.set(p.data, (p.at - first.at) * 2)
+    const last = list.at(-1)!
+    return { ...first, runs: last.runs, gone: last.gone, data }
+  }
+
+  /** So many frames of a row are on disk. */
+  private settle(sent: Part, safe: number) {
+    const done = (p: Part) =>
+      p.row === sent.row && p.recording === sent.recording && p.at + p.data.length / 2 <= safe
+    const gone = this.waiting.filter(done)
+    this.waiting = this.waiting.filter((p) => !done(p))
+    for (const p of gone) void this.store.drop(p)
+    if (!gone.length && safe < sent.at) {
+      // the server has lost what it had said it has: there is nothing to send it again from
+      this.waiting = this.waiting.filter((p) => p.row !== sent.row || p.recording !== sent.recording)
+    }
+  }
+}

@@ -1,0 +1,172 @@
+import { answer, api } from '../api/client'
+import type { Channel } from '../api/types'
+import { barAt } from '../document/time'
+import { change } from '../session/changes'
+import { selectedChannel } from '../session/selected'
+import { CLICK, tellReady, theEngine } from '../session/sound'
+import { notice, projectId, refused, session, setSession, theProject, useSession } from '../session/store'
+import { locate, togglePlay } from '../session/transport'
+import { setView, useView, view } from '../session/view'
+import { recover } from './recover'
+
+/* Recording: rows are made ready in this window; what arrives there is taken down by the engine, and lands as takes. */
+
+/** How loud one hears oneself to begin with, in dB, and from where on not at all: engine.hearOff. */
+export const HEAR = 0
+export const HEAR_OFF = -60
+
+/** How much of the song is heard before a range that is recorded, in bars. */
+const PREROLL = 1
+
+/** What a row is recorded from, in words. */
+export function inputName(id: string | undefined): string {
+  if (!id) return 'nothing'
+  if (id === 'own') return 'own input'
+  return session().inputs.find((k) => k.id === id)?.name ?? id
+}
+
+/** Chooses what a row is recorded from; it is ready at once, or no longer. */
+export async function recordFrom(c: Channel, input: string) {
+  const of = input ? `Record ${c.name} from ${inputName(input)}` : `Record ${c.name} from nothing`
+  if (!(await change(of, { type: 'channel.set', do: { id: c.id, records: input } }))) return
+  setReady(c, input !== '')
+}
+
+/** Makes a row ready to be recorded in this window, or no longer. */
+export function setReady(c: Channel, on: boolean) {
+  if (session().recording) return notice('It is being recorded: stop first.', 'refused')
+  const others = Object.entries(session().ready).filter(([id]) => id !== c.id)
+  const own = on ? [[c.id, session().ready[c.id] ?? HEAR] as const] : []
+  setSession({ ready: Object.fromEntries([...others, ...own]) })
+  tellReady()
+}
+
+/** Makes the row ready, or no longer; where it is recorded from nothing yet, it is asked from what. */
+export function toggleReady(c: Channel) {
+  if (c.kind !== 'track') return notice('Only tracks are recorded on.', 'refused')
+  if (!c.records)
+    return notice(`${c.name} is recorded from nothing: choose its input on the bench.`, 'refused')
+  setReady(c, !(c.id in session().ready))
+}
+
+/** How loud one hears oneself on a row, in dB. */
+export function hearSelf(row: string, db: number) {
+  setSession((s) => ({ ready: { ...s.ready, [row]: db } }))
+  tellReady()
+}
+
+export function setClick(click: boolean) {
+  setView({ click })
+  theEngine()?.click(click, CLICK)
+}
+
+/** Begins to record, or ends it while the song goes on. */
+export const toggleRecord = () => (session().recording ? endRecording() : record())
+
+async function record() {
+  const p = theProject()
+  const engine = theEngine()
+  if (!p || !engine) return
+  const rows = rowsToRecord()
+  if (!rows.length) {
+    notice(
+      'No row is ready to be recorded. Select a track, choose on the bench what it is recorded from, and press Record again.',
+      'refused',
+    )
+    return
+  }
+  const { piece, aside, countIn, playing } = view()
+  const range = piece && piece.rows.some((r) => rows.includes(r)) ? { from: piece.from, to: piece.to } : null
+  try {
+    const { id } = await answer(
+      api.POST('/api/projects/{id}/recordings', {
+        params: { path: { id: p.id } },
+        body: { rows: rows.map((id) => ({ id })), aside, ...range },
+      }),
+    )
+    setSession({ recording: { id, rows, range, overviews: {}, gone: [], ending: false } })
+    tellReady()
+    engine.record(id, p.id, rows)
+    if (playing) return
+    if (range) locate(barsBefore(range.from, PREROLL))
+    engine.countIn(countIn)
+    await togglePlay()
+  } catch (e) {
+    setSession({ recording: null })
+    refused(e)
+  }
+}
+
+/** The rows that are ready; without any the selected one, or the only one that has an input. */
+function rowsToRecord(): string[] {
+  const all = (theProject()?.channels ?? []).filter((c) => c.records)
+  const ready = all.filter((c) => c.id in session().ready)
+  if (ready.length) return ready.map((c) => c.id)
+  const selected = all.find((c) => c.id === selectedChannel()?.id)
+  const one = selected ?? (all.length === 1 ? all[0] : undefined)
+  if (one) setReady(one, true)
+  return one ? [one.id] : []
+}
+
+/** So many bars before a frame. */
+function barsBefore(frame: number, bars: number): number {
+  const t = session().timeline
+  return t ? t.bars[Math.max(0, barAt(t, frame) - bars)]!.frame : frame
+}
+
+/** Ends what is recorded: it lands where it was played. */
+export async function endRecording() {
+  const r = session().recording
+  const engine = theEngine()
+  if (!r || r.ending || !engine) return
+  const to = Math.round(engine.heard()?.song ?? 0)
+  setSession({ recording: { ...r, ending: true } })
+  const project = projectId()
+  try {
+    if (await engine.endRecord()) {
+      await answer(
+        api.POST('/api/recordings/{recording}/end', {
+          params: { path: { recording: r.id } },
+          body: { to },
+        }),
+      )
+      if (projectId() === project) landed(r.rows)
+    } else await recover(r.id)
+  } catch (e) {
+    refused(e)
+  } finally {
+    if (projectId() === project) setSession({ recording: null, unsafe: { seconds: 0, trouble: '' } })
+  }
+}
+
+/** Shows the takes of what has landed last. */
+function landed(rows: string[]) {
+  const take = theProject()?.takes?.findLast((t) => rows.includes(t.row))
+  if (!take) return notice('Nothing was recorded.')
+  const last = take.runs.at(-1)!
+  setView({
+    channel: take.row,
+    stage: '',
+    clips: [],
+    piece: null,
+    dialog: { kind: 'takes', row: take.row, from: take.runs[0]!.song, to: last.song + last.frames },
+  })
+}
+
+// the song stops, by hand or by itself: then nothing more is recorded
+useView.subscribe((v, before) => {
+  if (before.playing && !v.playing && session().recording) void endRecording()
+})
+
+// what a row is recorded from may be changed by somebody else, or the row may go
+useSession.subscribe((s, before) => {
+  if (s.project === before.project || !Object.keys(s.ready).length) return
+  const still = Object.entries(s.ready).filter(([id]) =>
+    s.project?.channels.some((c) => c.id === id && c.records),
+  )
+  if (still.length < Object.keys(s.ready).length) setSession({ ready: Object.fromEntries(still) })
+  else if (still.some(([id]) => inputOf(s.project, id) !== inputOf(before.project, id))) tellReady()
+})
+
+const inputOf = (p: { channels: Channel[] } | null, id: string) =>
+  p?.channels.find((c) => c.id === id)?.records
