@@ -47,6 +47,11 @@ func taken(n int32) int32 {
 //go:wasmexport takenAt
 func takenAt() int32 { return pointer(recorded) }
 
+// arriving leaves how loud what arrives is, in dB by row, as JSON.
+//
+//go:wasmexport arriving
+func arriving() { text, _ = json.Marshal(eng.Arriving()) }
+
 // feed gives the engine what has arrived at the window's own input: pairs in the scratch buffer.
 //
 //go:wasmexport feed

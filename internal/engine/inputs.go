@@ -24,6 +24,8 @@ type live struct {
 	source input.Source
 	gone   float64 // after how many seconds of recording it is unplugged; 0: never
 	taken  *taken  // nil while nothing is recorded
+	level  arrival
+	rate   float64
 	l, r   []float64
 }
 
@@ -43,7 +45,7 @@ func (e *Engine) Ready(rows []Ready) error {
 			next[x.Row] = old
 			continue
 		}
-		in := &live{Ready: x, kind: ch.Records, l: make([]float64, Block), r: make([]float64, Block)}
+		in := &live{Ready: x, kind: ch.Records, rate: e.rate, l: make([]float64, Block), r: make([]float64, Block)}
 		if kind, ok := input.Find(ch.Records); ok {
 			in.source, in.gone = kind.New(input.SettingOf(e.Document())), kind.Gone
 		} else if ch.Records == project.OwnInput {
@@ -95,7 +97,7 @@ func (p *plan) connect(inputs map[string]*live) {
 
 // comes adds what arrives at an input to what comes into a row.
 func (s *sum) comes(c *cursor, n int) {
-	if !c.rolling || s.open.Now() == 0 && !s.open.Moving() {
+	if !c.rolling {
 		return
 	}
 	l, r := s.tmp.l[:n], s.tmp.r[:n]
@@ -103,6 +105,7 @@ func (s *sum) comes(c *cursor, n int) {
 	if s.live.endsBefore(c.frame) {
 		return
 	}
+	s.live.level.follow(l, r, s.live.rate)
 	for i := range l {
 		g := s.open.Next()
 		s.out.l[i] += g * l[i]
@@ -113,6 +116,60 @@ func (s *sum) comes(c *cursor, n int) {
 // endsBefore reports whether an input has been unplugged before a frame.
 func (x *live) endsBefore(frame int64) bool {
 	return x.taken != nil && x.taken.ends > 0 && frame >= x.taken.ends
+}
+
+// Arrival is how loud what arrives at an input is, before the chain, whether it is heard or not.
+type Arrival struct {
+	Peak float64 `json:"peak" required:"true"` // dB, since it was asked for last
+	Held float64 `json:"held" required:"true"` // dB, the highest of the last while
+	// State says what is wrong with it: hot where it clips, silent where nothing has come for a while.
+	State string `json:"state,omitempty" enum:"hot,silent"`
+}
+
+// hotFrom is the level from which on an input is too hot, and nothingBelow the one under which nothing comes in, in dB.
+const (
+	hotFrom      = -0.2
+	nothingBelow = -80
+)
+
+// holdSeconds is for how long a peak is held, and nothingSeconds after how long without sound nothing comes in.
+const (
+	holdSeconds    = 1.5
+	nothingSeconds = 4
+)
+
+// arrival follows an input's level.
+type arrival struct {
+	peak, held    float64
+	since, silent int // frames since the held peak, and without sound
+}
+
+func (a *arrival) follow(l, r []float64, rate float64) {
+	now := dsp.Peak(l, r)
+	a.peak = max(a.peak, now)
+	if a.since += len(l); now >= a.held || a.since > int(holdSeconds*rate) {
+		a.held, a.since = now, 0
+	}
+	if a.silent += len(l); dsp.Decibels(now) > nothingBelow {
+		a.silent = 0
+	}
+}
+
+// Arriving is what arrives at the rows that are ready, by row.
+func (e *Engine) Arriving() map[string]Arrival {
+	out := make(map[string]Arrival, len(e.inputs))
+	for row, x := range e.inputs {
+		a := Arrival{Peak: dsp.Decibels(x.level.peak), Held: dsp.Decibels(x.level.held)}
+		switch {
+		case a.Held >= hotFrom:
+			a.State = "hot"
+		case x.level.silent > int(nothingSeconds*e.rate):
+			a.State = "silent"
+		}
+		x.level.peak = 0
+		out[row] = a
+	}
+	return out
 }
 
 // taken is what has been recorded of an input and not fetched yet.
@@ -168,19 +225,19 @@ func (e *Engine) record(c *cursor, n int) {
 		}
 		for from < to && !t.Gone {
 			k := min(to-from, Block)
-			x.take(from, int(k), e.rate)
+			x.take(from, int(k))
 			from += k
 		}
 	}
 }
 
 // take takes down some frames.
-func (x *live) take(from int64, n int, rate float64) {
+func (x *live) take(from int64, n int) {
 	t := x.taken
 	if len(t.Runs) == 0 || t.next != from {
 		t.Runs = append(t.Runs, project.Run{Input: t.At + t.Frames, Song: from})
 		if len(t.Runs) == 1 && x.gone > 0 {
-			t.ends = from + int64(x.gone*rate)
+			t.ends = from + int64(x.gone*x.rate)
 		}
 	}
 	if t.ends > 0 && from+int64(n) >= t.ends {

@@ -266,7 +266,7 @@ func TestPartsThatComeTwiceOrTooEarly(t *testing.T) {
 	safe, err = part(0, 10000)
 	require.NoError(t, err)
 	require.EqualValues(t, 15000, safe)
-	_, err = s.desk.Put(id, s.row, Part{At: 15000, Runs: []project.Run{{Input: 3, Frames: 9}}}, nil)
+	_, err = s.desk.Put(id, s.row, Part{At: 15000, Runs: []project.Run{{Input: 0, Frames: 9}, {Input: 3, Song: 9, Frames: 9}}}, nil)
 	require.ErrorContains(t, err, "does not follow")
 	_, err = s.desk.Put(id, s.row, Part{}, make([]byte, 13))
 	require.Error(t, err)

@@ -117,10 +117,10 @@ func (t *tape) put(p Part, data []byte) (int64, error) {
 func checkRuns(runs []project.Run, frames int64) error {
 	at := int64(0)
 	for _, r := range runs {
-		if r.Input != at || r.Frames < 0 || r.Song < 0 || r.Frames > frames-at || r.Song > 1<<40 {
+		if r.Input < at || r.Frames < 0 || r.Song < 0 || r.Input > frames-r.Frames || r.Song > 1<<40 {
 			return fmt.Errorf("a run of %d frames from frame %d of the input on does not follow the %d before it", r.Frames, r.Input, at)
 		}
-		at += r.Frames
+		at = r.Input + r.Frames
 	}
 	return nil
 }

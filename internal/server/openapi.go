@@ -71,6 +71,7 @@ func OpenAPI() ([]byte, error) {
 		"costs":     []engine.Cost{},
 		"soundings": []sounding.Sounding{},
 		"trip":      engine.Trip{},
+		"arriving":  map[string]engine.Arrival{},
 	}
 	for name, v := range told {
 		if err := describeUnserved(r, "/engine/"+name, "Not served: what the engine in the browser tells.", nil, v); err != nil {

@@ -77,4 +77,36 @@ class RingReader extends AudioWorkletProcessor {
   }
 }
 
+/** What arrives at the window's own input, into a second ring. Beside every portion stands which frame of the first ring was
+    heard just then: whatever playback does, that tells where in the song it belongs. */
+class RingWriter extends AudioWorkletProcessor {
+  constructor(options) {
+    super()
+    const { head, inHead, inRing, inMarks } = options.processorOptions
+    this.head = new Int32Array(head)
+    this.inHead = new Int32Array(inHead)
+    this.ring = new Float32Array(inRing)
+    this.marks = new Int32Array(inMarks)
+    this.frames = this.ring.length / 2
+  }
+
+  process(inputs) {
+    const [left, right] = inputs[0]
+    const write = Atomics.load(this.inHead, 0) >>> 0
+    const n = left ? left.length : 128
+    const portion = (write / 128) % (this.marks.length / 2)
+    this.marks[2 * portion] = Atomics.load(this.head, READ)
+    this.marks[2 * portion + 1] = Atomics.load(this.head, RUNNING)
+    const first = write % this.frames
+    for (let i = 0; i < n; i++) {
+      const l = left ? left[i] : 0
+      this.ring[2 * (first + i)] = l
+      this.ring[2 * (first + i) + 1] = right ? right[i] : l
+    }
+    Atomics.store(this.inHead, 0, (write + n) | 0)
+    return true
+  }
+}
+
 registerProcessor('ring-reader', RingReader)
+registerProcessor('ring-writer', RingWriter)

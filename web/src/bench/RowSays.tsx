@@ -5,6 +5,7 @@ import { tapText } from '../routing/taps'
 import { useOutline } from '../session/outline'
 import { select } from '../session/selected'
 import { useSession } from '../session/store'
+import { InputSays } from '../takes/InputSays'
 import { LineSays } from '../waterline/LineSays'
 
 /** Where the row comes from and goes to, as a sentence with links. */
@@ -25,6 +26,7 @@ export function RowSays({ channel }: { channel: Channel }) {
   const fed = reach.fed.length > 0
   return (
     <div className="flex h-6 shrink-0 items-center gap-4 px-3.5 text-small whitespace-nowrap">
+      <InputSays channel={channel} />
       <LineSays channel={channel} />
       <span className="soft shrink-0">
         {clips || fed || taken ? 'Fed by ' : 'Nothing comes in yet'}

@@ -6,6 +6,7 @@ import { Treated, useTreatmentWords } from './Treated'
 import type { Lens } from '../document/time'
 import { openMenu } from '../controls/menuAt'
 import { setView, useView } from '../session/view'
+import { TakeStack } from '../takes/TakeStack'
 import { ClipWave } from './ClipWave'
 import { ClipName, ROOMY } from './ClipName'
 import { CutMarks } from './CutMarks'
@@ -92,6 +93,7 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       <CutMarks clip={clip.id} left={from} lens={lens} height={height} />
       {work && <WorkOnClip work={work} width={to - from} />}
       {treated && <Treated off={treated.chain.bypass} width={to - from} height={height} />}
+      {clip.take && <TakeStack clip={clip} row={row} start={start} width={to - from} />}
       {roomy && from > 0 && to - from > 56 && <ClipName clip={clip} />}
     </div>
   )

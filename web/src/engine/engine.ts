@@ -1,5 +1,5 @@
 import type { Overview } from './recorder'
-import type { Change, Cost, Project, Questions, Sounding, Timeline, Trip } from '../api/types'
+import type { Arrival, Change, Cost, Project, Questions, Sounding, Timeline, Trip } from '../api/types'
 import { Output } from './output'
 import {
   allocate,
@@ -10,6 +10,7 @@ import {
   type Point,
   type Ready,
   type Shared,
+  type Side,
   SLOT_VALUES,
   SLOTS,
   STAMP,
@@ -75,6 +76,8 @@ export class Engine {
   onSoundings: (list: Sounding[]) => void = () => undefined
   /** What has just been recorded on a row, and whether its input has gone. */
   onTaking: (row: string, overview: Overview, gone: boolean) => void = () => undefined
+  /** How loud what arrives at the rows is that are ready, in dB. */
+  onArriving: (levels: Record<string, Arrival>) => void = () => undefined
   /** How many beats are still counted before the song begins. */
   onCounting: (beats: number) => void = () => undefined
   /** How much of what was recorded is not safe yet, and why. */
@@ -126,6 +129,9 @@ export class Engine {
           break
         case 'taking':
           this.onTaking(m.row, m.overview, m.gone)
+          break
+        case 'arriving':
+          this.onArriving(m.levels)
           break
         case 'counting':
           this.onCounting(m.beats)
@@ -261,6 +267,21 @@ export class Engine {
       this.recorded = resolve
       this.post({ do: 'endRecord' })
     })
+  /** Whether rows take this window's own input, and which sides of it. */
+  own = (sides: Record<string, Side>) => this.post({ do: 'own', on: Object.keys(sides).length > 0, sides })
+  /** Lets what a browser's input gives arrive; null ends it. Needs the output: both share its clock. */
+  async listenTo(stream: MediaStream | null, rate: number) {
+    if (stream) await this.open(rate)
+    await this.output?.takeIn(stream)
+  }
+  /** How loud what arrives at this window's own input is, in dB. */
+  get ownLevel() {
+    return this.output?.arriving ?? -120
+  }
+  /** Seconds that the output takes by itself. */
+  get latency() {
+    return this.output?.latency ?? 0
+  }
   click = (on: boolean, level: number) => this.post({ do: 'click', on, level })
   countIn = (bars: number) => this.post({ do: 'countIn', bars })
 

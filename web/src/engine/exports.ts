@@ -35,6 +35,7 @@ export type Exports = {
   record(on: number): void
   taken(n: number): number
   takenAt(): number
+  arriving(): void
   feed(frames: number): void
   click(on: number, level: number): void
   countIn(bars: number): void

@@ -50,6 +50,37 @@ export class Output {
     node.connect(c.destination)
   }
 
+  private source: MediaStreamAudioSourceNode | null = null
+  private writer: AudioWorkletNode | null = null
+
+  /** Lets what a browser's input gives flow into its ring; null ends it. */
+  async takeIn(stream: MediaStream | null) {
+    this.source?.disconnect()
+    this.source = null
+    if (!stream) return
+    await this.node
+    const { head, inHead, inRing, inMarks } = this.shared
+    this.writer ??= new AudioWorkletNode(this.context, 'ring-writer', {
+      numberOfOutputs: 0,
+      channelCount: 2,
+      channelCountMode: 'max',
+      processorOptions: { head, inHead, inRing, inMarks },
+    })
+    this.source = this.context.createMediaStreamSource(stream)
+    this.source.connect(this.writer)
+    this.ear = new AnalyserNode(this.context, { fftSize: 4096 })
+    this.source.connect(this.ear)
+  }
+
+  private ear: AnalyserNode | null = null
+  /** The peak of what has come in during the last moment, in dB: also while the song stands. */
+  get arriving(): number {
+    if (!this.ear || !this.source) return -120
+    const x = new Float32Array(this.ear.fftSize)
+    this.ear.getFloatTimeDomainData(x)
+    return 20 * Math.log10(Math.max(1e-6, ...x.map(Math.abs)))
+  }
+
   private is(there: boolean) {
     if (there === this.there) return
     this.there = there
@@ -77,6 +108,7 @@ export class Output {
       void this.context.close().catch(() => undefined)
       this.context = this.make()
       this.node = this.connect()
+      this.writer = null // what came in is asked for anew
     }
     void this.context.resume().catch(() => undefined)
   }

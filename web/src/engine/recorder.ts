@@ -79,9 +79,8 @@ export class Recorder {
     this.tapes.put(part)
   }
 
-  /** Ends it, once all is safe; true: it had ended already, and what is left must be recorded anew. */
+  /** Ends it, once all that was handed on is safe; true: it had ended already, and what is left must be recorded anew. */
   async end(): Promise<{ recording: string; over: boolean }> {
-    this.drain(true)
     const recording = this.recording
     this.recording = ''
     this.rows.clear()

@@ -1,4 +1,4 @@
-import type { Trip } from '../api/types'
+import type { Arrival, Trip } from '../api/types'
 import type { Overview } from './recorder'
 
 /** The memory that worker, worklet and page share. */
@@ -27,7 +27,16 @@ export type Shared = {
   ring: SharedArrayBuffer
   stamps: SharedArrayBuffer
   values: SharedArrayBuffer
+  /** The window's own input: how many frames have come, the frames, and beside every 128 of them which frame of the ring
+      was read just then, and whether it flowed. */
+  inHead: SharedArrayBuffer
+  inRing: SharedArrayBuffer
+  inMarks: SharedArrayBuffer
 }
+
+/** Frames that the input's ring holds: more than ten seconds at 48 kHz, a whole number of portions. */
+export const IN_FRAMES = 1 << 19
+export const PORTION = 128
 
 export function allocate(): Shared {
   return {
@@ -35,6 +44,9 @@ export function allocate(): Shared {
     ring: new SharedArrayBuffer(RING_FRAMES * 2 * 4),
     stamps: new SharedArrayBuffer(SLOTS * STAMP.size * 8),
     values: new SharedArrayBuffer(SLOTS * SLOT_VALUES * 4),
+    inHead: new SharedArrayBuffer(4),
+    inRing: new SharedArrayBuffer(IN_FRAMES * 2 * 4),
+    inMarks: new SharedArrayBuffer((IN_FRAMES / PORTION) * 2 * 4),
   }
 }
 
@@ -69,9 +81,13 @@ export type ToWorker =
   | { do: 'fault' }
   | { do: 'ready'; rows: Ready[] }
   | { do: 'record'; recording: string; project: string; rows: string[] }
+  | { do: 'own'; on: boolean; sides: Record<string, Side> }
   | { do: 'endRecord' }
   | { do: 'click'; on: boolean; level: number }
   | { do: 'countIn'; bars: number }
+
+/** Which side of the window's own input a row takes: both as they are, or one of them in the middle. */
+export type Side = 'both' | 'left' | 'right'
 
 /** A row that this window has made ready to be recorded: see engine.Ready. */
 export type Ready = { row: string; hear: number }
@@ -95,6 +111,7 @@ export type FromWorker =
   | { say: 'trouble'; text: string }
   | { say: 'transport'; state: number; trip: Trip | null }
   | { say: 'stopped' }
+  | { say: 'arriving'; levels: Record<string, Arrival> }
   | { say: 'counting'; beats: number }
   | { say: 'taking'; row: string; overview: Overview; gone: boolean }
   | { say: 'unsafe'; seconds: number; trouble: string }

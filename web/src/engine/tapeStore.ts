@@ -7,13 +7,13 @@ interface Kept extends DBSchema {
 
 /** Where what was recorded lies in this browser until it is safe. */
 export class TapeStore {
-  private db: Promise<IDBPDatabase<Kept>>
+  private db: Promise<IDBPDatabase<Kept>> | null = null
 
-  constructor() {
-    this.db = openDB<Kept>('shoal-recordings', 1, {
+  private open() {
+    this.db ??= openDB<Kept>('shoal-recordings', 1, {
       upgrade: (db) => void db.createObjectStore('parts', { keyPath: ['recording', 'row', 'at'] }),
     })
-    this.db.catch(() => undefined) // a browser that keeps nothing still records
+    return this.db
   }
 
   keep = async (p: Part) => this.quietly(async (db) => void (await db.put('parts', p)))
@@ -22,14 +22,14 @@ export class TapeStore {
 
   /** All parts that are kept, in the order in which they came. */
   async all(): Promise<Part[]> {
-    return (await this.db).getAll('parts')
+    return (await this.open()).getAll('parts')
   }
 
   private async quietly(run: (db: IDBPDatabase<Kept>) => Promise<void>) {
     try {
-      await run(await this.db)
+      await run(await this.open())
     } catch {
-      // it is sent all the same
+      // a browser that keeps nothing still records: it is sent all the same
     }
   }
 }

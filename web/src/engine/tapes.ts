@@ -29,10 +29,8 @@ export type Send = (p: Part) => Promise<number>
 /** Sends a part of a recording to the server. */
 export async function sendPart(p: Part): Promise<number> {
   const where = JSON.stringify({ at: p.at, runs: p.runs, gone: p.gone })
-  const r = await fetch(`/api/recordings/${p.recording}/rows/${p.row}`, {
-    method: 'PUT',
-    body: new Blob([where, '\n', p.data]),
-  })
+  const url = new URL(`/api/recordings/${p.recording}/rows/${p.row}`, location.origin)
+  const r = await fetch(new Request(url, { method: 'PUT', body: new Blob([where, '\n', p.data]) }))
   if (r.status === 410) throw new Over()
   const said = (await r.json()) as { frames: number; detail?: string }
   if (!r.ok) throw new Error(said.detail ?? `The server answered ${r.status}.`)

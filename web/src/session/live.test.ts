@@ -23,6 +23,8 @@ vi.mock('../engine/engine', () => ({
     hear() {}
     loop() {}
     atEnd() {}
+    click() {}
+    makeReady() {}
     rms() {}
     told: string[][] = []
     worked = (keys: string[]) => this.told.push(keys)

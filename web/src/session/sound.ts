@@ -28,6 +28,7 @@ function makeEngine(): Engine {
     setView({ playing: state !== STATE.stopped })
     setSession({ trip })
   }
+  e.onArriving = (arriving) => setSession({ arriving })
   e.onCounting = (counting) => setSession({ counting })
   e.onUnsafe = (seconds, trouble) => setSession({ unsafe: { seconds, trouble } })
   e.onTaking = takes

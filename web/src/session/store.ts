@@ -1,6 +1,7 @@
 import { create } from 'zustand'
 import { Cancelled, onNameless } from '../api/client'
 import type {
+  Arrival,
   ChangeMessage,
   EffectInfo,
   InputKind,
@@ -15,6 +16,7 @@ import type {
   Worked,
 } from '../api/types'
 import type { Overview } from '../engine/recorder'
+import type { Side } from '../engine/ring'
 import type { Work } from './works'
 
 /* What one window knows. */
@@ -89,10 +91,16 @@ export type Session = {
   /** Rows that are ready to be recorded in this window, with how loud they are heard meanwhile, in dB. */
   ready: Record<string, number>
   recording: Recording | null
+  /** How loud what arrives there is, in dB. */
+  arriving: Record<string, Arrival>
   /** Beats that are still counted before the song begins. */
   counting: number
   /** Seconds of what was recorded that are not safe yet, and why. */
   unsafe: { seconds: number; trouble: string }
+  /** The inputs that the browser knows, which of them is open, and what rows take of it. */
+  devices: { id: string; name: string }[]
+  device: string
+  sides: Record<string, Side>
   /** The stand-ins from which can be recorded. */
   inputs: InputKind[]
   /** Parameters whose lines are being taken down, by "owner name". */
@@ -132,8 +140,12 @@ export const empty: Session = {
   refusals: [],
   ready: {},
   recording: null,
+  arriving: {},
   counting: 0,
   unsafe: { seconds: 0, trouble: '' },
+  devices: [],
+  device: '',
+  sides: {},
   inputs: [],
 }
 

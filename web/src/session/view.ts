@@ -106,6 +106,10 @@ export type View = {
   /** Whether the beats are heard; how many bars are counted before a recording begins; and whether what is recorded only
       comes among the takes of its place. */
   click: boolean
+  /** The browser's input that this window records from, by its id; empty: the usual one. And what is taken off for its delay,
+      in ms; less than 0: what the browser says. */
+  inputDevice: string
+  inputDelay: number
   countIn: number
   aside: boolean
   /** Stages selected together, the one on the bench among them; empty: only that one. */
@@ -168,6 +172,8 @@ const begin: View = {
   playing: false,
   stopsAtEnd: true,
   click: false,
+  inputDevice: '',
+  inputDelay: -1,
   countIn: 0,
   aside: false,
   together: [],
@@ -199,6 +205,8 @@ const remembered = [
   'along',
   'stopsAtEnd',
   'click',
+  'inputDevice',
+  'inputDelay',
   'countIn',
   'theme',
   'recent',

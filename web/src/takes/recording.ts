@@ -7,11 +7,13 @@ import { CLICK, tellReady, theEngine } from '../session/sound'
 import { notice, projectId, refused, session, setSession, theProject, useSession } from '../session/store'
 import { locate, togglePlay } from '../session/transport'
 import { setView, useView, view } from '../session/view'
+import { ownDelay, tendOwn } from './own'
 import { recover } from './recover'
 
 /* Recording: rows are made ready in this window; what arrives there is taken down by the engine, and lands as takes. */
 
-/** How loud one hears oneself to begin with, in dB, and from where on not at all: engine.hearOff. */
+/** How loud one hears a stand-in to begin with, in dB, and from where on not at all (engine.hearOff): a microphone beside
+    loudspeakers would howl. */
 export const HEAR = 0
 export const HEAR_OFF = -60
 
@@ -28,17 +30,20 @@ export function inputName(id: string | undefined): string {
 /** Chooses what a row is recorded from; it is ready at once, or no longer. */
 export async function recordFrom(c: Channel, input: string) {
   const of = input ? `Record ${c.name} from ${inputName(input)}` : `Record ${c.name} from nothing`
+  if (session().recording) return notice('It is being recorded: stop first.', 'refused')
   if (!(await change(of, { type: 'channel.set', do: { id: c.id, records: input } }))) return
-  setReady(c, input !== '')
+  setReady(c, false) // how it is heard is another thing with another input
+  setReady({ ...c, records: input }, input !== '')
 }
 
 /** Makes a row ready to be recorded in this window, or no longer. */
 export function setReady(c: Channel, on: boolean) {
   if (session().recording) return notice('It is being recorded: stop first.', 'refused')
   const others = Object.entries(session().ready).filter(([id]) => id !== c.id)
-  const own = on ? [[c.id, session().ready[c.id] ?? HEAR] as const] : []
+  const own = on ? [[c.id, session().ready[c.id] ?? (c.records === 'own' ? HEAR_OFF : HEAR)] as const] : []
   setSession({ ready: Object.fromEntries([...others, ...own]) })
   tellReady()
+  void tendOwn()
 }
 
 /** Makes the row ready, or no longer; where it is recorded from nothing yet, it is asked from what. */
@@ -81,7 +86,7 @@ async function record() {
     const { id } = await answer(
       api.POST('/api/projects/{id}/recordings', {
         params: { path: { id: p.id } },
-        body: { rows: rows.map((id) => ({ id })), aside, ...range },
+        body: { rows: rows.map((id) => ({ id, delay: delayOf(id, p.sampleRate) })), aside, ...range },
       }),
     )
     setSession({ recording: { id, rows, range, overviews: {}, gone: [], ending: false } })
@@ -96,6 +101,10 @@ async function record() {
     refused(e)
   }
 }
+
+/** What is taken off what arrives at a row, in frames: stand-ins are exact. */
+const delayOf = (row: string, rate: number) =>
+  inputOf(theProject(), row) === 'own' ? Math.round(ownDelay() * rate) : 0
 
 /** The rows that are ready; without any the selected one, or the only one that has an input. */
 function rowsToRecord(): string[] {
@@ -165,7 +174,10 @@ useSession.subscribe((s, before) => {
     s.project?.channels.some((c) => c.id === id && c.records),
   )
   if (still.length < Object.keys(s.ready).length) setSession({ ready: Object.fromEntries(still) })
-  else if (still.some(([id]) => inputOf(s.project, id) !== inputOf(before.project, id))) tellReady()
+  else if (still.some(([id]) => inputOf(s.project, id) !== inputOf(before.project, id))) {
+    tellReady()
+    void tendOwn()
+  }
 })
 
 const inputOf = (p: { channels: Channel[] } | null, id: string) =>

@@ -51,13 +51,14 @@ export class FakeServer {
       'GET /api/projects/p': { revision: 1, project: document() },
       'GET /api/effects': [],
       'GET /api/params': {},
+      'GET /api/inputs': [],
       'GET /api/me': { id: 'me', name: 'Ada' },
       'GET /api/projects/p/prints': [],
       'GET /api/projects/p/changes': { gap: false, changes: [] },
     }
     vi.stubGlobal('fetch', async (r: Request) => {
       const url = new URL(r.url)
-      const body: unknown = r.body ? await r.json() : undefined
+      const body = bodyOf(await r.text())
       this.asked.push({ method: r.method, path: url.pathname, query: url.searchParams, body })
       const a = this.answers[`${r.method} ${url.pathname}`]
       if (a === undefined) return json({ detail: 'There is no such thing here.' }, 404)
@@ -71,6 +72,15 @@ export class FakeServer {
 
   count(method: string, path: string): number {
     return this.asked.filter((x) => x.method === method && x.path === path).length
+  }
+}
+
+/** What was sent, where it can be read. */
+function bodyOf(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return text || undefined
   }
 }
 

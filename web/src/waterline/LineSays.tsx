@@ -8,14 +8,15 @@ export function LineSays({ channel }: { channel: Channel }) {
   const work = useLineWork(channel.id)
   const spent = useSession((s) => s.spent)
   const rate = useSession((s) => s.project!.sampleRate)
+  const ready = useSession((s) => channel.id in s.ready)
   const at = lineIndex(channel)
   if (at < 0) return null
   const saved = spentBefore(channel, at, spent)
   return (
     <span className="shrink-0" data-testid="line-says">
       <i className="water-label">Before the line: </i>
-      {holds(work) ? 'printed, holds' : lineWords(work)}
-      {holds(work) && saved > 0 && `; saves ${percent(share(saved, rate))}`}
+      {ready ? 'runs while the row is ready' : holds(work) ? 'printed, holds' : lineWords(work)}
+      {!ready && holds(work) && saved > 0 && `; saves ${percent(share(saved, rate))}`}
     </span>
   )
 }

@@ -1,0 +1,127 @@
+import type { Run } from '../api/types'
+import type { Taken } from './recorder'
+import { IN_FRAMES, PORTION, type Shared, type Side } from './ring'
+
+/** What was written to the ring for the ears, and where in the song that is. */
+type Written = { ring: number; song: number; frames: number; rolls: boolean }
+
+/** How many of these are kept: as many blocks as the ring holds, and some. */
+const KEPT = 2048
+
+/** The window's own input, as the worker takes it out of its ring. Where each portion belongs follows from what was heard
+    when it came: if playback waits, the input goes on, and a new run begins behind it. */
+export class OwnInput {
+  private head: Int32Array
+  private ring: Float32Array
+  private marks: Int32Array
+  private read = 0
+  private written: Written[] = []
+  private recording = false
+  private at = 0
+  private runs: Run[] = []
+  private parts: Float32Array[] = []
+  /** What has come since the engine was fed. */
+  private fresh: Float32Array[] = []
+  sides: Record<string, Side> = {}
+
+  constructor(shared: Shared) {
+    this.head = new Int32Array(shared.inHead)
+    this.ring = new Float32Array(shared.inRing)
+    this.marks = new Int32Array(shared.inMarks)
+  }
+
+  /** Begins with what comes from now on. */
+  begin() {
+    this.read = Atomics.load(this.head, 0) >>> 0
+    this.fresh = []
+  }
+
+  record(on: boolean) {
+    this.recording = on
+    this.at = 0
+    this.runs = []
+    this.parts = []
+  }
+
+  /** A block has been written to the ring for the ears. */
+  wrote(ring: number, song: number, frames: number, rolls: boolean) {
+    this.written.push({ ring, song, frames, rolls })
+    if (this.written.length > 2 * KEPT) this.written.splice(0, KEPT)
+  }
+
+  /** Takes what has come out of the ring. */
+  drain() {
+    const write = Atomics.load(this.head, 0) >>> 0
+    if (write - this.read > IN_FRAMES - 4096) this.read = write - IN_FRAMES + 4096 // it was not looked at for ten seconds
+    for (; this.read < write; this.read += PORTION) {
+      const first = 2 * (this.read % IN_FRAMES)
+      const data = this.ring.slice(first, first + 2 * PORTION)
+      this.fresh.push(data)
+      if (this.recording) this.take(data, this.songAt(this.read))
+    }
+  }
+
+  private take(data: Float32Array, song: number | null) {
+    const last = this.runs.at(-1)
+    if (song === null && !last) return // the song has not begun
+    if (song !== null) {
+      const goesOn = last && last.input + last.frames === this.at && last.song + last.frames === song
+      if (goesOn) last.frames += PORTION
+      else this.runs.push({ input: this.at, song, frames: PORTION })
+    }
+    this.parts.push(data)
+    this.at += PORTION
+  }
+
+  /** The song frame that was heard when a portion came; null: the song stood. */
+  private songAt(frame: number): number | null {
+    const mark = 2 * ((frame / PORTION) % (IN_FRAMES / PORTION))
+    if (this.marks[mark + 1] !== 1) return null
+    const heard = this.marks[mark]!
+    for (let i = this.written.length - 1; i >= 0; i--) {
+      const w = this.written[i]!
+      const into = (heard - w.ring) | 0
+      if (into >= 0) return w.rolls && into < w.frames ? w.song + into : null
+    }
+    return null
+  }
+
+  /** What has come for the engine to hear, in pairs. */
+  heard(): Float32Array {
+    const all = joined(this.fresh)
+    this.fresh = []
+    return all
+  }
+
+  /** What was recorded since it was asked for last; to be given to every row that takes it. */
+  taken(): Taken {
+    const data = joined(this.parts)
+    this.parts = []
+    return {
+      at: this.at - data.length / 2,
+      frames: data.length / 2,
+      runs: this.runs.map((r) => ({ ...r })),
+      data,
+    }
+  }
+
+  /** The same as a row takes it. */
+  forRow(t: Taken, row: string): Taken {
+    const side = this.sides[row] ?? 'both'
+    if (side === 'both') return t
+    const data = t.data.slice()
+    const from = side === 'left' ? 0 : 1
+    for (let i = 0; i < data.length; i += 2) data[i] = data[i + 1] = t.data[i + from]!
+    return { ...t, data }
+  }
+}
+
+function joined(parts: Float32Array[]): Float32Array {
+  const all = new Float32Array(parts.reduce((n, p) => n + p.length, 0))
+  let at = 0
+  for (const p of parts) {
+    all.set(p, at)
+    at += p.length
+  }
+  return all
+}

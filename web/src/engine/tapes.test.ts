@@ -1,0 +1,95 @@
+import 'fake-indexeddb/auto'
+import { beforeEach, expect, test, vi } from 'vitest'
+import { Over, type Part, Tapes } from './tapes'
+import { TapeStore } from './tapeStore'
+
+const part = (row: string, at: number, frames: number): Part => ({
+  recording: 'r',
+  project: 'p',
+  row,
+  at,
+  runs: [{ input: 0, song: 100, frames: at + frames }],
+  data: new Float32Array(2 * frames).fill(at + 1),
+})
+
+/** A server that has so much of each row on disk. */
+class Disk {
+  rows = new Map<string, number>()
+  sent: Part[] = []
+  trouble: Error | null = null
+  put = (p: Part) => {
+    if (this.trouble) return Promise.reject(this.trouble)
+    this.sent.push(p)
+    const now = this.rows.get(p.row) ?? 0
+    if (p.at <= now) this.rows.set(p.row, Math.max(now, p.at + p.data.length / 2))
+    return Promise.resolve(this.rows.get(p.row) ?? 0)
+  }
+}
+
+let disk: Disk
+let store: TapeStore
+let told: [number, string][]
+const tapes = () =>
+  new Tapes(
+    disk.put,
+    store,
+    (seconds, trouble) => told.push([seconds, trouble]),
+    () => 100,
+  )
+
+beforeEach(async () => {
+  disk = new Disk()
+  store = new TapeStore()
+  told = []
+  for (const p of await store.all()) await store.drop(p)
+})
+
+test('what has arrived is kept in the browser until the server has it', async () => {
+  disk.trouble = new Error('no connection')
+  vi.useFakeTimers({ toFake: ['setTimeout'] })
+  const t = tapes()
+  t.put(part('a', 0, 100))
+  t.put(part('a', 100, 50))
+  t.put(part('b', 0, 30))
+  await vi.waitFor(async () => expect(await store.all()).toHaveLength(3))
+  expect(t.unsafe).toBe(180)
+  expect(told.at(-1)).toEqual([1.8, 'no connection'])
+  disk.trouble = null
+  const done = t.flush()
+  await vi.runAllTimersAsync()
+  await done
+  vi.useRealTimers()
+  expect(disk.rows).toEqual(
+    new Map([
+      ['a', 150],
+      ['b', 30],
+    ]),
+  )
+  await vi.waitFor(async () => expect(await store.all()).toHaveLength(0))
+  expect(t.unsafe).toBe(0)
+  expect(told.at(-1)).toEqual([0, ''])
+})
+
+test('what waits of a row goes as one, with the runs of the last', async () => {
+  disk.trouble = new Error('busy')
+  vi.useFakeTimers({ toFake: ['setTimeout'] })
+  const t = tapes()
+  for (const at of [0, 10, 20]) t.put(part('a', at, 10))
+  disk.trouble = null
+  const done = t.flush()
+  await vi.runAllTimersAsync()
+  await done
+  vi.useRealTimers()
+  const last = disk.sent.at(-1)!
+  expect(last.data).toHaveLength(60)
+  expect([...new Set(last.data)]).toEqual([1, 11, 21])
+  expect(last.runs).toEqual([{ input: 0, song: 100, frames: 30 }])
+})
+
+test('a recording that is over says so, and what is left of it stays in the browser', async () => {
+  disk.trouble = new Over()
+  const t = tapes()
+  t.put(part('a', 0, 10))
+  await expect(t.flush()).rejects.toBeInstanceOf(Over)
+  await vi.waitFor(async () => expect(await store.all()).toHaveLength(1))
+})
