@@ -17,7 +17,9 @@ export class Shoal {
   ) {}
 
   async start() {
-    const child = spawn(program, [this.demo ? 'demo' : 'serve', '--addr', '127.0.0.1:0', '--data', this.data])
+    // started again, it is where it was: a window finds it
+    const addr = this.url ? new URL(this.url).host : '127.0.0.1:0'
+    const child = spawn(program, [this.demo ? 'demo' : 'serve', '--addr', addr, '--data', this.data])
     this.child = child
     this.url = await new Promise<string>((resolve, reject) => {
       let said = ''

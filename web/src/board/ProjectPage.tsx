@@ -8,6 +8,7 @@ import { beginAnew, useView } from '../session/view'
 import { NameGate } from '../start/NameGate'
 import { Notices } from '../status/Notices'
 import { StatusLine } from '../status/StatusLine'
+import { recover } from '../takes/recover'
 import { TopBar } from '../topbar/TopBar'
 import { Board } from './Board'
 
@@ -17,7 +18,7 @@ export function ProjectPage() {
   const bench = useView((v) => v.bench)
   const dialog = useView((v) => v.dialog !== null)
   useEffect(() => {
-    open(id).catch(refused)
+    open(id).then(() => recover(), refused)
     beginAnew()
     return close
   }, [id])

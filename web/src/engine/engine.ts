@@ -264,9 +264,11 @@ export class Engine {
   /** Ends that; resolves when all is safe, or (false) when the server no longer takes it. */
   endRecord = () =>
     new Promise<boolean>((resolve) => {
+      if (this.closed) return resolve(false)
       this.recorded = resolve
       this.post({ do: 'endRecord' })
     })
+  private closed = false
   /** Whether rows take this window's own input, and which sides of it. */
   own = (sides: Record<string, Side>) => this.post({ do: 'own', on: Object.keys(sides).length > 0, sides })
   /** Lets what a browser's input gives arrive; null ends it. Needs the output: both share its clock. */
@@ -388,6 +390,7 @@ export class Engine {
   }
 
   close() {
+    this.closed = true
     this.worker.terminate()
     if (this.shared) Atomics.store(new Int32Array(this.shared.head), HEAD.running, 0) // the worklet fades out
     for (const answer of this.tickets.values()) answer('', 'The sound engine was closed.')

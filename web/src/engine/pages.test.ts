@@ -43,6 +43,22 @@ test('what fails is tried again, four times in all, then it is lost until it is 
   expect(p.lost).toBe(0)
 })
 
+test('what is lost is tried again after a while: playback that waits for it goes on by itself', async () => {
+  const { asked, kept, pages: p } = pages(() => (asked.length > 4 ? sound() : new Response('', { status: 503 })))
+  let now = 1000
+  vi.spyOn(performance, 'now').mockImplementation(() => now)
+  await p.fetch([page(7)])
+  expect(p.lost).toBe(1)
+  now += 2999
+  await p.fetch([page(7)])
+  expect(kept).toEqual([])
+  now += 1
+  await p.fetch([page(7)])
+  expect(kept).toEqual(['7: 8 bytes of 2'])
+  expect(p.lost).toBe(0)
+  vi.restoreAllMocks()
+})
+
 test('a connection that comes back is enough', async () => {
   let attempt = 0
   const {

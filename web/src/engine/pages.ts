@@ -1,16 +1,17 @@
 export type Missing = { hash: string; page: number }
 type Keep = (m: Missing, bytes: Uint8Array, channels: number) => void
 
-/** Fetches pages of audio, each once at a time and again where that fails; what cannot be had is lost until
-    somebody forgets it. */
+/** Fetches pages of audio, each once at a time and again where that fails; what cannot be had is lost for a while, or
+    until somebody forgets it. */
 export class Pages {
   private fetching = new Map<string, Promise<void>>()
-  private gone = new Set<string>()
+  private gone = new Map<string, number>() // since when
 
   constructor(
     private keep: Keep,
     private trouble: (text: string) => void,
     private pause = 200, // ms before the second attempt, then twice as long each time
+    private again = 3000, // ms after which what is lost is tried once more
   ) {}
 
   /** How many could not be had. */
@@ -30,7 +31,8 @@ export class Pages {
 
   private one(m: Missing): Promise<void> {
     const key = `${m.hash}/${m.page}`
-    if (this.gone.has(key)) return Promise.resolve()
+    if (performance.now() - (this.gone.get(key) ?? -Infinity) < this.again) return Promise.resolve()
+    this.gone.delete(key)
     const running = this.fetching.get(key)
     if (running) return running
     const p = this.load(m, key).finally(() => this.fetching.delete(key))
@@ -50,9 +52,9 @@ export class Pages {
           await new Promise((r) => setTimeout(r, this.pause * 2 ** attempt))
           continue
         }
-        this.gone.add(key)
+        this.gone.set(key, performance.now())
         this.trouble(
-          `A piece of audio cannot be fetched (${String(e)}). Playback waits; press Play to try again.`,
+          `A piece of audio cannot be fetched (${String(e)}). Playback waits for it, and goes on when it is there.`,
         )
         return
       }

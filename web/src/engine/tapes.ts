@@ -30,7 +30,10 @@ export type Send = (p: Part) => Promise<number>
 export async function sendPart(p: Part): Promise<number> {
   const where = JSON.stringify({ at: p.at, runs: p.runs, gone: p.gone })
   const url = new URL(`/api/recordings/${p.recording}/rows/${p.row}`, location.origin)
-  const r = await fetch(new Request(url, { method: 'PUT', body: new Blob([where, '\n', p.data]) }))
+  const sent = fetch(new Request(url, { method: 'PUT', body: new Blob([where, '\n', p.data]) }))
+  const r = await sent.catch(() => {
+    throw new Error('the server cannot be reached')
+  })
   if (r.status === 410) throw new Over()
   const said = (await r.json()) as { frames: number; detail?: string }
   if (!r.ok) throw new Error(said.detail ?? `The server answered ${r.status}.`)
@@ -59,7 +62,7 @@ export class Tapes {
   put(p: Part) {
     this.waiting.push(p)
     void this.store.keep(p)
-    void this.flush()
+    this.flush().catch(() => undefined) // that it is over is said at the end
   }
 
   /** Sends what waits; resolves when all is safe, or fails where it cannot be any more. */

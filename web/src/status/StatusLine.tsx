@@ -1,4 +1,5 @@
 import { LastChange } from '../topbar/Crew'
+import { Unsafe } from '../takes/Unsafe'
 import { Listening } from './Listening'
 import { Notices } from './Notices'
 import { PrintItems } from './PrintItems'
@@ -16,6 +17,7 @@ export function StatusLine() {
       <Protection />
       <Listening />
       <PrintItems />
+      <Unsafe />
       <Notices />
       <LastChange />
     </footer>
