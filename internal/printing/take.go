@@ -46,14 +46,14 @@ func KeepTake(folder *audiofile.Folder, hash string, t TakeRecord) error {
 
 // ThroughWords are the names of what a recording of a row passes before it is kept.
 func ThroughWords(ch *project.Channel) (names []string) {
-	for _, n := range wayIn(ch) {
+	for _, n := range WayIn(ch) {
 		names = append(names, nodeName(n))
 	}
 	return names
 }
 
-// wayIn are the nodes before a row's mark.
-func wayIn(ch *project.Channel) []*project.Node {
+// WayIn are the nodes before a row's mark.
+func WayIn(ch *project.Channel) []*project.Node {
 	i := slices.IndexFunc(ch.Chain.Nodes, func(n *project.Node) bool { return n.ID() == ch.WayIn })
 	return ch.Chain.Nodes[:i+1]
 }

@@ -163,6 +163,9 @@ func (c *SetChannel) apply(p *Project, _ Effects) ([]Change, error) {
 // DuplicateChannel puts a copy of a row, with everything on it, below it.
 type DuplicateChannel struct {
 	ID string `json:"id"`
+	// As is the id of the copy; empty: any. Bare leaves the clips.
+	As   string `json:"as,omitempty"`
+	Bare bool   `json:"bare,omitempty"`
 }
 
 func (c *DuplicateChannel) apply(p *Project, _ Effects) ([]Change, error) {
@@ -174,7 +177,14 @@ func (c *DuplicateChannel) apply(p *Project, _ Effects) ([]Change, error) {
 		return nil, fmt.Errorf("there is only one main output")
 	}
 	copied := Clone(p.Channels[i])
-	fresh := freshIDs(copied)
+	if c.Bare {
+		copied.Clips = []*Clip{}
+	}
+	own := c.As
+	if own == "" {
+		own = NewID()
+	}
+	fresh := freshIDsAs(copied, own)
 	copied.Name = p.freeName(copied.Name)
 	p.Channels = insert(p.Channels, i+1, copied)
 	p.moveCopies(fresh)

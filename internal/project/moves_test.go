@@ -22,7 +22,7 @@ func TestMoversAndHandlesLoseWhatIsRemoved(t *testing.T) {
 	Gone = one(t, next, &RemoveHandle{"h"}, &RemoveMover{"m"})
 	assert.Empty(t, Gone.Movers)
 	assert.Empty(t, Gone.Handles)
-	twice := one(t, next, &DuplicateChannel{b.ID})
+	twice := one(t, next, &DuplicateChannel{ID: b.ID})
 	assert.Len(t, twice.Movers[0].Targets, 3, "a copy of a row is moved as the row is")
 	assert.Equal(t, 0.5, twice.Handles[0].Targets[2].Bend)
 	assert.NotEqual(t, b.ID, twice.Handles[0].Targets[2].Owner)

@@ -57,14 +57,17 @@ func Clone[T any](v T) T {
 
 // freshIDs gives new ids to a channel and everything on it, and returns the old
 // ids with their new ones. References within the channel follow.
-func freshIDs(c *Channel) map[string]string {
-	m := map[string]string{}
+func freshIDs(c *Channel) map[string]string { return freshIDsAs(c, NewID()) }
+
+// freshIDsAs is the same where it is settled what id the channel itself gets.
+func freshIDsAs(c *Channel, own string) map[string]string {
+	m := map[string]string{c.ID: own}
 	give := func(id *string) {
 		n := NewID()
 		m[*id] = n
 		*id = n
 	}
-	give(&c.ID)
+	c.ID = own
 	for _, s := range c.Sends {
 		give(&s.ID)
 	}

@@ -87,7 +87,7 @@ func TestAPassageGoesWithWhatItBrought(t *testing.T) {
 	Gone = one(t, both, &RemoveChannel{a.ID})
 	x, _ = Gone.PassageByID("away")
 	assert.Empty(t, x.Rows)
-	twice := one(t, both, &DuplicateChannel{a.ID})
+	twice := one(t, both, &DuplicateChannel{ID: a.ID})
 	x, _ = twice.PassageByID("away")
 	assert.Len(t, x.Rows, 2, "a copy of a row passes as the row does")
 	assert.Len(t, x.Courses[0].Targets, 4)

@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/printing"
 	"shoal/internal/project"
 )
 
@@ -55,6 +56,7 @@ type session struct {
 	about
 	dir   string
 	tapes map[string]*tape
+	ways  map[string]string // what stood before the marks when it began, by row
 	seen  time.Time
 	over  bool
 }
@@ -99,7 +101,10 @@ func (d *Desk) Begin(ctx context.Context, in, person, name string, plan Plan) (s
 			}
 		}
 	}
-	s := &session{about: a, dir: filepath.Join(d.dir, a.ID), tapes: map[string]*tape{}, seen: time.Now()}
+	s := &session{about: a, dir: filepath.Join(d.dir, a.ID), tapes: map[string]*tape{}, ways: map[string]string{}, seen: time.Now()}
+	for _, r := range plan.Rows {
+		s.ways[r.ID] = way(doc, r.ID)
+	}
 	b, err := json.Marshal(a)
 	if err != nil {
 		return "", err
@@ -149,7 +154,33 @@ func (d *Desk) Put(id, row string, p Part, data []byte) (int64, error) {
 		}
 		s.tapes[row] = t
 	}
-	return t.put(p, data)
+	safe, err := t.put(p, data)
+	s.noteChange(d.docs, row, t)
+	return safe, err
+}
+
+// noteChange notes where in the song a row's way in was touched for the first time.
+func (s *session) noteChange(docs Documents, row string, t *tape) {
+	if t.changed != nil || len(t.part.Runs) == 0 {
+		return
+	}
+	doc, _, err := docs.Document(context.Background(), s.Project)
+	if err != nil || way(doc, row) == s.ways[row] {
+		return
+	}
+	last := t.part.Runs[len(t.part.Runs)-1]
+	at := last.Song + last.Frames
+	t.changed = &at
+}
+
+// way is what stands before a row's mark, to tell whether it has changed.
+func way(doc *project.Project, row string) string {
+	ch, ok := doc.Channel(row)
+	if !ok {
+		return ""
+	}
+	b, _ := json.Marshal([]any{ch.WayIn, printing.WayIn(ch)}) // plain data always marshals
+	return string(b)
 }
 
 // Ending says how a recording ends.

@@ -68,7 +68,7 @@ func (d *Desk) landings(ctx context.Context, s *session, doc *project.Project, e
 			why = EndedInput
 		}
 		for i, runs := range parts {
-			if err := d.take(ctx, l, runs, i, r.Delay, why); err != nil {
+			if err := d.take(ctx, l, t, runs, i, r.Delay, why); err != nil {
 				return nil, err
 			}
 		}
@@ -117,10 +117,14 @@ func (l *landing) fileName(number int) string {
 }
 
 // take makes one take of the runs of a round: with what the way in makes of it.
-func (d *Desk) take(ctx context.Context, l *landing, runs []project.Run, i int, delay int64, ended string) error {
+func (d *Desk) take(ctx context.Context, l *landing, of *tape, runs []project.Run, i int, delay int64, ended string) error {
 	number := l.first() + i
 	t := project.Take{ID: project.NewID(), Row: l.row, Number: number, Name: fmt.Sprintf("Take %d", number), Input: l.Inputs[l.row],
 		Untouched: l.sound.Hash, Runs: runs, Delay: delay, By: l.By, At: l.Begun.Format(time.RFC3339), Ended: ended}
+	last := runs[len(runs)-1]
+	if at := of.changed; at != nil && *at >= t.From() && *at <= last.Song+last.Frames+delay {
+		t.Changed = at
+	}
 	ch, ok := l.doc.Channel(l.row)
 	if ok && ch.WayIn != "" {
 		treated, err := printing.TreatTake(ctx, l.doc, d.folder, &t, project.Audio{
@@ -167,6 +171,9 @@ func (l *landing) changes(now *project.Project) (list []project.Change) {
 		main := slices.IndexFunc(now.Channels, func(c *project.Channel) bool { return c.Kind == project.Main })
 		row = ch.ID
 		list = append(list, &project.AddChannel{Channel: ch, Index: main})
+	} else if l.Beside {
+		row = project.NewID()
+		list = append(list, &project.DuplicateChannel{ID: l.row, As: row, Bare: true})
 	}
 	for i := range l.takes {
 		t := l.takes[i]

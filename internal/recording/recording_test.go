@@ -338,6 +338,37 @@ func TestRowsThatAreTakenEmptyOrGone(t *testing.T) {
 	require.NoError(t, err)
 }
 
+// On a row of its own a take passes the same chain, and the row it was recorded on stays as it was.
+func TestOnANewRow(t *testing.T) {
+	s := newStudio(t)
+	id := s.begin(Plan{Beside: true})
+	s.send(id, 0, rate)
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	require.Empty(t, s.voice().Clips)
+	row, ok := s.doc.Channel(s.doc.Takes[0].Row)
+	require.True(t, ok)
+	require.Equal(t, "Voice 2", row.Name)
+	require.Len(t, row.Clips, 1)
+	require.Equal(t, project.EntersWayIn, row.Clips[0].Enters)
+	require.Equal(t, row.Chain.Nodes[1].ID(), row.WayIn)
+}
+
+// A chain may be changed while it records: the take says where, and is treated as the chain is at the end.
+func TestAChainThatIsChangedMeanwhileIsNoted(t *testing.T) {
+	s := newStudio(t)
+	id := s.begin(Plan{})
+	s.send(id, 0, rate)
+	node := s.voice().Chain.Nodes[0].ID()
+	require.NoError(t, s.Change(t.Context(), "", "", "", func(*project.Project) []project.Change {
+		return []project.Change{&project.SetParam{Owner: node, Name: "gain2", Value: -9}}
+	}))
+	_, err := s.desk.Put(id, s.row, Part{At: rate, Runs: []project.Run{{Frames: 2 * rate}}}, s.arrives("reader", rate, rate))
+	require.NoError(t, err)
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	require.NotNil(t, s.doc.Takes[0].Changed)
+	require.InDelta(t, 2*rate, *s.doc.Takes[0].Changed, rate)
+}
+
 // Over a range only that is put down, and the rest can be drawn out of it; aside the row sounds as it did.
 func TestRangesAndAside(t *testing.T) {
 	s := newStudio(t)

@@ -18,6 +18,8 @@ type Plan struct {
 	Rows []Row `json:"rows" required:"true"`
 	// Aside keeps what is recorded among the takes of its place, and lets the rows sound as they did.
 	Aside bool `json:"aside,omitempty"`
+	// Beside puts it on a new row below each, with the same chain and nothing else on it.
+	Beside bool `json:"beside,omitempty"`
 	// From and To are the stretch of the song that is put down of it; none: all.
 	From int64 `json:"from,omitempty"`
 	To   int64 `json:"to,omitempty"`
@@ -60,6 +62,8 @@ type tape struct {
 	file   *os.File
 	frames int64
 	part   Part
+	// changed is the song frame near which the row's way in was touched meanwhile; nil: it was not.
+	changed *int64
 }
 
 // openTape opens the tape of the row that stands at a place of a plan.

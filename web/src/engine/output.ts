@@ -68,8 +68,18 @@ export class Output {
     })
     this.source = this.context.createMediaStreamSource(stream)
     this.source.connect(this.writer)
+    this.source.connect(this.direct).connect(this.context.destination)
     this.ear = new AnalyserNode(this.context, { fftSize: 4096 })
     this.source.connect(this.ear)
+  }
+
+  private gain: GainNode | null = null
+  private get direct() {
+    return (this.gain ??= new GainNode(this.context, { gain: 0 }))
+  }
+  /** How loud what comes in goes straight out again, within a few milliseconds: a factor. */
+  hearDirectly(factor: number) {
+    this.direct.gain.setTargetAtTime(factor, this.context.currentTime, 0.01)
   }
 
   private ear: AnalyserNode | null = null
@@ -109,6 +119,7 @@ export class Output {
       this.context = this.make()
       this.node = this.connect()
       this.writer = null // what came in is asked for anew
+      this.gain = null
     }
     void this.context.resume().catch(() => undefined)
   }

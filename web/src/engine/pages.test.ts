@@ -44,7 +44,11 @@ test('what fails is tried again, four times in all, then it is lost until it is 
 })
 
 test('what is lost is tried again after a while: playback that waits for it goes on by itself', async () => {
-  const { asked, kept, pages: p } = pages(() => (asked.length > 4 ? sound() : new Response('', { status: 503 })))
+  const {
+    asked,
+    kept,
+    pages: p,
+  } = pages(() => (asked.length > 4 ? sound() : new Response('', { status: 503 })))
   let now = 1000
   vi.spyOn(performance, 'now').mockImplementation(() => now)
   await p.fetch([page(7)])

@@ -24,6 +24,7 @@ vi.mock('../engine/engine', () => ({
     loop() {}
     atEnd() {}
     click() {}
+    buffer() {}
     makeReady() {}
     rms() {}
     told: string[][] = []

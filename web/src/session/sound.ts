@@ -75,6 +75,10 @@ export function tellWorked() {
 /** How loud the click is, in dB: below what is played, and above what is quiet. */
 export const CLICK = -18
 
+/** Tells the engine how far ahead of the ears it works. */
+export const tellRing = () =>
+  engine?.buffer(Math.round((view().ring / 1000) * (session().project?.sampleRate ?? 48000)))
+
 /** Tells the engine which rows are ready to be recorded. */
 export const tellReady = () =>
   engine?.makeReady(Object.entries(session().ready).map(([row, hear]) => ({ row, hear })))
@@ -95,6 +99,7 @@ export function hearAsBefore() {
   const { solo, dry, share, mono, listening, depth, trials, matches, matching } = view()
   const { loop, looping, stopsAtEnd, click } = view()
   engine?.click(click, CLICK)
+  tellRing()
   tellReady()
   engine?.hear({ solo, dry, share, mono })
   engine?.loop(looping && loop ? loop.from : 0, looping && loop ? loop.to : 0)

@@ -100,6 +100,8 @@ export type Session = {
   /** The inputs that the browser knows, which of them is open, and what rows take of it. */
   devices: { id: string; name: string }[]
   device: string
+  /** The own input is heard directly, without any chain. */
+  direct: boolean
   sides: Record<string, Side>
   /** The stand-ins from which can be recorded. */
   inputs: InputKind[]
@@ -145,6 +147,7 @@ export const empty: Session = {
   unsafe: { seconds: 0, trouble: '' },
   devices: [],
   device: '',
+  direct: false,
   sides: {},
   inputs: [],
 }

@@ -112,6 +112,9 @@ export type View = {
   inputDelay: number
   countIn: number
   aside: boolean
+  /** Whether each recording comes onto a new row; and how far ahead of the ears the engine works, in ms. */
+  beside: boolean
+  ring: number
   /** Stages selected together, the one on the bench among them; empty: only that one. */
   together: string[]
   /** Whether stages set together keep their differences. */
@@ -176,6 +179,8 @@ const begin: View = {
   inputDelay: -1,
   countIn: 0,
   aside: false,
+  beside: false,
+  ring: 100,
   together: [],
   keepDifferences: true,
   pinned: '',
@@ -205,6 +210,7 @@ const remembered = [
   'along',
   'stopsAtEnd',
   'click',
+  'ring',
   'inputDevice',
   'inputDelay',
   'countIn',

@@ -4,8 +4,18 @@ import type { Item } from '../controls/MenuEntry'
 import { useSession } from '../session/store'
 import { setView, useViewOf } from '../session/view'
 import { DelayForm } from './DelayForm'
-import { chooseDevice, chooseSide } from './own'
-import { HEAR, HEAR_OFF, hearSelf, inputName, recordFrom, setClick, setReady } from './recording'
+import { chooseDevice, chooseSide, hearDirectly } from './own'
+import {
+  HEAR,
+  HEAR_OFF,
+  hearSelf,
+  inputName,
+  lateBy,
+  recordFrom,
+  setClick,
+  setReady,
+  setRing,
+} from './recording'
 
 /** What a track is recorded from, and how. */
 export function RecordMenu({ channel }: { channel: Channel }) {
@@ -60,11 +70,25 @@ function useOwnItems(channel: Channel): Item[] {
 /** How it is heard meanwhile, and how a recording begins. */
 function useHowItems(channel: Channel): Item[] {
   const hear = useSession((s) => s.ready[channel.id])
-  const { click, countIn, aside } = useViewOf('click', 'countIn', 'aside')
+  const direct = useSession((s) => s.direct)
+  const { click, countIn, aside, beside, ring } = useViewOf('click', 'countIn', 'aside', 'beside', 'ring')
+  const own = channel.records === 'own'
   return [
     hear !== undefined && {
-      text: hear > HEAR_OFF ? 'Do not hear it while it is recorded' : 'Hear it through the chain',
+      text:
+        hear > HEAR_OFF
+          ? 'Do not hear it through the chain'
+          : `Hear it through the chain${own ? `, ${lateBy()} ms late` : ''}`,
       run: () => hearSelf(channel.id, hear > HEAR_OFF ? HEAR_OFF : HEAR),
+    },
+    own &&
+      hear !== undefined && {
+        text: direct ? 'Do not hear it directly' : 'Hear it directly, without the chain',
+        run: () => hearDirectly(!direct),
+      },
+    {
+      text: `Works ${ring} ms ahead: rather ${nextRing(ring)} ms`,
+      run: () => setRing(nextRing(ring)),
     },
     { text: click ? 'No click' : 'Click on the beats', key: '4', run: () => setClick(!click) },
     {
@@ -76,8 +100,16 @@ function useHowItems(channel: Channel): Item[] {
       text: aside ? 'Put down what is recorded' : 'Keep what is recorded aside, among the takes',
       run: () => setView({ aside: !aside }),
     },
+    {
+      text: beside ? 'Put it down on the row itself' : 'Put it down on a new row',
+      run: () => setView({ beside: !beside }),
+    },
   ]
 }
+
+/** How far ahead of the ears the engine can work, in ms. */
+const RINGS = [50, 100, 200]
+const nextRing = (ring: number) => RINGS[(RINGS.indexOf(ring) + 1) % RINGS.length]!
 
 /** Makes a row ready to be recorded. */
 export function ReadyButton({ channel }: { channel: Channel }) {

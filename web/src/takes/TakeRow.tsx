@@ -1,6 +1,8 @@
 import type { Channel, Take } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { NameField } from '../controls/NameField'
+import { barAt } from '../document/time'
+import { useSession } from '../session/store'
 import { locate } from '../session/transport'
 import { setView, useView } from '../session/view'
 import { choose, drop, type Form, heardForm, rename } from './takes'
@@ -35,11 +37,7 @@ export function TakeRow(p: { take: Take; channel: Channel; range: Range | null }
       </span>
       <span className="min-w-0 grow">
         <TakeWave take={t} />
-        {t.ended && (
-          <span className="block truncate text-small" style={{ color: 'var(--caution)' }} title={t.ended}>
-            {t.ended}
-          </span>
-        )}
+        <Says take={t} />
       </span>
       <Forms {...p} heard={heard} />
       <Menu
@@ -56,6 +54,22 @@ export function TakeRow(p: { take: Take; channel: Channel; range: Range | null }
         ⋯
       </Menu>
     </div>
+  )
+}
+
+/** What happened while it was recorded. */
+function Says({ take: t }: { take: Take }) {
+  const timeline = useSession((s) => s.timeline)
+  const changed =
+    t.changed != null && timeline
+      ? `its way in was changed at bar ${barAt(timeline, t.changed) + 1}: treated as it was at the end`
+      : ''
+  const says = [t.ended, changed].filter(Boolean).join('; ')
+  if (!says) return null
+  return (
+    <span className="block truncate text-small" style={{ color: 'var(--caution)' }} title={says}>
+      {says}
+    </span>
   )
 }
 

@@ -21,6 +21,7 @@ export async function tendOwn() {
   try {
     if (!stream) await open()
     await engine.listenTo(stream, p.sampleRate)
+    engine.hearDirectly(session().direct ? 1 : 0)
     engine.own(Object.fromEntries(rows.map((id) => [id, session().sides[id] ?? 'both'])))
     look ??= setInterval(lookAtLevel, 100)
   } catch (e) {
@@ -91,6 +92,12 @@ export async function chooseDevice(id: string) {
   setView({ inputDevice: id })
   close()
   await tendOwn()
+}
+
+/** Hears it directly, without the chain, or not. */
+export function hearDirectly(direct: boolean) {
+  setSession({ direct })
+  theEngine()?.hearDirectly(direct ? 1 : 0)
 }
 
 /** Takes both sides of it on a row, or one. */

@@ -3,7 +3,7 @@ import type { Channel } from '../api/types'
 import { barAt } from '../document/time'
 import { change } from '../session/changes'
 import { selectedChannel } from '../session/selected'
-import { CLICK, tellReady, theEngine } from '../session/sound'
+import { CLICK, tellReady, tellRing, theEngine } from '../session/sound'
 import { notice, projectId, refused, session, setSession, theProject, useSession } from '../session/store'
 import { locate, togglePlay } from '../session/transport'
 import { setView, useView, view } from '../session/view'
@@ -60,6 +60,15 @@ export function hearSelf(row: string, db: number) {
   tellReady()
 }
 
+/** How late one hears oneself through the chain, in ms: the ring and the output. */
+export const lateBy = () => Math.round(view().ring + (theEngine()?.latency ?? 0) * 1000)
+
+/** Works so far ahead of the ears, in ms: the less, the sooner one hears oneself, and the sooner the sound breaks off. */
+export function setRing(ring: number) {
+  setView({ ring })
+  tellRing()
+}
+
 export function setClick(click: boolean) {
   setView({ click })
   theEngine()?.click(click, CLICK)
@@ -80,13 +89,13 @@ async function record() {
     )
     return
   }
-  const { piece, aside, countIn, playing } = view()
+  const { piece, aside, beside, countIn, playing } = view()
   const range = piece && piece.rows.some((r) => rows.includes(r)) ? { from: piece.from, to: piece.to } : null
   try {
     const { id } = await answer(
       api.POST('/api/projects/{id}/recordings', {
         params: { path: { id: p.id } },
-        body: { rows: rows.map((id) => ({ id, delay: delayOf(id, p.sampleRate) })), aside, ...range },
+        body: { rows: rows.map((id) => ({ id, delay: delayOf(id, p.sampleRate) })), aside, beside, ...range },
       }),
     )
     setSession({ recording: { id, rows, range, overviews: {}, gone: [], ending: false } })
