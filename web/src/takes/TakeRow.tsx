@@ -86,11 +86,11 @@ function Forms({
 }) {
   const forms: Form[] = t.treated ? ['treated', 'untouched'] : ['untouched']
   return (
-    <span className="flex w-[104px] shrink-0 flex-col">
+    <span className="flex w-[122px] shrink-0 flex-col">
       {forms.map((f) => (
         <button
           key={f}
-          className={`h-6 px-1.5 text-left text-small ${heard === f ? 'font-bold' : 'water-label underline decoration-dotted'}`}
+          className={`h-6 px-1.5 text-left text-small whitespace-nowrap ${heard === f ? 'font-bold' : 'water-label underline decoration-dotted'}`}
           aria-pressed={heard === f}
           title={
             f === 'treated'

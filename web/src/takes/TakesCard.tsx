@@ -4,7 +4,7 @@ import { barAt } from '../document/time'
 import { useSession } from '../session/store'
 import { useView } from '../session/view'
 import { TakeRow } from './TakeRow'
-import { loopTakes, takesAt } from './takes'
+import { loopTakes, step, takesAt } from './takes'
 
 type Props = { row: string; from: number; to: number }
 
@@ -23,11 +23,18 @@ export function TakesCard({ row, from, to }: Props) {
   return (
     <Card
       title={`Takes at bar ${bar} of ${channel.name}`}
-      width={500}
+      width={520}
+      onKey={(e) => {
+        const by = { ArrowUp: -1, ArrowDown: 1 }[e.key]
+        if (!by) return
+        e.preventDefault()
+        e.stopPropagation()
+        void step(channel, list, by, piece)
+      }}
       foot={
         piece
-          ? 'A take is chosen for the range that is drawn, with cross-fades at its edges.'
-          : 'With a range on the row, a take is chosen for that part only.'
+          ? '↑ ↓ step through them. A take is chosen for the range that is drawn, with cross-fades at its edges.'
+          : '↑ ↓ step through them. With a range on the row, a take is chosen for that part only.'
       }
     >
       <div className="flex flex-col gap-1.5" role="list">

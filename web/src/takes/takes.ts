@@ -13,9 +13,23 @@ export const endOf = (t: Take) => {
   return last.song + last.frames
 }
 
+/** How much of a stretch a take must reach over at least to be one of it: what begins where another ends is none. */
+const PART = 0.1
+
 /** The takes of a row over a stretch of the song, the first recorded first. */
 export const takesAt = (p: Project, row: string, from: number, to: number): Take[] =>
-  (p.takes ?? []).filter((t) => t.row === row && beginOf(t) < to && endOf(t) > from)
+  (p.takes ?? []).filter(
+    (t) => t.row === row && Math.min(endOf(t), to) - Math.max(beginOf(t), from) > PART * (to - from),
+  )
+
+/** Steps to the take before or behind the one that is heard. */
+export function step(c: Channel, list: Take[], by: number, range: { from: number; to: number } | null) {
+  const now = list.findLastIndex((t) => heardForm(c, t) !== '')
+  const next = list[Math.min(Math.max(now + by, 0), list.length - 1)]
+  if (!next || next === list[now]) return
+  const form = now >= 0 ? heardForm(c, list[now]!) || 'treated' : 'treated'
+  return choose(c, next, next.treated ? form : 'untouched', range)
+}
 
 export type Form = 'treated' | 'untouched'
 
