@@ -109,6 +109,12 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   stays silent.
 - A row with its share of the returns is rendered from a document in which every return stands once more for each row, its stages keyed by
   what comes into the original; the shares and the rest sum to what comes into main, below -120 dBFS.
+- Stand-ins give what arrives as a function of the song's frame (pages made from their number alone), at the project's rate; the reader's voice is made at 48 kHz. A recording of one
+  is its source bit for bit, in 32 bit float, wherever plans turned meanwhile. The treated take is what a print of the row's chain, as far as the way in, makes of the untouched one over
+  the same stretch of the song, below -140 dBFS: compressors keyed from other rows, lines, movers and passages included, from silence before the take on.
+- A take that enters behind the way in misses what stands before the mark and passes the rest, below -140 dBFS; back on its untouched form with the chain after it, the row sounds the same once the
+  edge's fade has left the chain's memory (below -110 dBFS after two seconds with a compressor; a hand that moved meanwhile, and keys from other rows, excepted).
+- The click is mixed into what a listener gets, behind all meters, and falls on the frame of its beat; a count-in lasts whole bars at the tempo where the song stands.
 - Clips printed where they stand come in behind the chain; together with what stays on the row they are what was heard, below -140 dBFS, and a tail is kept until it is below -100.
 - Backwards twice is the source, bit for bit; so are a pitch of 0 and a length of 100 %. A piece made permanent sounds as it did, below -140 dBFS.
 - Held sounds are stretched by a phase vocoder (windows of 43 ms for one voice, 85 ms for several, eight over every frame) with phases locked to the peaks of the

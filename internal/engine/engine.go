@@ -310,7 +310,7 @@ func (e *Engine) block(most int) int {
 	if e.seek != nil && !e.master.Moving() && e.master.Now() == 0 {
 		e.jump()
 	}
-	if e.stopsAtEnd && e.now.cursor.rolling && e.seek == nil && e.pastEnd() {
+	if e.stopsAtEnd && !e.recording.on && e.now.cursor.rolling && e.seek == nil && e.pastEnd() {
 		e.Stop()
 	}
 	if e.next == nil && e.pending != nil {

@@ -102,6 +102,22 @@ func TestARecordingIsFrameForFrameWhatArrived(t *testing.T) {
 	require.False(t, ok)
 }
 
+// Who is recorded goes on beyond the song's end, though the song would stop there.
+func TestARecordingGoesOnBeyondTheEnd(t *testing.T) {
+	s := newSong(t)
+	row := s.track("voice", noise(20000, 1))
+	row.Records = "room"
+	for _, recorded := range []bool{false, true} {
+		e := s.engine()
+		e.StopAtEnd(true)
+		require.NoError(t, e.Ready([]Ready{{Row: row.ID}}))
+		e.Record(recorded)
+		e.Play()
+		play(t, e, 200000, Block)
+		require.Equal(t, recorded, e.State() == Playing)
+	}
+}
+
 // An input that is pulled out ends there, and says so.
 func TestAnInputThatIsUnpluggedEnds(t *testing.T) {
 	s := newSong(t)

@@ -47,8 +47,9 @@ func (c *LandTake) apply(p *Project, effects Effects) ([]Change, error) {
 	if to == 0 {
 		from, to = take.From(), take.To()
 	}
-	chosen, err := p.each(effects, &ChooseTake{ID: take.ID, From: from, To: to})
-	return slices.Concat(chosen, undo), err
+	// nobody stops twice at the same frame: a scrap of the take before is not meant to be heard behind this one
+	down, err := p.putDown(&take, from, to, false, int64(p.SampleRate)/4, effects)
+	return slices.Concat(down, undo), err
 }
 
 // removeTake takes a take out of the list: it undoes that part of landing.
@@ -80,15 +81,21 @@ func (c *ChooseTake) apply(p *Project, effects Effects) ([]Change, error) {
 	if !ok {
 		return nil, Gone("the take")
 	}
+	return p.putDown(t, c.From, c.To, c.Untouched, 0, effects)
+}
+
+// putDown lets a take sound over a stretch of the song. Clips of takes that reach beyond it by less than some frames are put
+// away too.
+func (p *Project) putDown(t *Take, from, to int64, untouched bool, slack int64, effects Effects) ([]Change, error) {
 	row, ok := p.Channel(t.Row)
 	if !ok {
 		return nil, Gone("the row of the take")
 	}
-	clips := t.clips(c.From, c.To, c.Untouched)
+	clips := t.clips(from, to, untouched)
 	if len(clips) == 0 {
 		return nil, fmt.Errorf("%s has nothing there: it was recorded elsewhere in the song", t.Name)
 	}
-	from, to := clips[0].Start, clips[len(clips)-1].Start+clips[len(clips)-1].Frames
+	from, to = clips[0].Start-slack, clips[len(clips)-1].Start+clips[len(clips)-1].Frames+slack
 	clock := p.Clock()
 	var list []Change
 	for _, x := range row.Clips {

@@ -84,6 +84,20 @@ func TestATakeLandsWhereItWasPlayed(t *testing.T) {
 	require.Len(t, next.Takes, 1)
 }
 
+// What is recorded over a take puts it away, though it ended a moment earlier or later; one that goes on stays.
+func TestATakeOverAnother(t *testing.T) {
+	p, ch := recordedOn(t)
+	p, _ = applied(t, p, &LandTake{Take: takeTo(ch.ID, "first", 30000)})
+	for to, left := range map[int64]int{29000: 1, 31000: 1, 20000: 1, 10000: 2} {
+		next, _ := applied(t, p, &LandTake{Take: takeTo(ch.ID, "next", to)})
+		require.Len(t, onRow(t, next, ch.ID).Clips, left, "recorded as far as %d", to)
+	}
+}
+
+func takeTo(row, id string, to int64) Take {
+	return Take{ID: id, Row: row, Number: 1, Name: id, Input: "reader", Untouched: hashOf("a"), Runs: []Run{{Frames: to}}}
+}
+
 // A take is chosen for a range: others of the place that lie wholly within are put away, and what lies around stays.
 func TestATakeIsChosenForARange(t *testing.T) {
 	p, ch := recordedOn(t)

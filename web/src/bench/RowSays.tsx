@@ -29,7 +29,11 @@ export function RowSays({ channel }: { channel: Channel }) {
       <InputSays channel={channel} />
       <LineSays channel={channel} />
       <span className="soft shrink-0">
-        {clips || fed || taken ? 'Fed by ' : 'Nothing comes in yet'}
+        {clips || fed || taken
+          ? 'Fed by '
+          : channel.records
+            ? 'Nothing is recorded yet'
+            : 'Nothing comes in yet'}
         {clips && (fed ? 'its clips, ' : taken ? 'its clips and ' : 'its clips and nothing else')}
         {fed ? names(reach.fed) : taken}
         {reach.feeds.length > 0 && <> · heard in {names(reach.feeds)}</>}

@@ -10,6 +10,7 @@ import { LineStrip } from '../lines/LineStrip'
 import { PassageShade } from '../passages/PassageShade'
 import { tapText } from '../routing/taps'
 import { useOutline } from '../session/outline'
+import { useSession } from '../session/store'
 import { locate } from '../session/transport'
 import { inputName } from '../takes/recording'
 import { Taking } from '../takes/Taking'
@@ -92,12 +93,15 @@ export function LineHeads({ channel, index, timeline, width, open }: Heads) {
 /** What a track without clips lives from, or how it comes by some. */
 function Empty({ channel }: { channel: Channel }) {
   useOutline((o) => o) // what it takes in is said there
+  const ready = useSession((s) => channel.id in s.ready)
+  const recorded = useSession((s) => s.recording?.overviews[channel.id] !== undefined)
+  if (recorded) return null
   return (
     <span className="soft pointer-events-none absolute top-1 left-2 text-small">
       {channel.input
         ? `Takes in ${tapText(channel.input)}`
         : channel.records
-          ? `Recorded from ${inputName(channel.records)}: make it ready ( Shift R ), then Record`
+          ? `Recorded from ${inputName(channel.records)}: ${ready ? 'press Record ( Shift Space )' : 'make it ready ( Shift R ), then Record'}`
           : 'Drop a WAV, FLAC or MP3 on the board, or print another row to here'}
     </span>
   )

@@ -85,11 +85,15 @@ export const tellReady = () =>
 
 /** Takes down how loud it is what is recorded. */
 const takes: Engine['onTaking'] = (row, overview, gone) =>
-  setSession(({ recording: r }) => {
+  setSession(({ recording: r, timeline }) => {
     if (!r) return {}
     const of = r.overviews[row] ?? []
     const overviews = overview.levels.length ? { ...r.overviews, [row]: [...of, overview] } : r.overviews
+    const end = overview.song + (overview.step * overview.levels.length) / 2
+    const beyond = timeline && end > timeline.end
     return {
+      // the board shows more of the song while something is recorded behind its end
+      timeline: beyond ? { ...timeline, end: end * 1.5 } : timeline,
       recording: { ...r, overviews, gone: gone && !r.gone.includes(row) ? [...r.gone, row] : r.gone },
     }
   })

@@ -12,7 +12,7 @@ export function RecordButton() {
   if (!used) return null
   return (
     <button
-      className="btn btn-sm w-[84px] px-2 font-semibold"
+      className="btn btn-sm w-[78px] px-1 font-semibold"
       style={
         on
           ? { background: 'var(--live)', borderColor: 'var(--live)', color: 'var(--paper)' }
