@@ -48,7 +48,7 @@ func (s *behindStep) copyFrom(o twin) {
 }
 
 // enters builds what comes into a row behind a part of its chain.
-func (c *compiler) enters(ch *project.Channel, place string, at *gnode, buf pair, wait []*gnode) (*gnode, []*gnode) {
+func (c *compiler) enters(ch *project.Channel, place string, at *gnode, buf pair, wait []*gnode) *gnode {
 	n := c.g.add(place, ch.ID, "what enters "+ch.Name+" "+place, at)
 	n.order = wait
 	clips := newPlayer(c.doc, ch, place, c.treatments, c.clock, c.lib)
@@ -58,5 +58,5 @@ func (c *compiler) enters(ch *project.Channel, place string, at *gnode, buf pair
 		c.plan.players = append(c.plan.players, clips)
 		return []step{&behindStep{at: key, buf: buf, clips: clips, late: newShift2(n.lagIn), tmp: c.tmp}}
 	}
-	return n, nil
+	return n
 }

@@ -378,7 +378,7 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 		at, wait = c.trials(ch, at, buf, wait)
 	}
 	if enter(ch, project.EntersBehind) {
-		at, wait = c.enters(ch, project.EntersBehind, at, buf, wait)
+		at, wait = c.enters(ch, project.EntersBehind, at, buf, wait), nil
 	}
 	pre = at
 	wait = append(wait, c.tapped("pre "+ch.ID, at, buf)...)

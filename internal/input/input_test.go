@@ -125,10 +125,10 @@ func energy(x []float64) (sum float64) {
 // What is fed comes out in its order, once, also where two plans read the same block; what waits too long is left out.
 func TestWhatIsFedIsHeardOnce(t *testing.T) {
 	var f Fed
-	l, r := read(&f, 0, 4)
+	l, _ := read(&f, 0, 4)
 	require.Equal(t, []float64{0, 0, 0, 0}, l)
 	f.Put([]float32{1, -1, 2, -2, 3, -3})
-	l, r = read(&f, 4, 2)
+	l, r := read(&f, 4, 2)
 	require.Equal(t, []float64{1, 2}, l)
 	require.Equal(t, []float64{-1, -2}, r)
 	l, _ = read(&f, 4, 2)

@@ -29,7 +29,10 @@ export function Taking({ row, lens, height }: { row: string; lens: Lens; height:
               <path d={outline(s.list, lens, left, 0)} fill="var(--shoal-2)" />
               <path d={outline(s.list, lens, left, 1)} fill="var(--deep)" />
             </svg>
-            <span className="absolute bottom-0 left-1.5 text-small font-bold" style={{ color: 'var(--live)' }}>
+            <span
+              className="absolute bottom-0 left-1.5 text-small font-bold"
+              style={{ color: 'var(--live)' }}
+            >
               {gone ? 'the input has gone' : 'recording'}
             </span>
           </span>
