@@ -7,8 +7,8 @@ import (
 	"shoal/internal/project"
 )
 
-// entry is a place of a row at which clips come in.
-type entry struct{ channel, enters string }
+// entry is a place of a row at which clips come in, of its chain or of a trial of that.
+type entry struct{ channel, enters, trial string }
 
 // enter reports whether any clip of a row comes in at a place.
 func enter(ch *project.Channel, place string) bool {
@@ -34,7 +34,7 @@ func (s *behindStep) run(c *cursor, n int) {
 	dsp.AddScaled(s.buf.r[:n], r, 1)
 }
 
-func (s *behindStep) key() string { return s.at.enters + " " + s.at.channel }
+func (s *behindStep) key() string { return s.at.enters + " " + s.at.channel + " " + s.at.trial }
 
 func (s *behindStep) reset() {
 	s.clips.reset()
@@ -48,11 +48,11 @@ func (s *behindStep) copyFrom(o twin) {
 }
 
 // enters builds what comes into a row behind a part of its chain.
-func (c *compiler) enters(ch *project.Channel, place string, at *gnode, buf pair, wait []*gnode) *gnode {
-	n := c.g.add(place, ch.ID, "what enters "+ch.Name+" "+place, at)
+func (c *compiler) enters(ch *project.Channel, place, trial string, at *gnode, buf pair, wait []*gnode) *gnode {
+	n := c.g.add(place, ch.ID+trial, "what enters "+ch.Name+" "+place, at)
 	n.order = wait
 	clips := newPlayer(c.doc, ch, place, c.treatments, c.clock, c.lib)
-	key := entry{ch.ID, place}
+	key := entry{ch.ID, place, trial}
 	c.plan.clips[key] = clips
 	n.emit = func(n *gnode) []step {
 		c.plan.players = append(c.plan.players, clips)

@@ -331,7 +331,7 @@ func (c *compiler) channelInput(ch *project.Channel) {
 	n.says("clips", enter(ch, ""))
 	if enter(ch, "") { // which they are is no matter of the plan's: its list is swapped
 		clips = newPlayer(c.doc, ch, "", c.treatments, c.clock, c.lib)
-		c.plan.clips[entry{id, ""}] = clips
+		c.plan.clips[entry{id, "", ""}] = clips
 	}
 	n.emit = func(n *gnode) []step {
 		s := &sum{id: id, out: buf, clips: clips, clipIn: newShift2(n.lagIn), tmp: c.tmp}
@@ -378,7 +378,7 @@ func (c *compiler) channelBody(ch *project.Channel, captured bool) (pre, post *g
 		at, wait = c.trials(ch, at, buf, wait)
 	}
 	if enter(ch, project.EntersBehind) {
-		at, wait = c.enters(ch, project.EntersBehind, at, buf, wait), nil
+		at, wait = c.enters(ch, project.EntersBehind, "", at, buf, wait), nil
 	}
 	pre = at
 	wait = append(wait, c.tapped("pre "+ch.ID, at, buf)...)

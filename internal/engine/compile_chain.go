@@ -30,7 +30,7 @@ func (c *compiler) chain(ch *project.Channel, chain *project.Chain, bypassed boo
 			at = c.fork(ch, n.Fork, bypassed, at, buf, wait)
 		}
 		if n.ID() == ch.WayIn && enter(ch, project.EntersWayIn) {
-			at = c.enters(ch, project.EntersWayIn, at, buf, nil)
+			at = c.enters(ch, project.EntersWayIn, "", at, buf, nil)
 		}
 		wait = append(c.tapped("after "+n.ID(), at, buf), c.sendsAfter(ch, n.ID(), at, buf)...)
 		if n.ID() == c.point.Node && c.only == nil {

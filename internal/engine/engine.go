@@ -115,6 +115,7 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.pending = doc
 		return nil
 	}
+	e.retime(doc)
 	if rows := e.liveRows(doc); !slices.Equal(rows, e.point.live) {
 		e.point.live, e.turned = rows, true
 	}

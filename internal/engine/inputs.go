@@ -65,6 +65,19 @@ func (e *Engine) Ready(rows []Ready) error {
 	return nil
 }
 
+// retime lets stand-ins play to the time of another revision.
+func (e *Engine) retime(doc *project.Project) {
+	old := e.latest().doc
+	if len(e.inputs) == 0 || slices.Equal(old.Tempo, doc.Tempo) && slices.Equal(old.Meter, doc.Meter) && slices.Equal(old.Sections, doc.Sections) {
+		return
+	}
+	for _, x := range e.inputs {
+		if kind, ok := input.Find(x.kind); ok {
+			x.source = kind.New(input.SettingOf(doc))
+		}
+	}
+}
+
 // liveRows are the rows that are ready and have a line: what arrives there is in no print, so all stages run.
 func (e *Engine) liveRows(doc *project.Project) (rows []string) {
 	for _, ch := range doc.Channels {
@@ -81,9 +94,10 @@ func (p *plan) connect(inputs map[string]*live) {
 		if s, ok := p.twins["sum "+ch.ID].(*sum); ok {
 			if s.live != nil && inputs[ch.ID] == nil {
 				s.open.Aim(0, gateFrames)
+				s.leaves = true
 				continue
 			}
-			s.live = inputs[ch.ID]
+			s.live, s.leaves = inputs[ch.ID], false
 			if s.live != nil {
 				gain := 0.0
 				if s.live.Hear > hearOff {
@@ -97,6 +111,10 @@ func (p *plan) connect(inputs map[string]*live) {
 
 // comes adds what arrives at an input to what comes into a row.
 func (s *sum) comes(c *cursor, n int) {
+	if s.leaves && (!c.rolling || !s.open.Moving()) {
+		s.live = nil
+		return
+	}
 	if !c.rolling {
 		return
 	}

@@ -184,6 +184,48 @@ func TestATreatedTakeEntersBehindTheWayIn(t *testing.T) {
 	}
 }
 
+// A trial has no mark: there a treated take comes in at the top, and is heard too.
+func TestATreatedTakeIsHeardInTrials(t *testing.T) {
+	s := newSong(t)
+	row := s.track("voice", noise(90000, 5))
+	row.Clips[0].Enters = project.EntersWayIn
+	row.Chain.Nodes = []*project.Node{stage("trim", map[string]float64{"gain": -6}), stage("trim", map[string]float64{"gain": -3})}
+	row.WayIn = row.Chain.Nodes[0].ID()
+	trial := project.Chain{Nodes: []*project.Node{stage("trim", map[string]float64{"gain": -20})}}
+	row.Trials = []*project.Trial{{ID: "other", Letter: "B", Chain: trial}}
+	for heard, gain := range map[string]float64{"": -3, "other": -20} {
+		e := s.engine()
+		e.Trial(row.ID, heard, nil)
+		e.Play()
+		play(t, e, 9600, Block)
+		l, _ := play(t, e, 9600, Block)
+		want := noise(90000, 5)[9600:19200]
+		for i := range want {
+			want[i] *= dsp.Gain(gain)
+		}
+		require.Less(t, worst(want, l), -110.0, "trial %q", heard)
+	}
+}
+
+// Who plays to the song follows when its tempo is changed.
+func TestAStandInFollowsAChangedTempo(t *testing.T) {
+	s := newSong(t)
+	row := s.track("voice", noise(10, 1))
+	row.Records = "marimba"
+	e := s.engine()
+	require.NoError(t, e.Ready([]Ready{{Row: row.ID}}))
+	next := project.Clone(s.doc)
+	next.Tempo[0].BPM = 77
+	require.NoError(t, e.SetDocument(next))
+	play(t, e, 4800, Block)
+	e.Record(true)
+	e.Play()
+	play(t, e, 48000, Block)
+	x := newRecordings()
+	x.fetch(t, e, row.ID)
+	x.holds(t, next, row.ID, "marimba")
+}
+
 // A row with a line runs all of its stages while it is ready: what arrives there is in no print.
 func TestAReadyRowRunsAboveItsLine(t *testing.T) {
 	s := newSong(t)

@@ -13,6 +13,7 @@ type sum struct {
 	met    *meeting  // nil where only one signal comes
 	live   *live     // what arrives at an input; nil: none
 	open   dsp.Glide // how loud that is heard
+	leaves bool      // it goes once that has closed
 	// inject, where it is given, adds a test signal.
 	inject func(l, r []float64)
 }
@@ -85,7 +86,7 @@ func (s *sum) reset() {
 func (s *sum) copyFrom(o twin) {
 	old := o.(*sum)
 	s.clipIn.copyFrom(old.clipIn)
-	s.live, s.open = old.live, old.open
+	s.live, s.open, s.leaves = old.live, old.open, old.leaves
 	if s.clips != nil && old.clips != nil {
 		s.clips.roll = old.clips.roll
 	}

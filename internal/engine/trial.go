@@ -128,7 +128,11 @@ func (c *compiler) trials(ch *project.Channel, at *gnode, buf pair, wait []*gnod
 	join.order = wait
 	for _, t := range ch.Trials {
 		tb := c.where["trial "+t.ID]
-		last, waits := c.chain(ch, &t.Chain, t.Chain.Bypass, c.points["trial "+t.ID], tb, nil)
+		head := c.points["trial "+t.ID]
+		if enter(ch, project.EntersWayIn) { // the mark is in the chain only: here it comes in at the top
+			head = c.enters(ch, project.EntersWayIn, t.ID, head, tb, nil)
+		}
+		last, waits := c.chain(ch, &t.Chain, t.Chain.Bypass, head, tb, nil)
 		join.after = append(join.after, last)
 		join.order = append(join.order, waits...)
 		ends = append(ends, end{last, tb, t.ID})

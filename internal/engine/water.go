@@ -58,7 +58,7 @@ func (c *compiler) aboveWater(ch *project.Channel, at *gnode, buf pair, wait []*
 	c.bufs[ch.ID] = over
 	n := c.g.add("line", ch.ID, "the line of "+ch.Name)
 	n.says("prints", w.Key)
-	x := &printed{Waterline: w, under: c.plan.clips[entry{ch.ID, ""}]}
+	x := &printed{Waterline: w, under: c.plan.clips[entry{ch.ID, "", ""}]}
 	x.clips = &player{clock: c.clock, clips: w.playList(c.lib), frames: int(fadeSeconds * float64(c.doc.SampleRate))}
 	c.plan.printed[ch.ID] = x
 	n.emit = func(*gnode) []step {

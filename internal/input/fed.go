@@ -3,7 +3,7 @@ package input
 import "slices"
 
 // fedMost is how many frames wait to be heard at most: what is older is left out, so that nobody hears themselves late.
-const fedMost = 1 << 14
+const fedMost = 1 << 12
 
 // Fed is an input to which others give what arrives. What has not come yet is silence.
 type Fed struct {

@@ -96,7 +96,7 @@ func (d *Desk) Begin(ctx context.Context, in, person, name string, plan Plan) (s
 	defer d.mu.Unlock()
 	for _, s := range d.open {
 		for _, r := range plan.Rows {
-			if _, taken := s.Named[r.ID]; taken && !s.over {
+			if _, taken := s.Named[r.ID]; taken {
 				return "", fmt.Errorf("%s records on %s: two cannot record on one row at once", s.By, s.Named[r.ID])
 			}
 		}

@@ -178,9 +178,12 @@ func (l *landing) changes(now *project.Project) (list []project.Change) {
 	for i := range l.takes {
 		t := l.takes[i]
 		t.Row = row
-		land := &project.LandTake{Take: t, Audio: l.audio, Aside: l.Aside || i < len(l.takes)-1}
-		if l.To > 0 && l.To > t.From() && l.From < t.To() {
-			land.From, land.To = max(l.From, t.From()), min(l.To, t.To())
+		land := &project.LandTake{Take: t, Audio: l.audio, Aside: l.Aside || i < len(l.takes)-1, From: max(l.From, t.From()), To: t.To()}
+		if l.To > 0 {
+			land.To = min(l.To, t.To())
+		}
+		if land.To <= land.From { // it was ended before the range began, or before anything was heard: it is kept all the same
+			land.Aside = true
 		}
 		list = append(list, land)
 	}

@@ -377,9 +377,14 @@ func TestRangesAndAside(t *testing.T) {
 	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	x := s.voice().Clips[0]
 	require.Equal(t, []int64{30000, 10000, 20000}, []int64{x.Start, x.Frames, x.Offset})
+	id = s.begin(Plan{From: 30000, To: 40000})
+	s.send(id, 10000, rate/4)
+	require.NoError(t, s.desk.End(t.Context(), id, Ending{To: 22000}))
+	require.Len(t, s.voice().Clips, 1, "it was ended before the range began")
+	require.Len(t, s.doc.Takes, 2)
 	id = s.begin(Plan{Aside: true})
 	s.send(id, 10000, rate)
 	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
 	require.Len(t, s.voice().Clips, 1)
-	require.Len(t, s.doc.TakesOf(s.row, 0, 100000), 2)
+	require.Len(t, s.doc.TakesOf(s.row, 0, 100000), 3)
 }

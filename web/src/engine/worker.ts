@@ -256,7 +256,7 @@ function takeOwn() {
   if (!ownOn) return
   own!.drain()
   const heard = own!.heard()
-  if (heard.length === 0) return
+  if (heard.length === 0 || engine.state() !== STATE.playing) return
   const at = engine.room(heard.byteLength)
   new Float32Array(engine.mem.buffer, at, heard.length).set(heard)
   engine.feed(heard.length / 2)
