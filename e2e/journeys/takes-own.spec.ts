@@ -1,8 +1,9 @@
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { expect, test } from '../support/shoal'
-import { framesOf, record, recorded, stopped } from '../support/takes'
+import type { Page } from '@playwright/test'
+import { enter, expect, test } from '../support/shoal'
+import { framesOf, longer, record, recorded, stopped } from '../support/takes'
 import { wav } from '../support/tone'
 
 // what the browser hears is a tone of 440 Hz at -12.2 dB
@@ -39,3 +40,86 @@ test('the browser’s own input is recorded: what it hears lies where the song w
   expect(take.runs[0]!.song, 'what was played in the first tenth of a second belongs before the song').toBe(0)
   expect(take.runs[0]!.input).toBeGreaterThan(4000)
 })
+
+type Hooked = { hear: MediaStream }
+
+test('its delay is measured by a click that goes out and comes in, and taken off: what is played to the click lands on it', async ({
+  page,
+  shoal,
+}) => {
+  // a lead from the output to the input, 80 ms long
+  await page.addInitScript(() => {
+    const connect = AudioNode.prototype.connect as (this: AudioNode, ...to: unknown[]) => AudioNode
+    const leads = new WeakMap<BaseAudioContext, AudioNode>()
+    AudioNode.prototype.connect = function (this: AudioNode, ...to: unknown[]) {
+      if (to[0] === this.context.destination) {
+        let lead = leads.get(this.context)
+        if (!lead) {
+          const out = (this.context as AudioContext).createMediaStreamDestination()
+          ;(globalThis as unknown as Hooked).hear = out.stream
+          lead = new DelayNode(this.context, { delayTime: 0.08, maxDelayTime: 1 })
+          connect.call(lead, out)
+          leads.set(this.context, lead)
+        }
+        connect.call(this, lead)
+      }
+      return connect.apply(this, to)
+    } as AudioNode['connect']
+    navigator.mediaDevices.getUserMedia = () => Promise.resolve((globalThis as unknown as Hooked).hear)
+  })
+  await enter(page, shoal, 'Ada')
+  for (const name of ['Shore', 'Stone hall', 'Far echo', 'Marimba', 'Harbour'])
+    await page.getByLabel(`Mute ${name}`, { exact: true }).click()
+  await page.keyboard.press('Space') // the output is there once something has played
+  await longer(page, 0.5)
+  await page.keyboard.press('Space')
+  await page.getByRole('button', { name: 'Tide table', exact: true }).click()
+  await page.getByRole('button', { name: 'Recorded from Reader' }).click()
+  await page.getByRole('menuitem', { name: /^Own input/ }).click()
+  await page.getByRole('button', { name: 'Recorded from own input' }).click()
+  await page.getByRole('menuitem', { name: /Measure its delay/ }).click()
+  const says = page.getByText(/What is played arrives [0-9.]+ ms late/)
+  await expect(says).toBeVisible()
+  const late = Number(/([0-9.]+) ms/.exec((await says.textContent())!)![1])
+  expect(late).toBeGreaterThan(80)
+  expect(late).toBeLessThan(400)
+
+  await page.keyboard.press('Home')
+  await page.keyboard.press('4')
+  await record(page, 4)
+  await stopped(page)
+  const { takes } = await recorded(page, shoal)
+  const take = takes.at(-1)!
+  const onsets = await strokes(page, shoal.url, take.untouched)
+  expect(onsets.length).toBeGreaterThan(4)
+  // the demo's beats are eighths at 88: where each is heard in the song, the distance to the nearest one
+  const beat = (60 / 88 / 2) * 48000
+  for (const at of onsets) {
+    const run = take.runs.find((r) => at >= r.input && at < r.input + r.frames)
+    if (!run) continue
+    const song = run.song + at - run.input
+    const off = Math.abs(song / beat - Math.round(song / beat)) * beat
+    expect(off, `a stroke at frame ${song}`).toBeLessThan(96) // 2 ms
+  }
+})
+
+/** The frames at which clicks begin in a sound. */
+async function strokes(page: Page, url: string, hash: string): Promise<number[]> {
+  const out: number[] = []
+  let quiet = 48000
+  for (let n = 0; ; n++) {
+    const r = await page.request.get(`${url}/api/audio/${hash}/pcm/${n}`)
+    if (!r.ok()) return out
+    const b = await r.body()
+    const x = new Float32Array(b.buffer.slice(b.byteOffset, b.byteOffset + b.length))
+    const channels = Number(r.headers()['x-channels'] ?? 1)
+    const frames = x.length / channels
+    for (let i = 0; i < frames; i++) {
+      if (Math.abs(x[i]!) < 0.02) quiet++
+      else {
+        if (quiet > 4800) out.push(n * 32768 + i)
+        quiet = 0
+      }
+    }
+  }
+}

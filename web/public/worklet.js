@@ -103,6 +103,7 @@ class RingWriter extends AudioWorkletProcessor {
       this.ring[2 * (first + i)] = l
       this.ring[2 * (first + i) + 1] = right ? right[i] : l
     }
+    Atomics.store(this.inHead, 1, (currentFrame - write) | 0) // which frame of the clock the ring's first would be
     Atomics.store(this.inHead, 0, (write + n) | 0)
     return true
   }

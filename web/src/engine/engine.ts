@@ -276,6 +276,8 @@ export class Engine {
     if (stream) await this.open(rate)
     await this.output?.takeIn(stream)
   }
+  /** After how many seconds what is played comes back at the input. */
+  measureDelay = () => this.output?.measure() ?? Promise.reject(new Error('There is no sound output.'))
   /** How loud this window's own input is heard directly: a factor. */
   hearDirectly = (factor: number) => this.output?.hearDirectly(factor)
   /** How loud what arrives at this window's own input is, in dB. */

@@ -1,3 +1,4 @@
+import { loopTest } from './loopTest'
 import type { Shared } from './ring'
 
 /** How long the browser may take to open the output before the song goes on without it, in ms. */
@@ -52,6 +53,12 @@ export class Output {
 
   private source: MediaStreamAudioSourceNode | null = null
   private writer: AudioWorkletNode | null = null
+
+  /** After how many seconds what is played comes back at the input. */
+  async measure(): Promise<number> {
+    if (!this.source) throw new Error('Make a row ready that is recorded from your own input first.')
+    return (await loopTest(this.context, this.shared)) / this.context.sampleRate
+  }
 
   /** Lets what a browser's input gives flow into its ring; null ends it. */
   async takeIn(stream: MediaStream | null) {

@@ -27,7 +27,8 @@ export type Shared = {
   ring: SharedArrayBuffer
   stamps: SharedArrayBuffer
   values: SharedArrayBuffer
-  /** The window's own input: how many frames have come, the frames, and beside every 128 of them which frame of the ring
+  /** The window's own input: how many frames have come and which frame of the clock
+      the first of them was, the frames, and beside every 128 of them which frame of the ring
       was read just then, and whether it flowed. */
   inHead: SharedArrayBuffer
   inRing: SharedArrayBuffer
@@ -44,7 +45,7 @@ export function allocate(): Shared {
     ring: new SharedArrayBuffer(RING_FRAMES * 2 * 4),
     stamps: new SharedArrayBuffer(SLOTS * STAMP.size * 8),
     values: new SharedArrayBuffer(SLOTS * SLOT_VALUES * 4),
-    inHead: new SharedArrayBuffer(4),
+    inHead: new SharedArrayBuffer(8),
     inRing: new SharedArrayBuffer(IN_FRAMES * 2 * 4),
     inMarks: new SharedArrayBuffer((IN_FRAMES / PORTION) * 2 * 4),
   }

@@ -4,7 +4,7 @@ import type { Item } from '../controls/MenuEntry'
 import { useSession } from '../session/store'
 import { setView, useViewOf } from '../session/view'
 import { DelayForm } from './DelayForm'
-import { chooseDevice, chooseSide, hearDirectly } from './own'
+import { chooseDevice, chooseSide, hearDirectly, measureDelay } from './own'
 import {
   HEAR,
   HEAR_OFF,
@@ -60,6 +60,7 @@ function useOwnItems(channel: Channel): Item[] {
       text: `— ${d.name || 'An input without a name'}${d.name === device ? ' ✓' : ''}`,
       run: () => void chooseDevice(d.id),
     })),
+    { text: '— Measure its delay: a click goes out and comes in', run: () => void measureDelay() },
     ...(['both', 'left', 'right'] as const).map((s) => ({
       text: `— ${s === 'both' ? 'Both sides of it' : `Its ${s} side only`}${s === side ? ' ✓' : ''}`,
       run: () => chooseSide(channel.id, s),

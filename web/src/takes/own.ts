@@ -106,6 +106,19 @@ export function chooseSide(row: string, side: Side) {
   void tendOwn()
 }
 
+/** Measures by how much what is played arrives late: a click goes out and comes in. */
+export async function measureDelay() {
+  try {
+    const seconds = await (theEngine()?.measureDelay() ??
+      Promise.reject(new Error('There is no sound engine.')))
+    const inputDelay = Math.round(seconds * 10000) / 10
+    setView({ inputDelay })
+    notice(`What is played arrives ${inputDelay} ms late: that is taken off.`)
+  } catch (e) {
+    notice(inWords(e), 'refused')
+  }
+}
+
 /** By how much what is played arrives late, in seconds: what the browser says of its output and its input, or what was
     typed. */
 export function ownDelay(): number {
