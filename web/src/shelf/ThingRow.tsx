@@ -1,7 +1,7 @@
 import type { Thing } from '../api/types'
 import { carry } from '../board/carry'
 import { Menu } from '../controls/Menu'
-import { ThingWave } from './ThingWave'
+import { SmallWave } from '../clips/SmallWave'
 
 type Props = {
   thing: Thing
@@ -30,7 +30,7 @@ export function ThingRow({ thing: t, chosen, heard, onHear, onPut, onRename, onT
         onClick={onHear}
         title={heard ? 'Stop' : 'Hear it'}
       >
-        <ThingWave thing={t} />
+        <SmallWave hash={t.heard} frames={t.frames} width={120} />
         <span className="min-w-0 grow">
           <span className="flex items-baseline gap-2">
             <span className="truncate font-semibold">{t.name}</span>
