@@ -211,14 +211,27 @@ type taken struct {
 type recorder struct {
 	on   bool
 	plan *plan // of which the last block was
+	from int64 // song frame since which the song has rolled without a break
 }
 
-// Record begins to take down what arrives at the rows that are ready, or ends it.
+// keptSeconds is for how long before somebody says so what arrived is recorded too: the edges of a take can be drawn out there.
+const keptSeconds = 10
+
+// Record begins to take down what arrives at the rows that are ready, or ends it. Where the song rolls already, the last
+// seconds are taken too.
 func (e *Engine) Record(on bool) {
-	e.recording = recorder{on: on}
+	e.recording.on, e.recording.plan = on, e.now
+	c := &e.now.cursor
 	for _, x := range e.inputs {
-		if x.taken = nil; on && x.kind != project.OwnInput { // that comes by a ring of its own
-			x.taken = &taken{Row: x.Row, next: math.MinInt64}
+		if x.taken = nil; !on || x.kind == project.OwnInput { // that comes by a ring of its own
+			continue
+		}
+		x.taken = &taken{Row: x.Row, next: math.MinInt64}
+		if !c.rolling || e.seek != nil {
+			continue
+		}
+		for at := max(e.recording.from, c.frame-keptSeconds*int64(e.rate)); at < c.frame && !x.taken.Gone; at += Block {
+			x.take(at, int(min(Block, c.frame-at)))
 		}
 	}
 }
@@ -226,6 +239,9 @@ func (e *Engine) Record(on bool) {
 // record takes down what arrives while the frames of a block are heard. A plan that takes the place of another may be
 // earlier or later in the song: then what is missing is taken besides, and what is there already is not taken again.
 func (e *Engine) record(c *cursor, n int) {
+	if c.jumped || c.frame < e.recording.from {
+		e.recording.from = c.frame
+	}
 	if !e.recording.on || !c.rolling {
 		return
 	}

@@ -102,6 +102,39 @@ func TestARecordingIsFrameForFrameWhatArrived(t *testing.T) {
 	require.False(t, ok)
 }
 
+// Said while the song rolls, what arrived before is recorded too: from Play on, or from a jump, ten seconds at most.
+func TestWhatArrivedBeforeIsRecordedToo(t *testing.T) {
+	s := newSong(t)
+	row := s.track("voice", noise(48000*30, 1))
+	row.Records = "room"
+	for name, x := range map[string]struct{ from, played, want int64 }{
+		"from Play on": {3000, 48000, 3000}, "ten seconds": {3000, 12 * 48000, 3000 + 2*48000},
+	} {
+		e := s.engine()
+		require.NoError(t, e.Ready([]Ready{{Row: row.ID}}))
+		e.GoTo(x.from)
+		e.Play()
+		play(t, e, int(x.played), Block)
+		e.Record(true)
+		play(t, e, 1000, Block)
+		got := newRecordings()
+		got.fetch(t, e, row.ID)
+		require.Len(t, got.runs[row.ID], 1, name)
+		require.InDelta(t, x.want, got.runs[row.ID][0].Song, Block, name)
+		got.holds(t, s.doc, row.ID, "room")
+	}
+	e := s.engine()
+	require.NoError(t, e.Ready([]Ready{{Row: row.ID}}))
+	e.Play()
+	play(t, e, 48000, Block)
+	e.GoTo(480000)
+	play(t, e, 4800, Block)
+	e.Record(true)
+	got := newRecordings()
+	got.fetch(t, e, row.ID)
+	require.EqualValues(t, 480000, got.runs[row.ID][0].Song, "not from before a jump")
+}
+
 // Who is recorded goes on beyond the song's end, though the song would stop there.
 func TestARecordingGoesOnBeyondTheEnd(t *testing.T) {
 	s := newSong(t)

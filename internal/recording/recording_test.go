@@ -7,6 +7,7 @@ import (
 	"os"
 	"path/filepath"
 	"sync"
+	"syscall"
 	"testing"
 	"time"
 
@@ -336,6 +337,16 @@ func TestRowsThatAreTakenEmptyOrGone(t *testing.T) {
 	require.NoError(t, err)
 	_, err = engine.New(s.doc, lib)
 	require.NoError(t, err)
+}
+
+// Where there is no room left on the disk nothing is acknowledged: the window keeps it.
+func TestADiskThatIsFull(t *testing.T) {
+	s := newStudio(t)
+	id := s.begin(Plan{})
+	require.NoError(t, os.Symlink("/dev/full", filepath.Join(s.dir, "recordings", id, "0.f32")))
+	safe, err := s.desk.Put(id, s.row, Part{Runs: []project.Run{{Frames: rate}}}, s.arrives("reader", 0, rate))
+	require.ErrorIs(t, err, syscall.ENOSPC)
+	require.Zero(t, safe)
 }
 
 // On a row of its own a take passes the same chain, and the row it was recorded on stays as it was.

@@ -85,6 +85,36 @@ test('a row takes both sides, or one of them in the middle', () => {
   expect(pair('r')).toEqual([-10, -10])
 })
 
+test('what came while the song ran before somebody said so is recorded too, and is heard once', () => {
+  const { own, comes } = input()
+  own.begin()
+  for (let i = 0; i < 6; i++) own.wrote(i * 128, 9000 + i * 128, 128, true)
+  comes(0, 0)
+  for (let i = 0; i < 4; i++) comes(i * 128)
+  own.drain()
+  expect(own.heard()).toHaveLength(5 * 256)
+  own.record(true)
+  comes(4 * 128)
+  own.drain()
+  expect(own.heard()).toHaveLength(256)
+  const t = own.taken()
+  expect(t.runs).toEqual([{ input: 0, song: 9000, frames: 5 * 128 }])
+  expect([t.data[0], t.data.length]).toEqual([128, 5 * 256])
+})
+
+test('what came before a jump, before anybody said that it is recorded, is left out', () => {
+  const { own, comes } = input()
+  own.begin()
+  for (let i = 0; i < 3; i++) own.wrote(i * 128, 9000 + i * 128, 128, true)
+  for (let i = 3; i < 6; i++) own.wrote(i * 128, 200 + i * 128, 128, true)
+  for (let i = 0; i < 5; i++) comes(i * 128)
+  own.drain()
+  own.record(true)
+  comes(5 * 128)
+  own.drain()
+  expect(own.taken().runs).toEqual([{ input: 0, song: 200 + 3 * 128, frames: 3 * 128 }])
+})
+
 test('ten seconds in which nobody looks lose nothing', () => {
   const { own, comes } = input()
   own.begin()

@@ -6,7 +6,10 @@ import { IN_FRAMES, PORTION, type Shared, type Side } from './ring'
 type Written = { ring: number; song: number; frames: number; rolls: boolean }
 
 /** How many of these are kept: as many blocks as the ring holds, and some. */
-const KEPT = 2048
+const KEPT = 4096
+
+/** How many portions before somebody records are recorded too: ten seconds at 48 kHz (engine.keptSeconds). */
+const KEPT_PORTIONS = 3750
 
 /** The window's own input, as the worker takes it out of its ring. Where each portion belongs follows from what was heard
     when it came: if playback waits, the input goes on, and a new run begins behind it. */
@@ -15,6 +18,9 @@ export class OwnInput {
   private ring: Float32Array
   private marks: Int32Array
   private read = 0
+  private fed = 0 // as far as which the engine has been given what came
+  private begun = 0
+  private said = 0 // where it was said that it is recorded
   private written: Written[] = []
   private recording = false
   private at = 0
@@ -32,15 +38,18 @@ export class OwnInput {
 
   /** Begins with what comes from now on. */
   begin() {
-    this.read = Atomics.load(this.head, 0) >>> 0
+    this.begun = this.read = this.fed = Atomics.load(this.head, 0) >>> 0
     this.fresh = []
   }
 
+  /** Records from now on, and what has come during the last seconds while the song ran; or no longer. */
   record(on: boolean) {
     this.recording = on
     this.at = 0
     this.runs = []
     this.parts = []
+    this.said = this.read
+    if (on) this.read = Math.max(this.begun, this.read - KEPT_PORTIONS * PORTION)
   }
 
   /** A block has been written to the ring for the ears. */
@@ -56,7 +65,10 @@ export class OwnInput {
     for (; this.read < write; this.read += PORTION) {
       const first = 2 * (this.read % IN_FRAMES)
       const data = this.ring.slice(first, first + 2 * PORTION)
-      this.fresh.push(data)
+      if (this.read >= this.fed) {
+        this.fresh.push(data)
+        this.fed = this.read + PORTION
+      }
       if (this.recording) this.take(data, this.songAt(this.read))
     }
   }
@@ -64,6 +76,13 @@ export class OwnInput {
   private take(data: Float32Array, song: number | null) {
     const last = this.runs.at(-1)
     if (song === null && !last) return // the song has not begun
+    const jumps = last && song !== null && song !== last.song + last.frames
+    if (jumps && this.read < this.said) {
+      // what came before a jump, and before anybody said that it is recorded, is no part of it
+      this.at = 0
+      this.runs = []
+      this.parts = []
+    }
     if (song !== null) {
       const goesOn = last && last.input + last.frames === this.at && last.song + last.frames === song
       if (goesOn) last.frames += PORTION

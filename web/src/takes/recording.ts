@@ -90,12 +90,19 @@ async function record() {
     return
   }
   const { piece, aside, beside, countIn, playing } = view()
-  const range = piece && piece.rows.some((r) => rows.includes(r)) ? { from: piece.from, to: piece.to } : null
+  const range = piece?.rows.some((r) => rows.includes(r)) ? { from: piece.from, to: piece.to } : null
+  // what came before is recorded too, and can be drawn out of the clip
+  const from = playing ? Math.round(engine.heard()?.song ?? 0) : 0
   try {
     const { id } = await answer(
       api.POST('/api/projects/{id}/recordings', {
         params: { path: { id: p.id } },
-        body: { rows: rows.map((id) => ({ id, delay: delayOf(id, p.sampleRate) })), aside, beside, ...range },
+        body: {
+          rows: rows.map((id) => ({ id, delay: delayOf(id, p.sampleRate) })),
+          aside,
+          beside,
+          ...(range ?? { from }),
+        },
       }),
     )
     setSession({ recording: { id, rows, range, overviews: {}, gone: [], ending: false } })
