@@ -114,6 +114,10 @@ figure is held by a test in internal/effect/hold_*_test.go, internal/dsp or inte
   the same stretch of the song, below -140 dBFS: compressors keyed from other rows, lines, movers and passages included, from silence before the take on.
 - A take that enters behind the way in misses what stands before the mark and passes the rest, below -140 dBFS; back on its untouched form with the chain after it, the row sounds the same once the
   edge's fade has left the chain's memory (below -110 dBFS after two seconds with a compressor; a hand that moved meanwhile, and keys from other rows, excepted).
+- The browser's own input is placed by what was rendered for the ears when each 128 frames of it came, less a delay: what the browser says of its output and input, typed, or measured
+  by a click that goes out and comes in (its first frame above eight times the rest). Where playback waits, the input goes on, and a run begins behind it. Effects hear it late by
+  the ring (50, 100 or 200 ms) and the output; directly it goes through the browser's own graph.
+- Said while the song rolls that it is recorded, what arrived during the last ten seconds is recorded too, from Play or the last jump on: the edge of the take can be drawn out there.
 - The click is mixed into what a listener gets, behind all meters, and falls on the frame of its beat; a count-in lasts whole bars at the tempo where the song stands.
 - Clips printed where they stand come in behind the chain; together with what stays on the row they are what was heard, below -140 dBFS, and a tail is kept until it is below -100.
 - Backwards twice is the source, bit for bit; so are a pitch of 0 and a length of 100 %. A piece made permanent sounds as it did, below -140 dBFS.

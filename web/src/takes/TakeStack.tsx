@@ -36,7 +36,7 @@ export function TakeStack({
         />
       ))}
       <button
-        className="absolute right-0.5 bottom-0 z-[3] min-h-[18px] bg-[var(--card)] px-1 text-small leading-[14px]"
+        className="absolute right-0.5 bottom-0 z-[3] h-6 min-w-6 bg-[var(--card)] px-1 text-small"
         style={{ color: 'var(--deep)' }}
         title={`${count} takes of this place ( Shift T )`}
         aria-label={`${count} takes of ${clip.name}`}

@@ -19,7 +19,7 @@ export function WayIn({ channel, height }: { channel: Channel; height: number })
       aria-valuenow={at + 1}
       aria-valuetext={words}
       title={`The way in: ${words}. Drag it along the chain`}
-      className="relative z-10 mx-1 min-h-6 w-4 shrink-0 cursor-ew-resize rounded-[2px]"
+      className="relative z-10 min-h-6 w-6 shrink-0 cursor-ew-resize rounded-[2px]"
       style={{ height, color: 'var(--live)' }}
       onClick={(e) => e.stopPropagation()}
       onDragStart={(e) => carry(e, { wayIn: channel.id })}
@@ -33,16 +33,16 @@ export function WayIn({ channel, height }: { channel: Channel; height: number })
       }}
     >
       <span
-        className="pointer-events-none absolute inset-y-0 left-1.5 w-2 border-[2.5px] border-r-0"
+        className="pointer-events-none absolute inset-y-0 left-2 w-2 border-[2.5px] border-r-0"
         style={{ borderColor: 'currentColor' }}
       />
       <i
-        className="pointer-events-none absolute right-3 -bottom-3.5 text-small whitespace-nowrap"
+        className="pointer-events-none absolute right-4 -bottom-3.5 text-small whitespace-nowrap"
         style={{ color: 'var(--live)' }}
       >
         recorded
       </i>
-      <i className="water-label pointer-events-none absolute -bottom-3.5 left-3 text-small whitespace-nowrap">
+      <i className="water-label pointer-events-none absolute -bottom-3.5 left-4 text-small whitespace-nowrap">
         only heard
       </i>
     </span>
