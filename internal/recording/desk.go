@@ -191,16 +191,16 @@ type Ending struct {
 	Late bool `json:"late,omitempty"`
 }
 
-// End ends a recording and lands what there is of it. It returns when the takes lie on their rows.
-func (d *Desk) End(ctx context.Context, id string, how Ending) error {
+// End ends a recording and lands what there is of it. It returns the ids of the takes when they lie on their rows.
+func (d *Desk) End(ctx context.Context, id string, how Ending) ([]string, error) {
 	s, err := d.session(id)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	if s.over {
-		return ErrOver
+		return nil, ErrOver
 	}
 	if s.To == 0 || how.To > 0 && how.To < s.To {
 		s.To = how.To
@@ -212,9 +212,10 @@ func (d *Desk) End(ctx context.Context, id string, how Ending) error {
 	return d.end(ctx, s, ended)
 }
 
-func (d *Desk) end(ctx context.Context, s *session, ended string) error {
-	if err := d.land(ctx, s, ended); err != nil {
-		return fmt.Errorf("what was recorded is kept, and lands when Shoal starts again: %w", err)
+func (d *Desk) end(ctx context.Context, s *session, ended string) ([]string, error) {
+	takes, err := d.land(ctx, s, ended)
+	if err != nil {
+		return nil, fmt.Errorf("what was recorded is kept, and lands when Shoal starts again: %w", err)
 	}
 	s.over = true
 	for _, t := range s.tapes {
@@ -223,7 +224,7 @@ func (d *Desk) end(ctx context.Context, s *session, ended string) error {
 	d.mu.Lock()
 	delete(d.open, s.ID)
 	d.mu.Unlock()
-	return os.RemoveAll(s.dir)
+	return takes, os.RemoveAll(s.dir)
 }
 
 // Work ends recordings of which nothing has been heard for a while, until the context ends. First it lands what was under
@@ -253,7 +254,7 @@ func (d *Desk) endSilent(ctx context.Context, since time.Time) {
 	for _, s := range list {
 		s.mu.Lock()
 		if !s.over && s.seen.Before(since) {
-			if err := d.end(ctx, s, EndedWindow); err != nil {
+			if _, err := d.end(ctx, s, EndedWindow); err != nil {
 				slog.Error("a recording does not land", "recording", s.ID, "error", err)
 				s.seen = time.Now() // it is tried again
 			}
@@ -279,7 +280,7 @@ func (d *Desk) recover(ctx context.Context) {
 		s, err := readSession(filepath.Join(d.dir, e.Name()))
 		if err == nil {
 			s.mu.Lock()
-			err = d.end(ctx, s, EndedServer)
+			_, err = d.end(ctx, s, EndedServer)
 			s.mu.Unlock()
 		}
 		if err != nil {

@@ -30,17 +30,22 @@ type landing struct {
 	takes []project.Take
 }
 
-// land brings all rows of a recording into its project, in one change.
-func (d *Desk) land(ctx context.Context, s *session, ended string) error {
+// land brings all rows of a recording into its project, in one change, and returns the ids of its takes.
+func (d *Desk) land(ctx context.Context, s *session, ended string) (takes []string, err error) {
 	doc, _, err := d.docs.Document(ctx, s.Project)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	list, err := gentle.Do(func() ([]*landing, error) { return d.landings(ctx, s, doc, ended) })
 	if err != nil || len(list) == 0 {
-		return err
+		return nil, err
 	}
-	return d.docs.Change(ctx, s.Project, s.Person, label(list), func(now *project.Project) []project.Change {
+	for _, l := range list {
+		for i := range l.takes {
+			takes = append(takes, l.takes[i].ID)
+		}
+	}
+	return takes, d.docs.Change(ctx, s.Project, s.Person, label(list), func(now *project.Project) []project.Change {
 		var batch []project.Change
 		for _, l := range list {
 			batch = append(batch, l.changes(now)...)

@@ -122,6 +122,13 @@ func (s *studio) send(id string, song, frames int64) {
 	}
 }
 
+func (s *studio) end(id string, how Ending) []string {
+	s.t.Helper()
+	takes, err := s.desk.End(s.t.Context(), id, how)
+	require.NoError(s.t, err)
+	return takes
+}
+
 func (s *studio) voice() *project.Channel {
 	ch, ok := s.doc.Channel(s.row)
 	require.True(s.t, ok)
@@ -165,9 +172,10 @@ func TestATakeThroughAWayIn(t *testing.T) {
 	const song, frames = 100000, 4*rate + 777
 	id := s.begin(Plan{})
 	s.send(id, song, frames)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	landed := s.end(id, Ending{})
 	require.Len(t, s.doc.Takes, 1)
 	take := s.doc.Takes[0]
+	require.Equal(t, []string{take.ID}, landed)
 	require.Equal(t, []string{"Equaliser", "Compressor"}, take.Through)
 	require.Equal(t, "Ada", take.By)
 	require.Empty(t, take.Ended)
@@ -273,7 +281,7 @@ func TestPartsThatComeTwiceOrTooEarly(t *testing.T) {
 	require.Error(t, err)
 	_, err = s.desk.Put(id, "../../else", Part{}, nil)
 	require.Error(t, err)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	s.end(id, Ending{})
 	require.EqualValues(t, 15000, s.doc.Takes[0].To(), "the runs got no further than what has arrived")
 	got := s.sides(s.doc.Takes[0].Untouched)[0]
 	want := s.arrives("reader", 0, 15000)
@@ -294,7 +302,7 @@ func TestRoundsOfALoopAreTakes(t *testing.T) {
 	}
 	_, err := s.desk.Put(id, s.row, Part{Runs: runs}, s.arrives("reader", 0, 70500))
 	require.NoError(t, err)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	s.end(id, Ending{})
 	require.Len(t, s.doc.Takes, 2)
 	require.Equal(t, []int{1, 2}, []int{s.doc.Takes[0].Number, s.doc.Takes[1].Number})
 	require.Len(t, s.doc.Takes[1].Runs, 2)
@@ -307,7 +315,7 @@ func TestTheDelayIsTakenOff(t *testing.T) {
 	s := newStudio(t)
 	id := s.begin(Plan{Rows: []Row{{ID: s.row, Delay: 3000}}})
 	s.send(id, 1000, rate)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	s.end(id, Ending{})
 	run := s.doc.Takes[0].Runs[0]
 	require.Equal(t, project.Run{Input: 2000, Song: 0, Frames: rate - 2000}, run)
 }
@@ -327,7 +335,7 @@ func TestRowsThatAreTakenEmptyOrGone(t *testing.T) {
 	require.NoError(t, s.Change(t.Context(), "", "", "", func(*project.Project) []project.Change {
 		return []project.Change{&project.RemoveChannel{ID: s.row}}
 	}))
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	s.end(id, Ending{})
 	require.Len(t, s.doc.Takes, 1)
 	row, ok := s.doc.Channel(s.doc.Takes[0].Row)
 	require.True(t, ok)
@@ -354,7 +362,7 @@ func TestOnANewRow(t *testing.T) {
 	s := newStudio(t)
 	id := s.begin(Plan{Beside: true})
 	s.send(id, 0, rate)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	s.end(id, Ending{})
 	require.Empty(t, s.voice().Clips)
 	row, ok := s.doc.Channel(s.doc.Takes[0].Row)
 	require.True(t, ok)
@@ -375,7 +383,7 @@ func TestAChainThatIsChangedMeanwhileIsNoted(t *testing.T) {
 	}))
 	_, err := s.desk.Put(id, s.row, Part{At: rate, Runs: []project.Run{{Frames: 2 * rate}}}, s.arrives("reader", rate, rate))
 	require.NoError(t, err)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	s.end(id, Ending{})
 	require.NotNil(t, s.doc.Takes[0].Changed)
 	require.InDelta(t, 2*rate, *s.doc.Takes[0].Changed, rate)
 }
@@ -385,17 +393,17 @@ func TestRangesAndAside(t *testing.T) {
 	s := newStudio(t)
 	id := s.begin(Plan{From: 30000, To: 40000})
 	s.send(id, 10000, rate)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	s.end(id, Ending{})
 	x := s.voice().Clips[0]
 	require.Equal(t, []int64{30000, 10000, 20000}, []int64{x.Start, x.Frames, x.Offset})
 	id = s.begin(Plan{From: 30000, To: 40000})
 	s.send(id, 10000, rate/4)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{To: 22000}))
+	s.end(id, Ending{To: 22000})
 	require.Len(t, s.voice().Clips, 1, "it was ended before the range began")
 	require.Len(t, s.doc.Takes, 2)
 	id = s.begin(Plan{Aside: true})
 	s.send(id, 10000, rate)
-	require.NoError(t, s.desk.End(t.Context(), id, Ending{}))
+	s.end(id, Ending{})
 	require.Len(t, s.voice().Clips, 1)
 	require.Len(t, s.doc.TakesOf(s.row, 0, 100000), 3)
 }

@@ -20,6 +20,11 @@ type Recording struct {
 	ID string `json:"id" required:"true"`
 }
 
+// Landed names the takes that a recording has become.
+type Landed struct {
+	Takes []string `json:"takes" required:"true"`
+}
+
 // Recorded says how much of a row is safe.
 type Recorded struct {
 	Frames int64 `json:"frames" required:"true"`
@@ -46,7 +51,7 @@ func ofRecording() []route {
 		{"POST", "/api/recordings/:recording/end", "End a recording: what there is of it lands.", (*Server).endRecording, struct {
 			inRecording
 			recording.Ending
-		}{}, Health{}},
+		}{}, Landed{}},
 	}
 }
 
@@ -109,11 +114,12 @@ func (s *Server) endRecording(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	if err := s.recordings.End(c.Request.Context(), c.Param("recording"), how); err != nil {
+	takes, err := s.recordings.End(c.Request.Context(), c.Param("recording"), how)
+	if err != nil {
 		fail(c, whyNotRecorded(err))
 		return
 	}
-	c.JSON(http.StatusOK, Health{true})
+	c.JSON(http.StatusOK, Landed{append([]string{}, takes...)})
 }
 
 // whyNotRecorded gives an error the status that it deserves.

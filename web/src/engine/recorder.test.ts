@@ -13,7 +13,7 @@ function recorder(list: (Taken | null)[]) {
   const parts: Part[] = []
   const seen: Overview[] = []
   const gone: boolean[] = []
-  const tapes = { put: (p: Part) => parts.push(p), flush: () => Promise.resolve() } as unknown as Tapes
+  const tapes = { put: (p: Part) => parts.push(p), end: () => Promise.resolve(true) } as unknown as Tapes
   const r = new Recorder(
     () => list.shift() ?? null,
     tapes,

@@ -1,5 +1,5 @@
 import type { Run } from '../api/types'
-import { Over, type Part, type Tapes } from './tapes'
+import type { Part, Tapes } from './tapes'
 
 /** How loud what was recorded is along the song: a peak and a mean level for every step of frames. */
 export type Overview = { song: number; step: number; levels: Float32Array }
@@ -84,15 +84,9 @@ export class Recorder {
     const recording = this.recording
     this.recording = ''
     this.rows.clear()
-    try {
-      await this.tapes.flush()
-      return { recording, over: false }
-    } catch (e) {
-      if (e instanceof Over) return { recording, over: true }
-      throw e
-    } finally {
-      this.release()
-    }
+    const safe = await this.tapes.end(recording)
+    this.release()
+    return { recording, over: !safe }
   }
 }
 

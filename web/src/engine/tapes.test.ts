@@ -86,10 +86,15 @@ test('what waits of a row goes as one, with the runs of the last', async () => {
   expect(last.runs).toEqual([{ input: 0, song: 100, frames: 30 }])
 })
 
-test('a recording that is over says so, and what is left of it stays in the browser', async () => {
+test('a recording that is over stays in the browser, and the next one is sent', async () => {
   disk.trouble = new Over()
   const t = tapes()
   t.put(part('a', 0, 10))
-  await expect(t.flush()).rejects.toBeInstanceOf(Over)
-  await vi.waitFor(async () => expect(await store.all()).toHaveLength(1))
+  t.put(part('b', 0, 10))
+  expect(await t.end('r')).toBe(false)
+  expect(await store.all()).toHaveLength(2)
+  disk.trouble = null
+  t.put({ ...part('a', 0, 20), recording: 'next' })
+  expect(await t.end('next')).toBe(true)
+  expect(disk.sent.map((p) => p.recording)).toEqual(['next'])
 })

@@ -20,7 +20,7 @@ const MOST = 1 << 19
 /** How long is waited after a failure, in ms. */
 const AGAIN = 1000
 
-/** A recording has ended without this window: what it holds must be recorded anew. */
+/** A recording has ended without this window, or is refused: what it holds must be recorded anew. */
 export class Over extends Error {}
 
 /** Sends a part, and tells how many frames of its row are safe then. */
@@ -29,13 +29,13 @@ export type Send = (p: Part) => Promise<number>
 /** Sends a part of a recording to the server. */
 export async function sendPart(p: Part): Promise<number> {
   const where = JSON.stringify({ at: p.at, runs: p.runs, gone: p.gone })
-  const url = new URL(`/api/recordings/${p.recording}/rows/${p.row}`, location.origin)
+  const url = new URL(`/api/recordings/${p.recording}/rows/${encodeURIComponent(p.row)}`, location.origin)
   const sent = fetch(new Request(url, { method: 'PUT', body: new Blob([where, '\n', p.data]) }))
   const r = await sent.catch(() => {
     throw new Error('the server cannot be reached')
   })
-  if (r.status === 410) throw new Over()
   const said = (await r.json()) as { frames: number; detail?: string }
+  if (r.status >= 400 && r.status < 500) throw new Over(said.detail)
   if (!r.ok) throw new Error(said.detail ?? `The server answered ${r.status}.`)
   return said.frames
 }
@@ -45,6 +45,8 @@ export async function sendPart(p: Part): Promise<number> {
 export class Tapes {
   private waiting: Part[] = []
   private sending: Promise<void> | null = null
+  private keeping: Promise<unknown> = Promise.resolve()
+  private over = new Set<string>()
 
   constructor(
     private send: Send,
@@ -61,8 +63,15 @@ export class Tapes {
   /** Takes in what has arrived. */
   put(p: Part) {
     this.waiting.push(p)
-    void this.store.keep(p)
+    this.keeping = Promise.all([this.keeping, this.store.keep(p)])
     this.flush().catch(() => undefined) // that it is over is said at the end
+  }
+
+  /** Ends one: true when all of it is safe, false when what is left lies in the browser's storage. */
+  async end(recording: string): Promise<boolean> {
+    await this.flush().catch(() => undefined)
+    await this.keeping
+    return !this.over.has(recording)
   }
 
   /** Sends what waits; resolves when all is safe, or fails where it cannot be any more. */
@@ -78,7 +87,12 @@ export class Tapes {
       try {
         safe = await this.send(p)
       } catch (e) {
-        if (e instanceof Over) throw e
+        if (e instanceof Over) {
+          // what is left of it lies in the browser's storage, for those who bring it in
+          this.over.add(p.recording)
+          this.waiting = this.waiting.filter((x) => x.recording !== p.recording)
+          throw e
+        }
         this.tell(this.unsafe / this.rate(), e instanceof Error ? e.message : String(e))
         await new Promise((r) => setTimeout(r, AGAIN))
         continue

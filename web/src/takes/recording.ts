@@ -2,6 +2,7 @@ import { answer, api } from '../api/client'
 import type { Channel } from '../api/types'
 import { barAt } from '../document/time'
 import { change } from '../session/changes'
+import { catchUp } from '../session/live'
 import { selectedChannel } from '../session/selected'
 import { CLICK, tellReady, tellRing, theEngine } from '../session/sound'
 import { notice, projectId, refused, session, setSession, theProject, useSession } from '../session/store'
@@ -149,13 +150,13 @@ export async function endRecording() {
   const project = projectId()
   try {
     if (await engine.endRecord()) {
-      await answer(
+      const { takes } = await answer(
         api.POST('/api/recordings/{recording}/end', {
           params: { path: { recording: r.id } },
           body: { to },
         }),
       )
-      if (projectId() === project) landed(r.rows)
+      if (projectId() === project) await landed(takes)
     } else await recover(r.id)
   } catch (e) {
     refused(e)
@@ -164,10 +165,14 @@ export async function endRecording() {
   }
 }
 
-/** Shows the takes of what has landed last. */
-function landed(rows: string[]) {
-  const take = theProject()?.takes?.findLast((t) => rows.includes(t.row))
-  if (!take) return notice('Nothing was recorded.')
+/** Shows the takes of what has landed last, once the document has them. */
+async function landed(takes: string[]) {
+  const id = takes.at(-1)
+  if (!id) return notice('Nothing was recorded.')
+  const find = () => theProject()?.takes?.find((t) => t.id === id)
+  if (!find()) await catchUp()
+  const take = find()
+  if (!take) return // somebody has undone it already
   const last = take.runs.at(-1)!
   setView({
     channel: take.row,
