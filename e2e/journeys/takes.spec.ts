@@ -49,7 +49,7 @@ test('over a range only that is put down; another take of the place is chosen fr
   }
   for (const n of [1, 2]) {
     await drawRange()
-    await record(board, 5)
+    await record(board, 9) // the bar before the range, and all of it
     await stopped(board)
     await expect(board.getByRole('listitem', { name: `Take ${n}, treated, heard` })).toBeVisible()
     const now = await recorded(board, shoal)

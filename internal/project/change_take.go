@@ -48,7 +48,7 @@ func (c *LandTake) apply(p *Project, effects Effects) ([]Change, error) {
 		from, to = take.From(), take.To()
 	}
 	// nobody stops twice at the same frame: a scrap of the take before is not meant to be heard behind this one
-	down, err := p.putDown(&take, from, to, false, int64(p.SampleRate)/4, effects)
+	down, err := p.putDown(&take, from, to, false, p.scrap(), effects)
 	return slices.Concat(down, undo), err
 }
 
@@ -81,8 +81,15 @@ func (c *ChooseTake) apply(p *Project, effects Effects) ([]Change, error) {
 	if !ok {
 		return nil, Gone("the take")
 	}
-	return p.putDown(t, c.From, c.To, c.Untouched, 0, effects)
+	slack := int64(0)
+	if c.From < t.From() || c.To > t.To() { // it does not reach so far: a scrap of another one there is not meant to be heard
+		slack = p.scrap()
+	}
+	return p.putDown(t, c.From, c.To, c.Untouched, slack, effects)
 }
+
+// scrap is how long what is left of a take beside another is at least to be worth hearing, in frames: a quarter of a second.
+func (p *Project) scrap() int64 { return int64(p.SampleRate) / 4 }
 
 // putDown lets a take sound over a stretch of the song. Clips of takes that reach beyond it by less than some frames are put
 // away too.

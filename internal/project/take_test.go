@@ -94,6 +94,17 @@ func TestATakeOverAnother(t *testing.T) {
 	}
 }
 
+// Where a take that is chosen does not reach quite as far as the one before, no scrap of that is left behind it; for a range
+// that is drawn it is cut there.
+func TestNoScrapIsLeftBehindAShorterTake(t *testing.T) {
+	p, ch := recordedOn(t)
+	p, _ = applied(t, p, &LandTake{Take: takeTo(ch.ID, "short", 30000), Aside: true}, &LandTake{Take: takeTo(ch.ID, "long", 38000)})
+	next, _ := applied(t, p, &ChooseTake{ID: "short", From: 0, To: 38000})
+	require.Len(t, onRow(t, next, ch.ID).Clips, 1)
+	next, _ = applied(t, p, &ChooseTake{ID: "short", From: 0, To: 30000})
+	require.Len(t, onRow(t, next, ch.ID).Clips, 2)
+}
+
 func takeTo(row, id string, to int64) Take {
 	return Take{ID: id, Row: row, Number: 1, Name: id, Input: "reader", Untouched: hashOf("a"), Runs: []Run{{Frames: to}}}
 }
