@@ -5,6 +5,8 @@ const READ = 1
 const EPOCH = 2
 const UNDERRUNS = 3
 const RUNNING = 4
+const NOW = 5 // the frame of the clock at which the reader was asked last, and what it had read before
+const BEFORE = 6
 const FADE = 240
 
 class RingReader extends AudioWorkletProcessor {
@@ -28,6 +30,8 @@ class RingReader extends AudioWorkletProcessor {
       this.breakOff()
     }
     const read = Atomics.load(this.head, READ)
+    Atomics.store(this.head, NOW, currentFrame | 0)
+    Atomics.store(this.head, BEFORE, read)
     const ready = (Atomics.load(this.head, WRITE) - read) | 0
     // until the ring is primed, what is in it waits: a start must not live from hand to mouth
     const running = Atomics.load(this.head, RUNNING) === 1
@@ -95,7 +99,9 @@ class RingWriter extends AudioWorkletProcessor {
     const write = Atomics.load(this.inHead, 0) >>> 0
     const n = left ? left.length : 128
     const portion = (write / 128) % (this.marks.length / 2)
-    this.marks[2 * portion] = Atomics.load(this.head, READ)
+    // in this same moment the reader may have been asked already, or not yet
+    const asked = Atomics.load(this.head, NOW) === (currentFrame | 0)
+    this.marks[2 * portion] = Atomics.load(this.head, asked ? BEFORE : READ)
     this.marks[2 * portion + 1] = Atomics.load(this.head, RUNNING)
     const first = write % this.frames
     for (let i = 0; i < n; i++) {

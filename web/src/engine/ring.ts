@@ -2,7 +2,7 @@ import type { Arrival, Trip } from '../api/types'
 import type { Overview } from './recorder'
 
 /** The memory that worker, worklet and page share. */
-export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4 } as const
+export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4 } as const // 5 and 6 are the worklet's own
 export const RING_FRAMES = 32768
 
 /** Levels travel in slots, each stamped with the place in the ring that it belongs to. */
