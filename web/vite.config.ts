@@ -12,7 +12,9 @@ const tests = readdirSync(src, { recursive: true, encoding: 'utf8' })
   .map((f) => `src/${f}`)
 /** Whoever puts another module in the place of one, or brings what modules keep for good, needs a page of its own; the
     others share one, which saves most of their time. */
-const alone = tests.filter((f) => /vi\.mock\(|IntersectionObserver/.test(readFileSync(`${src}/../${f}`, 'utf8')))
+const alone = tests.filter((f) =>
+  /vi\.mock\(|IntersectionObserver/.test(readFileSync(`${src}/../${f}`, 'utf8')),
+)
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
