@@ -2,7 +2,8 @@
 /* The engine's worker: holds the WebAssembly engine, keeps the ring full, and
    fetches pages of audio before they are needed. */
 import './gen/wasm_exec.js'
-import type { Arrival, Trip } from '../api/types'
+import type { Trip } from '../api/types'
+import { Arrivals } from './arrivals'
 import type { Exports } from './exports'
 import { type Missing, Pages } from './pages'
 import {
@@ -17,10 +18,6 @@ import {
   STATE,
   type ToWorker,
 } from './ring'
-import { OwnInput } from './ownInput'
-import { type Taken, Recorder } from './recorder'
-import { sendPart, Tapes } from './tapes'
-import { TapeStore } from './tapeStore'
 import { Turns } from './turns'
 
 declare const Go: new () => {
@@ -37,8 +34,6 @@ let head: Int32Array<SharedArrayBuffer> | null = null
 let ring: Float32Array
 let stamps: Float64Array
 let values: Float32Array
-let own: OwnInput | null = null
-let ownOn = false // some row takes the window's own input
 let slot = 0
 let stamped = 0 // stamps made: while nothing plays, many of them are for the same frame
 let sinceLevels = 0
@@ -91,7 +86,7 @@ async function start(shared: Shared | null, wasm: string) {
     ring = new Float32Array(shared.ring)
     stamps = new Float64Array(shared.stamps)
     values = new Float32Array(shared.values)
-    own = new OwnInput(shared)
+    arrivals.share(shared)
   }
   say({ say: 'ready' })
 }
@@ -118,26 +113,6 @@ function tellTransport() {
   if (now === toldTransport) return
   toldTransport = now
   say({ say: 'transport', state, trip: trip ? (JSON.parse(trip) as Trip) : null })
-}
-
-let listens = false // some row is ready
-let arrivedAt = 0
-/** Says ten times a second how loud what arrives at the rows is that are ready. */
-function tellArriving() {
-  const now = performance.now()
-  if (!listens || now - arrivedAt < 100) return
-  arrivedAt = now
-  engine.arriving()
-  say({ say: 'arriving', levels: JSON.parse(text()) as Record<string, Arrival> })
-}
-
-let counted = 0
-/** Says how many beats are still counted before the song begins. */
-function tellCounting() {
-  const beats = engine.counting()
-  if (beats === counted) return
-  counted = beats
-  say({ say: 'counting', beats })
 }
 
 let draining: ReturnType<typeof setInterval> | undefined
@@ -237,59 +212,7 @@ async function worked(keys: string[]) {
   tellLayout()
 }
 
-const tapes = new Tapes(
-  sendPart,
-  new TapeStore(),
-  (seconds, trouble) => say({ say: 'unsafe', seconds, trouble }),
-  () => rate,
-)
-
-const recorder = new Recorder(
-  taken,
-  tapes,
-  (row, overview, gone) => say({ say: 'taking', row, overview, gone }),
-  () => rate,
-)
-
-/** Takes what has come at the window's own input: for the engine to hear, and for those who record it. */
-function takeOwn() {
-  if (!ownOn) return
-  own!.drain()
-  const heard = own!.heard()
-  if (heard.length === 0 || engine.state() !== STATE.playing) return
-  const at = engine.room(heard.byteLength)
-  new Float32Array(engine.mem.buffer, at, heard.length).set(heard)
-  engine.feed(heard.length / 2)
-}
-
-/** What was recorded of a row since it was asked for last. */
-function taken(row: string): Taken | null {
-  if (ownTaken && row in own!.sides) return own!.forRow(ownTaken, row)
-  const frames = engine.taken(write(row))
-  if (frames < 0) return null
-  const where = JSON.parse(text()) as Omit<Taken, 'data'>
-  return { ...where, data: new Float32Array(engine.mem.buffer, engine.takenAt(), 2 * frames).slice() }
-}
-
-let ownTaken: Taken | null = null
-/** Hands on what is recorded. */
-function drainRecorded(all = false) {
-  takeOwn()
-  if (!recorder.id) return
-  ownTaken = ownOn ? own!.taken() : null
-  recorder.drain(all)
-}
-
-/** Ends what is recorded: the song may run on. */
-async function endRecord() {
-  if (!recorder.id) return
-  drainRecorded(true)
-  const ends = recorder.end()
-  engine.record(0)
-  own?.record(false)
-  const { recording, over } = await ends
-  say({ say: 'recorded', recording, over })
-}
+const arrivals = new Arrivals({ engine: () => engine, write, text, say, rate: () => rate })
 
 const queued = () => (Atomics.load(head!, HEAD.write) - Atomics.load(head!, HEAD.read)) | 0
 
@@ -304,7 +227,7 @@ function block(): boolean {
   const whole = Math.min(n, RING_FRAMES - first)
   ring.set(out.subarray(0, 2 * whole), 2 * first)
   if (whole < n) ring.set(out.subarray(2 * whole), 0)
-  if (ownOn) own!.wrote(at, position, n, engine.state() === STATE.playing && engine.counting() === 0)
+  arrivals.wrote(at, position, n)
   Atomics.store(head!, HEAD.write, (at + n) | 0)
   sinceLevels += n
   if (sinceLevels >= 1024) {
@@ -390,7 +313,7 @@ async function pump() {
       waited = true
       stamp(Atomics.load(head, HEAD.write), engine.position())
       tellTransport()
-      drainRecorded()
+      arrivals.drain()
       await fetchAhead()
       await breathe() // whatever it waits for, it hears what is asked meanwhile
       runSome()
@@ -403,9 +326,8 @@ async function pump() {
     }
     if (over) break
     tellTransport()
-    drainRecorded()
-    if (made > 0) tellArriving()
-    tellCounting()
+    arrivals.drain()
+    arrivals.tell(performance.now())
     if (queued() >= Math.min(prime, target)) Atomics.store(head, HEAD.running, 1)
     const now = performance.now()
     if (watching && now - spectrumAt > 80) {
@@ -545,21 +467,10 @@ const at: { [K in Later]: (m: Do<K>) => void } = {
   },
   trial: (m) => engine.trial(write(m.json)),
   worked: (m) => void worked(m.keys),
-  ready: (m) => {
-    listens = m.rows.length > 0
-    if (engine.ready(write(JSON.stringify(m.rows))) !== 0) say({ say: 'trouble', text: text() })
-  },
-  record: (m) => {
-    engine.record(1)
-    recorder.begin(m.recording, m.project, m.rows)
-    own?.record(true)
-  },
-  own: (m) => {
-    if (m.on && !ownOn) own?.begin()
-    ownOn = m.on && own !== null
-    if (own) own.sides = m.sides
-  },
-  endRecord: () => void endRecord(),
+  ready: (m) => arrivals.ready(m.rows),
+  record: (m) => arrivals.record(m.recording, m.project, m.rows),
+  own: (m) => arrivals.takeOwn(m.on, m.sides),
+  endRecord: () => void arrivals.endRecord(),
   click: (m) => engine.click(m.on ? 1 : 0, m.level),
   countIn: (m) => engine.countIn(m.bars),
   rms: (m) => engine.rms(m.on ? 1 : 0),
