@@ -102,6 +102,9 @@ test('its delay is measured by a click that goes out and comes in, and taken off
     const off = Math.abs(song / beat - Math.round(song / beat)) * beat
     worst = Math.max(worst, off)
   }
+  await page.getByRole('link', { name: 'Shoal' }).click()
+  const silent = () => (globalThis as unknown as Hooked).hear.getTracks().every((t) => t.readyState === 'ended')
+  await expect.poll(() => page.evaluate(silent), 'who leaves is heard no more').toBe(true)
   expect(worst, 'frames').toBeLessThan(144) // 3 ms: what a browser's stream wanders by
 })
 

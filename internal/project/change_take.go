@@ -67,12 +67,12 @@ func (c *removeTake) apply(p *Project, _ Effects) ([]Change, error) {
 	return []Change{&LandTake{Take: *t, Aside: true}}, nil
 }
 
-// ChooseTake lets a take sound on its row over a stretch of the song, with cross-fades of 10 ms into what lies beside it.
-// Clips of takes that lie wholly within are put away.
+// ChooseTake lets a take sound on its row over a stretch of the song, with cross-fades of 10 ms into what lies beside it;
+// without one where the takes of its place sound now, else as far as it goes. Clips of takes that lie wholly within are put away.
 type ChooseTake struct {
 	ID        string `json:"id"`
-	From      int64  `json:"from"` // song frames
-	To        int64  `json:"to"`
+	From      int64  `json:"from,omitempty"` // song frames
+	To        int64  `json:"to,omitempty"`
 	Untouched bool   `json:"untouched,omitempty"`
 }
 
@@ -81,11 +81,38 @@ func (c *ChooseTake) apply(p *Project, effects Effects) ([]Change, error) {
 	if !ok {
 		return nil, Gone("the take")
 	}
+	from, to := c.From, c.To
+	if to == 0 {
+		from, to = p.placeOf(t)
+	}
 	slack := int64(0)
-	if c.From < t.From() || c.To > t.To() { // it does not reach so far: a scrap of another one there is not meant to be heard
+	if from < t.From() || to > t.To() { // it does not reach so far: a scrap of another one there is not meant to be heard
 		slack = p.scrap()
 	}
-	return p.putDown(t, c.From, c.To, c.Untouched, slack, effects)
+	return p.putDown(t, from, to, c.Untouched, slack, effects)
+}
+
+// placeOf is where the clips of takes lie that a take would be heard in place of; without any it is all of the take.
+func (p *Project) placeOf(t *Take) (from, to int64) {
+	row, ok := p.Channel(t.Row)
+	if !ok {
+		return t.From(), t.To()
+	}
+	clock := p.Clock()
+	for _, x := range row.Clips {
+		start := x.BeginsAt(clock)
+		if x.Take == "" || start >= t.To() || start+x.Frames <= t.From() {
+			continue
+		}
+		if to == 0 {
+			from = start
+		}
+		from, to = min(from, start), max(to, start+x.Frames)
+	}
+	if to == 0 {
+		return t.From(), t.To()
+	}
+	return from, to
 }
 
 // scrap is how long what is left of a take beside another is at least to be worth hearing, in frames: a quarter of a second.

@@ -60,16 +60,6 @@ func (p *Project) TakeByID(id string) (*Take, bool) {
 	return nil, false
 }
 
-// TakesOf are the takes of a row that lie over a stretch of the song, the first recorded first.
-func (p *Project) TakesOf(row string, from, to int64) (list []*Take) {
-	for _, t := range p.Takes {
-		if t.Row == row && t.From() < to && t.To() > from {
-			list = append(list, t)
-		}
-	}
-	return list
-}
-
 // NextTake is the number that the next take of a row has.
 func (p *Project) NextTake(row string) int {
 	n := 0

@@ -126,6 +126,12 @@ func TestATakeIsChosenForARange(t *testing.T) {
 	require.Len(t, onRow(t, next, ch.ID).Clips, 1)
 	_, _, err := Apply(p, []Change{&ChooseTake{ID: "second", From: 90000, To: 95000}}, fakeEffects)
 	require.ErrorContains(t, err, "has nothing there")
+	next, _ = applied(t, p, &ChooseTake{ID: "second"})
+	all := onRow(t, next, ch.ID).Clips
+	require.Len(t, all, 1)
+	require.Equal(t, [2]int64{10000, 75000}, [2]int64{all[0].Start, all[0].Frames}, "where the other one sounded")
+	next, _ = applied(t, next, &ChooseTake{ID: "take", From: 30000, To: 50000}, &ChooseTake{ID: "take"})
+	require.Len(t, onRow(t, next, ch.ID).Clips, 1)
 	dropped := true
 	next, _ = applied(t, p, &SetTake{ID: "second", Dropped: &dropped})
 	next, _ = applied(t, next, &ChooseTake{ID: "second", From: 0, To: 100000})

@@ -405,5 +405,5 @@ func TestRangesAndAside(t *testing.T) {
 	s.send(id, 10000, rate)
 	s.end(id, Ending{})
 	require.Len(t, s.voice().Clips, 1)
-	require.Len(t, s.doc.TakesOf(s.row, 0, 100000), 3)
+	require.Len(t, s.doc.Takes, 3)
 }

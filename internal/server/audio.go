@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"encoding/binary"
 	"fmt"
 	"math"
@@ -46,7 +47,7 @@ func (s *Server) importAudio(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%s: %w", file, err)))
 		return
 	}
-	if err := s.keepSound(c, sound, file, "import"); err != nil {
+	if err := s.keepSound(c.Request.Context(), sound, file, "import"); err != nil {
 		fail(c, err)
 		return
 	}
@@ -131,8 +132,8 @@ func (s *Server) imported(c *gin.Context, id string, x Imported, label string) {
 }
 
 // keepSound writes down what has come into the folder: under which name, and by which way.
-func (s *Server) keepSound(c *gin.Context, e audiofile.Entry, name, origin string) error {
-	return s.store.PutAudio(c.Request.Context(), e.Hash, name, e.Frames, e.Channels, e.Rate, e.Bits, origin)
+func (s *Server) keepSound(ctx context.Context, e audiofile.Entry, name, origin string) error {
+	return s.store.PutAudio(ctx, e.Hash, name, e.Frames, e.Channels, e.Rate, e.Bits, origin)
 }
 
 func hashOf(c *gin.Context) (string, error) {

@@ -149,7 +149,7 @@ func (s *Server) printClips(c *gin.Context, label string, prints printsOfClips) 
 		fail(c, err)
 		return
 	}
-	keep := func(e audiofile.Entry, name string) error { return s.keepSound(c, e, name, "print") }
+	keep := func(e audiofile.Entry, name string) error { return s.keepSound(c.Request.Context(), e, name, "print") }
 	list, err := prints(c.Request.Context(), doc, by, spec, keep, s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))

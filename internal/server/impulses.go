@@ -44,7 +44,7 @@ func (s *Server) loadSound(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("%s: %w", file, err)))
 		return
 	}
-	if err := s.keepSound(c, sound, file, "impulse"); err != nil {
+	if err := s.keepSound(c.Request.Context(), sound, file, "impulse"); err != nil {
 		fail(c, err)
 		return
 	}

@@ -64,7 +64,7 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	if s.prints, err = printing.New(ctx, st, folder, exports, s.desk, log); err != nil {
 		return nil, err
 	}
-	if s.recordings, err = recording.New(tapes, folder, s.desk, s.knowSound); err != nil {
+	if s.recordings, err = recording.New(tapes, folder, s.desk, s.keepSound); err != nil {
 		return nil, err
 	}
 	reg := prometheus.NewRegistry()
@@ -88,11 +88,6 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	s.http.NoRoute(serveSite(site))
 	go s.recordings.Work(until)
 	return s, s.prints.Start(ctx)
-}
-
-// knowSound lets a sound of ours be found among those that are kept.
-func (s *Server) knowSound(ctx context.Context, e audiofile.Entry, name, origin string) error {
-	return s.store.PutAudio(ctx, e.Hash, name, e.Frames, e.Channels, e.Rate, e.Bits, origin)
 }
 
 // Close stops the print works; running prints start again next time.

@@ -96,7 +96,7 @@ func (s *Server) printAgain(c *gin.Context) {
 	if !ok {
 		return
 	}
-	keep := func(e audiofile.Entry, name string) error { return s.keepSound(c, e, name, "print") }
+	keep := func(e audiofile.Entry, name string) error { return s.keepSound(c.Request.Context(), e, name, "print") }
 	list, err := printing.Again(c.Request.Context(), doc, s.folder, by, hash, keep, s.progress(c))
 	if err != nil {
 		fail(c, refuse(err))

@@ -32,8 +32,6 @@ export type Notice = {
 export type Recording = {
   id: string
   rows: string[]
-  /** The stretch of the song that is put down of it; none: all. */
-  range: { from: number; to: number } | null
   /** How loud what has come so far is, by row. */
   overviews: Record<string, Overview[]>
   /** Rows whose input has gone. */

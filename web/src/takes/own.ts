@@ -14,7 +14,7 @@ export async function tendOwn() {
   const p = theProject()
   if (!engine || !p) return
   if (!rows.length) {
-    if (stream) close()
+    if (stream) closeOwn()
     engine.own({})
     return
   }
@@ -25,7 +25,7 @@ export async function tendOwn() {
     engine.own(Object.fromEntries(rows.map((id) => [id, session().sides[id] ?? 'both'])))
     look ??= setInterval(lookAtLevel, 100)
   } catch (e) {
-    close()
+    closeOwn()
     engine.own({})
     setSession((s) => ({
       ready: Object.fromEntries(Object.entries(s.ready).filter(([id]) => !rows.includes(id))),
@@ -58,7 +58,7 @@ async function open() {
       `${track.label || 'The input'} has gone: it was unplugged, or taken away from this page.`,
       'refused',
     )
-    close()
+    closeOwn()
   }
   // only now does the browser say what they are called
   const all = await media.enumerateDevices()
@@ -78,7 +78,8 @@ function lookAtLevel() {
 
 let look: ReturnType<typeof setInterval> | undefined
 
-function close() {
+/** Closes it: no page hears an input any longer than it needs it. */
+export function closeOwn() {
   clearInterval(look)
   look = undefined
   for (const t of stream?.getTracks() ?? []) t.stop()
@@ -90,7 +91,7 @@ function close() {
 /** Takes another device. */
 export async function chooseDevice(id: string) {
   setView({ inputDevice: id })
-  close()
+  closeOwn()
   await tendOwn()
 }
 

@@ -8,7 +8,7 @@ import { CLICK, tellReady, tellRing, theEngine } from '../session/sound'
 import { notice, projectId, refused, session, setSession, theProject, useSession } from '../session/store'
 import { locate, togglePlay } from '../session/transport'
 import { setView, useView, view } from '../session/view'
-import { ownDelay, tendOwn } from './own'
+import { closeOwn, ownDelay, tendOwn } from './own'
 import { recover } from './recover'
 
 /* Recording: rows are made ready in this window; what arrives there is taken down by the engine, and lands as takes. */
@@ -106,7 +106,7 @@ async function record() {
         },
       }),
     )
-    setSession({ recording: { id, rows, range, overviews: {}, gone: [], ending: false } })
+    setSession({ recording: { id, rows, overviews: {}, gone: [], ending: false } })
     tellReady()
     engine.record(id, p.id, rows)
     if (playing) return
@@ -188,17 +188,16 @@ useView.subscribe((v, before) => {
   if (before.playing && !v.playing && session().recording) void endRecording()
 })
 
-// what a row is recorded from may be changed by somebody else, or the row may go
+// what a row is recorded from may be changed by somebody else, the row may go, or the project may be left
 useSession.subscribe((s, before) => {
-  if (s.project === before.project || !Object.keys(s.ready).length) return
-  const still = Object.entries(s.ready).filter(([id]) =>
-    s.project?.channels.some((c) => c.id === id && c.records),
-  )
-  if (still.length < Object.keys(s.ready).length) setSession({ ready: Object.fromEntries(still) })
-  else if (still.some(([id]) => inputOf(s.project, id) !== inputOf(before.project, id))) {
-    tellReady()
-    void tendOwn()
-  }
+  if (s.project === before.project) return
+  if (!s.project) return closeOwn()
+  const ids = Object.keys(s.ready)
+  if (!ids.some((id) => inputOf(s.project, id) !== inputOf(before.project, id))) return
+  const still = Object.entries(s.ready).filter(([id]) => inputOf(s.project, id))
+  setSession({ ready: Object.fromEntries(still) })
+  tellReady()
+  void tendOwn()
 })
 
 const inputOf = (p: { channels: Channel[] } | null, id: string) =>

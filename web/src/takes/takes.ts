@@ -40,26 +40,12 @@ export function heardForm(c: Channel, t: Take): Form | '' {
   return clip.audio === t.treated ? 'treated' : 'untouched'
 }
 
-/** Lets a take sound in one form: over the range, else where the takes of its place sound now, else as far as it goes. */
-export function choose(c: Channel, t: Take, form: Form, range: { from: number; to: number } | null) {
-  const { from, to } = range ?? placeOf(c, t)
-  return change(`${t.name} of ${c.name}, ${form}${range ? ', for the range' : ''}`, {
+/** Lets a take sound in one form: over the range, else where the takes of its place sound now. */
+export const choose = (c: Channel, t: Take, form: Form, range: { from: number; to: number } | null) =>
+  change(`${t.name} of ${c.name}, ${form}${range ? ', for the range' : ''}`, {
     type: 'take.choose',
-    do: { id: t.id, from, to, untouched: form === 'untouched' },
+    do: { id: t.id, ...(range && { from: range.from, to: range.to }), untouched: form === 'untouched' },
   })
-}
-
-/** Where the clips of takes lie that this one would take the place of. */
-function placeOf(c: Channel, t: Take): { from: number; to: number } {
-  const starts = useSession.getState().timeline?.clips ?? {}
-  const own = c.clips.flatMap((x) => {
-    const from = starts[x.id]
-    return x.take && from !== undefined ? [{ from, to: from + x.frames }] : []
-  })
-  const over = own.filter((x) => x.from < endOf(t) && x.to > beginOf(t))
-  if (!over.length) return { from: beginOf(t), to: endOf(t) }
-  return { from: Math.min(...over.map((x) => x.from)), to: Math.max(...over.map((x) => x.to)) }
-}
 
 export const rename = (t: Take, name: string) =>
   change(`Name ${t.name} anew`, { type: 'take.set', do: { id: t.id, name } })
