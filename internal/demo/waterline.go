@@ -9,9 +9,9 @@ import (
 	"shoal/internal/project"
 )
 
-// settled says what the tide table is recorded from, and prints what is decided: the first two stages of the tide table lie before its line, and the harbour of the High
-// Water was printed where it stood. Since then its slow water was closed a little further: the print is brighter than what
-// its row gives now, and a sounding says so.
+// settled says what the tide table is recorded from, and prints what is decided: the first two stages of the tide table lie
+// before its line, and the harbour of the High Water was printed where it stood. Since then its slow water was closed a little
+// further: the print is brighter than what its row gives now, and a sounding says so.
 func settled(ctx context.Context, p *project.Project, folder *audiofile.Folder) (*project.Project, error) {
 	row, _, _ := clipIn(p, "Tide table", 0)
 	harbour, last, _ := clipIn(p, "Harbour", 3)

@@ -67,7 +67,8 @@ func (e *Engine) Ready(rows []Ready) error {
 // retime lets stand-ins play to the time of another revision.
 func (e *Engine) retime(doc *project.Project) {
 	old := e.latest().doc
-	if len(e.inputs) == 0 || slices.Equal(old.Tempo, doc.Tempo) && slices.Equal(old.Meter, doc.Meter) && slices.Equal(old.Sections, doc.Sections) {
+	same := slices.Equal(old.Tempo, doc.Tempo) && slices.Equal(old.Meter, doc.Meter) && slices.Equal(old.Sections, doc.Sections)
+	if len(e.inputs) == 0 || same {
 		return
 	}
 	for _, x := range e.inputs {

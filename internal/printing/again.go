@@ -57,7 +57,8 @@ func remade(doc *project.Project, folder *audiofile.Folder, hash string) (Record
 	case r.Kind == Outside:
 		return r, project.Makings{}, fmt.Errorf("it was worked on outside: let it go out again, and bring it back")
 	case r.Kind == OfTake || r.Kind == OfTreated:
-		return r, project.Makings{}, fmt.Errorf("it was recorded: what its way in would make of it now is heard with its untouched take, and the chain after it")
+		return r, project.Makings{}, fmt.Errorf(
+			"it was recorded: what its way in would make of it now is heard with its untouched take, and the chain after it")
 	case r.Kind == Permanent:
 		return r, project.Makings{}, fmt.Errorf("it was made permanent: bring it back, change its treatment, and make that permanent")
 	}

@@ -197,7 +197,8 @@ func (r Record) now(doc *project.Project) (project.Makings, bool) {
 
 // state says whether it still holds, and what has changed.
 func (r Record) state(doc *project.Project, who Who) (string, []Since, error) {
-	if r.Kind == Permanent || r.Kind == Outside || r.Kind == OfTake || r.Kind == OfTreated { // what was made permanent, or elsewhere, stands by itself
+	switch r.Kind {
+	case Permanent, Outside, OfTake, OfTreated: // what was made permanent, or elsewhere, or recorded, stands by itself
 		return Holds, []Since{}, nil
 	}
 	now, ok := r.now(doc)

@@ -106,7 +106,8 @@ func (p *Project) checkTake(t *Take) error {
 	end := int64(0)
 	for _, r := range t.Runs {
 		if r.Frames < 1 || r.Input < 0 || r.Input > a.Frames-r.Frames || r.Song < end || r.Song > p.longest()-r.Frames {
-			return fmt.Errorf("take %s: %d frames from %d on at frame %d of the song do not follow what came before them", t.Name, r.Frames, r.Input, r.Song)
+			return fmt.Errorf("take %s: %d frames from %d on at frame %d of the song do not follow what came before them",
+				t.Name, r.Frames, r.Input, r.Song)
 		}
 		end = r.Song + r.Frames
 	}

@@ -139,7 +139,8 @@ func (d *Desk) take(ctx context.Context, l *landing, of *tape, runs []project.Ru
 		}
 		t.Treated, t.Through, t.LoudTreated = treated.Hash, printing.ThroughWords(ch), treated.Loud
 		name := l.fileName(number) + ", treated"
-		l.audio = append(l.audio, project.Audio{Hash: treated.Hash, Name: project.ShortName(name), Frames: treated.Frames, Channels: treated.Channels})
+		l.audio = append(l.audio, project.Audio{
+			Hash: treated.Hash, Name: project.ShortName(name), Frames: treated.Frames, Channels: treated.Channels})
 		if err := d.known(ctx, treated.Entry, name, "recording"); err != nil {
 			return err
 		}

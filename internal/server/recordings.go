@@ -128,7 +128,8 @@ func whyNotRecorded(err error) error {
 	case errors.Is(err, recording.ErrOver):
 		return &refusal{http.StatusGone, err}
 	case errors.Is(err, syscall.ENOSPC):
-		return &refusal{http.StatusInsufficientStorage, errors.New("there is no room left on the disk: what was recorded waits in this window until there is")}
+		full := errors.New("there is no room left on the disk: what was recorded waits in this window until there is")
+		return &refusal{http.StatusInsufficientStorage, full}
 	}
 	return refuse(err)
 }
