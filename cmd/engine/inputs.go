@@ -7,9 +7,14 @@ import (
 	"unsafe"
 
 	"shoal/internal/engine"
+	"shoal/internal/input"
 )
 
-var recorded []float32 // what recorded left
+var (
+	recorded []float32    // what taken left
+	far      input.Source // who plays at the other end of the long lead
+	led      []float32    // what lead left
+)
 
 // ready makes rows ready to be recorded: the scratch buffer holds them as a JSON list. 0 is success.
 //
@@ -22,7 +27,22 @@ func ready(n int32) int32 {
 	if err := eng.Ready(rows); err != nil {
 		return fail(err)
 	}
+	far = input.FarEnd(eng.Document())
 	return 0
+}
+
+// lead leaves what is read at the far end of the long lead while the song's frames from one on are heard there, and
+// returns where: in pairs.
+//
+//go:wasmexport lead
+func lead(from float64, frames int32) int32 {
+	l, r := make([]float64, frames), make([]float64, frames)
+	far.Read(l, r, int64(from))
+	led = led[:0]
+	for i := range l {
+		led = append(led, float32(l[i]), float32(r[i]))
+	}
+	return pointer(led)
 }
 
 // record begins to take down what arrives at those rows, or ends it.

@@ -23,11 +23,15 @@ import (
 	"shoal/internal/working"
 )
 
-type place struct{ addr, data string }
+type place struct {
+	addr, data string
+	keep       int64 // bytes
+}
 
 func (p *place) flags(c *cobra.Command) {
 	c.Flags().StringVar(&p.addr, "addr", "127.0.0.1:4680", "address to listen on; loopback only, port 0 takes a free one")
 	c.Flags().StringVar(&p.data, "data", "data", "folder for the database and the audio")
+	c.Flags().Int64Var(&p.keep, "keep-free", 256<<20, "bytes of the disk that recordings leave free")
 }
 
 // lean keeps the memory of whatever renders whole songs near what it holds: most of that is sound, which costs nothing to
@@ -114,6 +118,7 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	if err != nil {
 		return err
 	}
+	srv.KeepFree(p.keep)
 	path := "/"
 	if withDemo {
 		path = "/project/" + demo.ID

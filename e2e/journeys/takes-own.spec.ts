@@ -108,23 +108,102 @@ test('its delay is measured by a click that goes out and comes in, and taken off
   expect(worst, 'frames').toBeLessThan(144) // 3 ms: what a browser's stream wanders by
 })
 
+test('the long lead stands in for an own input: what arrives late, in bursts and with losses lies where it was played', async ({
+  board,
+  shoal,
+}) => {
+  await board.getByRole('button', { name: 'Tide table', exact: true }).click()
+  await record(board, 3)
+  await stopped(board)
+  await board.keyboard.press('Escape')
+  await board.keyboard.press('Home')
+  await board.getByRole('button', { name: 'Recorded from Reader' }).click()
+  await board.getByRole('menuitem', { name: /^Long lead/ }).click()
+  await expect(board.getByTestId('input-says')).toContainText('plays when the song does')
+  await record(board, 3)
+  await stopped(board)
+  const { takes } = await recorded(board, shoal)
+  const [bare, led] = takes
+  const want = await sound(board, shoal.url, bare!.untouched)
+  const got = await sound(board, shoal.url, led!.untouched)
+  const a = bare!.runs[0]!
+  let same = 0
+  let other = 0
+  for (const run of led!.runs)
+    for (let i = 0; i < run.frames; i++) {
+      const at = run.song + i - a.song + a.input
+      if (run.song + i < a.song + 256 || at >= a.input + a.frames) continue
+      if (got[run.input + i] === want[at]) same++
+      else if (got[run.input + i] === 0) other++
+      else throw new Error(`frame ${run.song + i} of the song: ${got[run.input + i]}, where ${want[at]} was read`)
+    }
+  expect(same).toBeGreaterThan(2.5 * 48000)
+  expect(other, 'what was lost on the way').toBeLessThan(4 * 128)
+})
+
+type Heard = { heard(): { peaks: Map<string, [number, number]>; state: number } | null }
+
+test('one hears oneself through the chain, straight, or straight with what the row sends', async ({ board, shoal }) => {
+  const { row: find, rows } = await recorded(board, shoal)
+  const others = rows.filter((c) => c.kind === 'track' && c.name !== 'Tide table')
+  await board.getByRole('button', { name: 'Tide table', exact: true }).click()
+  await board.getByRole('button', { name: /^Recorded from/ }).click()
+  await board.getByRole('menuitem', { name: /^Own input/ }).click()
+  await expect(board.getByRole('button', { name: 'Ready', exact: true })).toBeVisible()
+  await board.request.post(`${shoal.url}/api/projects/slackwater/changes`, {
+    data: {
+      label: 'Only the voice',
+      changes: others.map((c) => ({ type: 'channel.set', do: { id: c.id, mute: true } })),
+    },
+  })
+  const choose = async (what: RegExp, then: string) => {
+    await board.getByRole('button', { name: /^How you hear Tide table/ }).click()
+    await board.getByRole('menuitem', { name: what }).click()
+    await expect(board.getByRole('button', { name: `How you hear Tide table: ${then}` })).toBeVisible()
+  }
+  /** The highest that is heard of a channel within a while, in dB. */
+  const level = (id: string) =>
+    board.evaluate((key) => {
+      const e = (globalThis as unknown as { shoalEngine: Heard }).shoalEngine
+      return Math.max(...(e.heard()?.peaks.get(key) ?? [-120, -120]))
+    }, `post ${id}`)
+  const voice = find('Tide table').id
+  const hall = find('Stone hall').id
+  await board.keyboard.press('End')
+  await board.keyboard.press('Space')
+  await choose(/^Through the chain/, 'heard through the chain')
+  await expect.poll(() => level(voice)).toBeGreaterThan(-40)
+  await choose(/^Straight, with its/, 'heard straight, with its returns')
+  await expect.poll(() => level(hall)).toBeGreaterThan(-60)
+  const main = rows.find((c) => c.kind === 'main')!.id
+  await expect.poll(() => level(main), 'less than the voice itself').toBeLessThan(-30)
+  await choose(/^Straight, without/, 'heard straight')
+  await expect.poll(() => level(hall)).toBeLessThan(-60)
+})
+
+/** The left side of a sound. */
+async function sound(page: Page, url: string, hash: string): Promise<Float32Array> {
+  const all: number[] = []
+  for (let n = 0; ; n++) {
+    const r = await page.request.get(`${url}/api/audio/${hash}/pcm/${n}`)
+    if (!r.ok()) return Float32Array.from(all)
+    const b = await r.body()
+    const x = new Float32Array(b.buffer.slice(b.byteOffset, b.byteOffset + b.length))
+    const channels = Number(r.headers()['x-channels'] ?? 1)
+    for (let i = 0; i < x.length / channels; i++) all.push(x[i]!)
+  }
+}
+
 /** The frames at which clicks begin in a sound. */
 async function strokes(page: Page, url: string, hash: string): Promise<number[]> {
   const out: number[] = []
   let quiet = 48000
-  for (let n = 0; ; n++) {
-    const r = await page.request.get(`${url}/api/audio/${hash}/pcm/${n}`)
-    if (!r.ok()) return out
-    const b = await r.body()
-    const x = new Float32Array(b.buffer.slice(b.byteOffset, b.byteOffset + b.length))
-    const channels = Number(r.headers()['x-channels'] ?? 1)
-    const frames = x.length / channels
-    for (let i = 0; i < frames; i++) {
-      if (Math.abs(x[i]!) < 0.02) quiet++
-      else {
-        if (quiet > 4800) out.push(n * 32768 + i)
-        quiet = 0
-      }
+  for (const [i, x] of (await sound(page, url, hash)).entries()) {
+    if (Math.abs(x) < 0.02) quiet++
+    else {
+      if (quiet > 4800) out.push(i)
+      quiet = 0
     }
   }
+  return out
 }

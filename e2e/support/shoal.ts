@@ -14,12 +14,14 @@ export class Shoal {
   constructor(
     readonly data: string,
     readonly demo: boolean,
+    /** More that it is started with. */
+    readonly more: string[] = [],
   ) {}
 
   async start() {
     // started again, it is where it was: a window finds it
     const addr = this.url ? new URL(this.url).host : '127.0.0.1:0'
-    const child = spawn(program, [this.demo ? 'demo' : 'serve', '--addr', addr, '--data', this.data])
+    const child = spawn(program, [...[this.demo ? 'demo' : 'serve', '--addr', addr, '--data', this.data], ...this.more])
     this.child = child
     this.url = await new Promise<string>((resolve, reject) => {
       let said = ''
@@ -55,9 +57,11 @@ function demoData(): string {
 
 process.on('exit', () => rmSync(shared, { recursive: true, force: true }))
 
-export const test = base.extend<{ shoal: Shoal; board: Page }>({
-  shoal: async ({}, use) => {
-    const s = new Shoal(demoData(), true)
+export const test = base.extend<{ shoal: Shoal; board: Page; started: string }>({
+  /** What the server is started with besides. */
+  started: ['', { option: true }],
+  shoal: async ({ started }, use) => {
+    const s = new Shoal(demoData(), true, started ? started.split(' ') : [])
     await s.start()
     await use(s)
     await s.stop()

@@ -14,6 +14,8 @@ type Ready struct {
 	Row string `json:"row"`
 	// Hear is how loud what arrives comes into the row, in dB; at -60 and below it is not heard.
 	Hear float64 `json:"hear"`
+	// Returns lets of the row only be heard what it sends: the input itself comes straight to the ears by another way.
+	Returns bool `json:"returns,omitempty"`
 }
 
 // live is an input that comes into a row while the song rolls.
@@ -61,6 +63,7 @@ func (e *Engine) Ready(rows []Ready) error {
 	for _, p := range e.plans() {
 		p.connect(next)
 	}
+	e.Hear(e.hearing)
 	return nil
 }
 

@@ -1,6 +1,7 @@
 package engine
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -189,6 +190,35 @@ func TestAnInputIsHeardThroughItsRow(t *testing.T) {
 	silent, _ = play(t, e, 4800, Block)
 	require.Zero(t, dsp.Highest(silent))
 	require.Error(t, e.Ready([]Ready{{Row: s.main().ID}}))
+}
+
+// Who hears the input straight hears of the row what it sends, and of the row itself nothing; solo does not bring it back.
+func TestOnlyWhatAReadyRowSendsIsHeard(t *testing.T) {
+	s := newSong(t)
+	row := s.track("voice", noise(10, 1))
+	row.Records, row.Clips = "tone", nil
+	hall := s.ret("hall")
+	row.Sends = []*project.Send{{ID: project.NewID(), To: hall.ID, Level: -10}}
+	e := s.engine()
+	require.NoError(t, e.Ready([]Ready{{Row: row.ID, Returns: true}}))
+	e.Play()
+	level := func() float64 {
+		play(t, e, 4800, Block)
+		l, _ := play(t, e, 48000, Block)
+		return dsp.Decibels(dsp.Highest(l))
+	}
+	require.InDelta(t, -28, level(), 0.05)
+	e.Solo([]string{row.ID})
+	require.InDelta(t, -28, level(), 0.05)
+	require.NoError(t, e.SetDocument(project.Clone(s.doc)))
+	e.Solo(nil)
+	require.InDelta(t, -28, level(), 0.05)
+	require.NoError(t, e.Ready([]Ready{{Row: row.ID}}))
+	require.InDelta(t, 20*math.Log10(dsp.Gain(-18)+dsp.Gain(-28)), level(), 0.05)
+	require.NoError(t, e.Ready([]Ready{{Row: row.ID, Returns: true}}))
+	require.NoError(t, e.Ready(nil))
+	require.Less(t, level(), -100.0)
+	require.Empty(t, e.hearing.straight, "its clips are heard again")
 }
 
 // A clip that was recorded through the way in misses what stands before the mark and passes what stands behind it,

@@ -13,6 +13,8 @@ type Hearing struct {
 	// Share is a row of which only what comes back from the returns is heard.
 	Share string
 	Mono  bool // both sides of the main output are their sum
+
+	straight map[string]bool // rows that are heard by another way, but for what they send
 }
 
 // doors says which outputs and which sends are open.
@@ -45,6 +47,13 @@ func (h *Hearing) open(doc *project.Project) doors {
 		d.all(ch, true)
 	}
 	return d
+}
+
+// left closes what is heard by another way.
+func (d doors) left(straight map[string]bool) {
+	for id := range straight {
+		d.out[id] = false
+	}
 }
 
 // all opens or closes a channel's output and its sends.
@@ -133,6 +142,7 @@ func (d doors) sources(doc *project.Project, id string, carrying, seen map[strin
 // hear lets a plan give what a listener hears, over so many frames.
 func (p *plan) hear(h *Hearing, frames int) {
 	d := h.open(p.doc)
+	d.left(h.straight)
 	set := func(g *dsp.Glide, on bool) {
 		if frames == 0 {
 			g.Set(boolGain(on))
@@ -162,6 +172,12 @@ func (e *Engine) Solo(ids []string) {
 
 // Hear sets what this listener hears of the mix.
 func (e *Engine) Hear(h Hearing) {
+	h.straight = map[string]bool{}
+	for id, x := range e.inputs {
+		if x.Returns {
+			h.straight[id] = true
+		}
+	}
 	e.hearing = h
 	for _, p := range e.plans() {
 		p.hear(&e.hearing, gateFrames)

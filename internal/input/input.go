@@ -62,6 +62,10 @@ func Find(id string) (Kind, bool) {
 	return Kind{}, false
 }
 
+// FarEnd plays at the other end of the long lead, which a window takes for an input of its own: late, in bursts and with
+// losses, as the worst of them are (web/src/engine/lead.ts).
+func FarEnd(p *project.Project) Source { return Kind{make: newReader}.New(SettingOf(p)) }
+
 // New is a stand-in that plays to a song.
 func (k Kind) New(s Setting) Source { return &paged{voice: k.make(s), at: -1} }
 

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"shoal/internal/disk"
 	"shoal/internal/project"
 )
 
@@ -215,7 +216,7 @@ type PlannedFile struct {
 
 // PlanStems says what would be made.
 func (w *Works) PlanStems(doc *project.Project, spec Spec) StemPlan {
-	plan := StemPlan{Files: []PlannedFile{}, Says: []string{}, Free: freeBytes(w.exports)}
+	plan := StemPlan{Files: []PlannedFile{}, Says: []string{}, Free: disk.Free(w.exports)}
 	if err := spec.Check(doc); err != nil {
 		plan.Wrong = err.Error()
 		return plan
@@ -248,7 +249,7 @@ func (s Spec) bytes(doc *project.Project) int64 {
 
 // room refuses files for which the disk has no room.
 func (w *Works) room(doc *project.Project, spec Spec) error {
-	free := freeBytes(w.exports)
+	free := disk.Free(w.exports)
 	if need := spec.bytes(doc) + 1<<20; free >= 0 && need > free {
 		return fmt.Errorf("these files need about %s, and the disk has room for %s: free some, or choose fewer rows, a shorter range or FLAC",
 			megabytes(need), megabytes(free))

@@ -14,12 +14,17 @@ import (
 	"time"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/disk"
 	"shoal/internal/printing"
 	"shoal/internal/project"
 )
 
-// silence is for how long a window may be silent before what it records ends.
-const silence = 15 * time.Second
+// silence is for how long a window may be silent before what it records ends, and yields after how long its rows can be had
+// by somebody else.
+const (
+	silence = 15 * time.Second
+	yields  = 10 * time.Second
+)
 
 // Why a recording ended early, in words.
 const (
@@ -31,6 +36,9 @@ const (
 
 // ErrOver says of a recording that it has ended: what comes late of it can be recorded anew.
 var ErrOver = errors.New("this recording has ended already")
+
+// ErrNoRoom says that no more of the disk can be used. What has been recorded waits where it is until there is room.
+var ErrNoRoom = errors.New("there is almost no room left on the disk")
 
 // Documents are the projects in which takes land.
 type Documents interface {
@@ -45,6 +53,8 @@ type Desk struct {
 	docs   Documents
 	// known tells that a sound is among those that are kept.
 	known func(ctx context.Context, e audiofile.Entry, name, origin string) error
+	// Keep is how many bytes of the disk are left free: a database that cannot be written is worse than a take that waits.
+	Keep int64
 
 	mu   sync.Mutex
 	open map[string]*session
@@ -92,13 +102,15 @@ func (d *Desk) Begin(ctx context.Context, in, person, name string, plan Plan) (s
 		}
 		a.Named[r.ID], a.Inputs[r.ID] = ch.Name, ch.Records
 	}
+	if d.full() {
+		return "", ErrNoRoom
+	}
+	d.endSilent(ctx, time.Now().Add(-yields), func(s *session) bool { return s.takes(plan) != "" })
 	d.mu.Lock()
 	defer d.mu.Unlock()
 	for _, s := range d.open {
-		for _, r := range plan.Rows {
-			if _, taken := s.Named[r.ID]; taken {
-				return "", fmt.Errorf("%s records on %s: two cannot record on one row at once", s.By, s.Named[r.ID])
-			}
+		if row := s.takes(plan); row != "" {
+			return "", fmt.Errorf("%s records on %s: two cannot record on one row at once", s.By, row)
 		}
 	}
 	s := &session{about: a, dir: filepath.Join(d.dir, a.ID), tapes: map[string]*tape{}, ways: map[string]string{}, seen: time.Now()}
@@ -120,6 +132,22 @@ func (d *Desk) Begin(ctx context.Context, in, person, name string, plan Plan) (s
 }
 
 const aboutFile = "about.json"
+
+// full reports whether no more of the disk can be used.
+func (d *Desk) full() bool {
+	free := disk.Free(d.dir)
+	return free >= 0 && free < d.Keep
+}
+
+// takes names a row that is recorded on and is among those of a plan; empty: none is.
+func (s *session) takes(plan Plan) string {
+	for _, r := range plan.Rows {
+		if name, ok := s.Named[r.ID]; ok {
+			return name
+		}
+	}
+	return ""
+}
 
 func (d *Desk) session(id string) (*session, error) {
 	d.mu.Lock()
@@ -153,6 +181,9 @@ func (d *Desk) Put(id, row string, p Part, data []byte) (int64, error) {
 			return 0, err
 		}
 		s.tapes[row] = t
+	}
+	if d.full() {
+		return t.frames, ErrNoRoom
 	}
 	safe, err := t.put(p, data)
 	s.noteChange(d.docs, row, t)
@@ -238,17 +269,21 @@ func (d *Desk) Work(ctx context.Context) {
 		case <-ctx.Done():
 			return
 		case <-every.C:
-			d.endSilent(ctx, time.Now().Add(-silence))
+			d.endSilent(ctx, time.Now().Add(-silence), all)
 		}
 	}
 }
 
-// endSilent ends what has been silent since a time.
-func (d *Desk) endSilent(ctx context.Context, since time.Time) {
+func all(*session) bool { return true }
+
+// endSilent ends what of some recordings has been silent since a time.
+func (d *Desk) endSilent(ctx context.Context, since time.Time, which func(*session) bool) {
 	d.mu.Lock()
 	var list []*session
 	for _, s := range d.open {
-		list = append(list, s)
+		if which(s) {
+			list = append(list, s)
+		}
 	}
 	d.mu.Unlock()
 	for _, s := range list {

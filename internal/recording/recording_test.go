@@ -245,13 +245,13 @@ func TestAWindowThatIsClosedEndsItsTake(t *testing.T) {
 	s := newStudio(t)
 	id := s.begin(Plan{})
 	s.send(id, 5000, 2*rate)
-	s.desk.endSilent(t.Context(), time.Now().Add(-time.Hour))
+	s.desk.endSilent(t.Context(), time.Now().Add(-time.Hour), all)
 	require.Empty(t, s.doc.Takes)
 	s.full = true
-	s.desk.endSilent(t.Context(), time.Now().Add(time.Hour))
+	s.desk.endSilent(t.Context(), time.Now().Add(time.Hour), all)
 	require.Empty(t, s.doc.Takes, "it could not land, and is kept")
 	s.full = false
-	s.desk.endSilent(t.Context(), time.Now().Add(time.Hour))
+	s.desk.endSilent(t.Context(), time.Now().Add(time.Hour), all)
 	require.Len(t, s.doc.Takes, 1)
 	require.Equal(t, EndedWindow, s.doc.Takes[0].Ended)
 }
@@ -355,6 +355,42 @@ func TestADiskThatIsFull(t *testing.T) {
 	safe, err := s.desk.Put(id, s.row, Part{Runs: []project.Run{{Frames: rate}}}, s.arrives("reader", 0, rate))
 	require.ErrorIs(t, err, syscall.ENOSPC)
 	require.Zero(t, safe)
+}
+
+// What is kept free of the disk is not recorded over: neither begun nor gone on with, and what is on tape stays there.
+func TestSomeOfTheDiskIsLeftFree(t *testing.T) {
+	s := newStudio(t)
+	id := s.begin(Plan{})
+	s.send(id, 0, rate)
+	s.desk.Keep = math.MaxInt64
+	more := Part{At: rate, Runs: []project.Run{{Frames: 2 * rate}}}
+	safe, err := s.desk.Put(id, s.row, more, s.arrives("reader", rate, rate))
+	require.ErrorIs(t, err, ErrNoRoom)
+	require.EqualValues(t, rate, safe)
+	_, err = s.desk.Begin(t.Context(), "p", "ada", "Ada", Plan{Rows: []Row{{ID: s.row}}})
+	require.ErrorIs(t, err, ErrNoRoom)
+	s.desk.Keep = 0
+	safe, err = s.desk.Put(id, s.row, more, s.arrives("reader", rate, rate))
+	require.NoError(t, err)
+	require.EqualValues(t, 2*rate, safe)
+}
+
+// A row whose window is silent can be had by somebody else before its recording is given up; what there is of it lands.
+func TestARowIsFreeAgainWhenItsWindowIsSilent(t *testing.T) {
+	s := newStudio(t)
+	id := s.begin(Plan{})
+	s.send(id, 0, rate)
+	ole := Plan{Rows: []Row{{ID: s.row}}}
+	_, err := s.desk.Begin(t.Context(), "p", "ole", "Ole", ole)
+	require.ErrorContains(t, err, "Ada records on Voice")
+	s.desk.open[id].seen = time.Now().Add(-yields - time.Second)
+	next, err := s.desk.Begin(t.Context(), "p", "ole", "Ole", ole)
+	require.NoError(t, err)
+	require.NotEqual(t, id, next)
+	require.Len(t, s.doc.Takes, 1)
+	require.Equal(t, EndedWindow, s.doc.Takes[0].Ended)
+	_, err = s.desk.Put(id, s.row, Part{}, nil)
+	require.ErrorIs(t, err, ErrOver)
 }
 
 // On a row of its own a take passes the same chain, and the row it was recorded on stays as it was.

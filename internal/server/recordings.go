@@ -55,6 +55,9 @@ func ofRecording() []route {
 	}
 }
 
+// KeepFree lets recordings leave so many bytes of the disk free. It is set before the first request.
+func (s *Server) KeepFree(bytes int64) { s.recordings.Keep = bytes }
+
 func (s *Server) inputs(c *gin.Context) { c.JSON(http.StatusOK, input.Kinds) }
 
 func (s *Server) beginRecording(c *gin.Context) {
@@ -74,6 +77,9 @@ func (s *Server) beginRecording(c *gin.Context) {
 		return
 	}
 	id, err := s.recordings.Begin(c.Request.Context(), c.Param("id"), author, who.Name, plan)
+	if errors.Is(err, recording.ErrNoRoom) {
+		err = &refusal{http.StatusInsufficientStorage, fmt.Errorf("%w: make some where Shoal keeps its data, then record", err)}
+	}
 	if err != nil {
 		fail(c, refuse(err))
 		return
@@ -127,8 +133,9 @@ func whyNotRecorded(err error) error {
 	switch {
 	case errors.Is(err, recording.ErrOver):
 		return &refusal{http.StatusGone, err}
-	case errors.Is(err, syscall.ENOSPC):
-		full := errors.New("there is no room left on the disk: what was recorded waits in this window until there is")
+	case errors.Is(err, syscall.ENOSPC), errors.Is(err, recording.ErrNoRoom):
+		full := fmt.Errorf("%w: make some where Shoal keeps its data; what was recorded waits in this window until then",
+			recording.ErrNoRoom)
 		return &refusal{http.StatusInsufficientStorage, full}
 	}
 	return refuse(err)

@@ -92,9 +92,12 @@ class RingWriter extends AudioWorkletProcessor {
     this.ring = new Float32Array(inRing)
     this.marks = new Int32Array(inMarks)
     this.frames = this.ring.length / 2
+    this.on = true
+    this.port.onmessage = () => (this.on = false)
   }
 
   process(inputs) {
+    if (!this.on) return false
     const [left, right] = inputs[0]
     const write = Atomics.load(this.inHead, 0) >>> 0
     const n = left ? left.length : 128

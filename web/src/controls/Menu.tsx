@@ -123,7 +123,17 @@ export function Menu({
             >
               <Open value={{ active, of: getItemProps }}>
                 <FloatingList elementsRef={elements} labelsRef={labels}>
-                  {items.map((x) => x && <Entry key={x.text} item={x} shut={shut} />)}
+                  {items.map(
+                    (x) =>
+                      x &&
+                      ('over' in x ? (
+                        <span key={x.over} role="presentation" className="soft px-2.5 pt-1.5 text-small">
+                          {x.over}
+                        </span>
+                      ) : (
+                        <Entry key={x.text} item={x} shut={shut} />
+                      )),
+                  )}
                   {foot?.(shut)}
                 </FloatingList>
               </Open>

@@ -1,7 +1,11 @@
 import { useListItem } from '@floating-ui/react'
 import { createContext, type HTMLProps, use } from 'react'
 
-export type Item = { text: string; run: () => void; key?: string; off?: boolean } | null | false
+/** What can be chosen; says is a sentence about it. */
+export type Choice = { text: string; run: () => void; key?: string; off?: boolean; says?: string }
+
+/** An entry of a menu, or what stands over those that follow. */
+export type Item = Choice | { over: string } | null | false
 
 /** What entries of an open menu share: which of them has the focus, and what they answer to. */
 export const Open = createContext<{
@@ -14,7 +18,7 @@ export const inside = (e: React.KeyboardEvent) => {
   if (!e.ctrlKey && !e.metaKey) e.nativeEvent.stopPropagation()
 }
 
-export function Entry({ item, shut }: { item: Exclude<Item, null | false>; shut: () => void }) {
+export function Entry({ item, shut }: { item: Choice; shut: () => void }) {
   const look = useEntry(item.text)
   return (
     <button
@@ -22,6 +26,7 @@ export function Entry({ item, shut }: { item: Exclude<Item, null | false>; shut:
       {...look}
       role="menuitem"
       disabled={item.off}
+      title={item.says}
       className={`flex min-h-6 items-center gap-2 rounded px-2.5 py-1 text-left text-label ${item.off ? 'opacity-40' : 'hover:bg-[var(--shoal-2)] focus:bg-[var(--shoal-2)]'}`}
       onClick={() => {
         shut()
@@ -38,5 +43,6 @@ export function Entry({ item, shut }: { item: Exclude<Item, null | false>; shut:
 export function useEntry(label: string) {
   const { ref, index } = useListItem({ label })
   const open = use(Open)!
-  return { ref, tabIndex: open.active === index ? 0 : -1, ...open.of({}) }
+  const first = open.active === null && index === 0
+  return { ref, tabIndex: first || open.active === index ? 0 : -1, ...open.of({}) }
 }

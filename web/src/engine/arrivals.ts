@@ -1,5 +1,6 @@
 import type { Arrival } from '../api/types'
 import type { Exports } from './exports'
+import { Lead } from './lead'
 import { OwnInput } from './ownInput'
 import { Recorder, type Taken } from './recorder'
 import { type FromWorker, type Ready, type Shared, type Side, STATE } from './ring'
@@ -23,6 +24,8 @@ const TELL = 100
 export class Arrivals {
   private own: OwnInput | null = null
   private ownOn = false // some row takes the window's own input
+  private shared: Shared | null = null
+  private lead: Lead | null = null // that stands in for it
   private ownTaken: Taken | null = null
   private listens = false // some row is ready
   private told = 0
@@ -46,6 +49,7 @@ export class Arrivals {
 
   share(shared: Shared) {
     this.own = new OwnInput(shared)
+    this.shared = shared
   }
 
   ready(rows: Ready[]) {
@@ -55,7 +59,9 @@ export class Arrivals {
   }
 
   /** Which rows take the window's own input, and which sides of it. */
-  takeOwn(on: boolean, sides: Record<string, Side>) {
+  takeOwn(on: boolean, sides: Record<string, Side>, lead: boolean) {
+    if (!lead) this.lead = null
+    else if (this.shared) this.lead ??= new Lead(this.shared, this.own!.heardAt, this.readFar, this.w.rate())
     if (on && !this.ownOn) this.own?.begin()
     this.ownOn = on && this.own !== null
     if (this.own) this.own.sides = sides
@@ -104,6 +110,7 @@ export class Arrivals {
   /** Lets the engine hear what has come at the window's own input. */
   private hearOwn() {
     if (!this.ownOn) return
+    this.lead?.arrive()
     this.own!.drain()
     const heard = this.own!.heard()
     const e = this.w.engine()
@@ -111,6 +118,13 @@ export class Arrivals {
     const at = e.room(heard.byteLength)
     new Float32Array(e.mem.buffer, at, heard.length).set(heard)
     e.feed(heard.length / 2)
+  }
+
+  /** What is read at the far end of the long lead. */
+  private readFar = (song: number, frames: number) => {
+    const e = this.w.engine()
+    const at = e.lead(song, frames)
+    return new Float32Array(e.mem.buffer, at, 2 * frames)
   }
 
   /** What was recorded of a row since it was asked for last. */

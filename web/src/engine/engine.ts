@@ -269,11 +269,12 @@ export class Engine {
       this.post({ do: 'endRecord' })
     })
   private closed = false
-  /** Whether rows take this window's own input, and which sides of it. */
-  own = (sides: Record<string, Side>) => this.post({ do: 'own', on: Object.keys(sides).length > 0, sides })
+  /** Whether rows take this window's own input, which sides of it, and whether it is the long lead that stands in for it. */
+  own = (sides: Record<string, Side>, lead = false) =>
+    this.post({ do: 'own', on: Object.keys(sides).length > 0, sides, lead })
   /** Lets what a browser's input gives arrive; null ends it. Needs the output: both share its clock. */
   async listenTo(stream: MediaStream | null, rate: number) {
-    if (stream) await this.open(rate)
+    if (rate) await this.open(rate)
     await this.output?.takeIn(stream)
   }
   /** After how many seconds what is played comes back at the input. */

@@ -37,6 +37,7 @@ export type Exports = {
   takenAt(): number
   arriving(): void
   feed(frames: number): void
+  lead(from: number, frames: number): number
   click(on: number, level: number): void
   countIn(bars: number): void
   counting(): number

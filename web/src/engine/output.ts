@@ -64,7 +64,11 @@ export class Output {
   async takeIn(stream: MediaStream | null) {
     this.source?.disconnect()
     this.source = null
-    if (!stream) return
+    if (!stream) {
+      this.writer?.port.postMessage('end') // else it would go on to write silence
+      this.writer = null
+      return
+    }
     await this.node
     const { head, inHead, inRing, inMarks } = this.shared
     this.writer ??= new AudioWorkletNode(this.context, 'ring-writer', {

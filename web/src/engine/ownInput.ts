@@ -96,7 +96,11 @@ export class OwnInput {
   private songAt(frame: number): number | null {
     const mark = 2 * ((frame / PORTION) % (IN_FRAMES / PORTION))
     if (this.marks[mark + 1] !== 1) return null
-    const heard = this.marks[mark]!
+    return this.heardAt(this.marks[mark]!)
+  }
+
+  /** The song frame that stands at a place of the ring for the ears; null: the song does not run there. */
+  heardAt = (heard: number): number | null => {
     for (let i = this.written.length - 1; i >= 0; i--) {
       const w = this.written[i]!
       const into = (heard - w.ring) | 0

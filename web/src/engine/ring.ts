@@ -2,7 +2,7 @@ import type { Arrival, Trip } from '../api/types'
 import type { Overview } from './recorder'
 
 /** The memory that worker, worklet and page share. */
-export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4 } as const // 5 and 6 are the worklet's own
+export const HEAD = { write: 0, read: 1, epoch: 2, underruns: 3, running: 4, now: 5, before: 6 } as const
 export const RING_FRAMES = 32768
 
 /** Levels travel in slots, each stamped with the place in the ring that it belongs to. */
@@ -82,7 +82,7 @@ export type ToWorker =
   | { do: 'fault' }
   | { do: 'ready'; rows: Ready[] }
   | { do: 'record'; recording: string; project: string; rows: string[] }
-  | { do: 'own'; on: boolean; sides: Record<string, Side> }
+  | { do: 'own'; on: boolean; sides: Record<string, Side>; lead: boolean }
   | { do: 'endRecord' }
   | { do: 'click'; on: boolean; level: number }
   | { do: 'countIn'; bars: number }
@@ -91,7 +91,7 @@ export type ToWorker =
 export type Side = 'both' | 'left' | 'right'
 
 /** A row that this window has made ready to be recorded: see engine.Ready. */
-export type Ready = { row: string; hear: number }
+export type Ready = { row: string; hear: number; returns?: boolean }
 
 /** What is listened to instead of the main output: see engine.Listening. */
 export type Listening = { node?: string; change?: boolean; key?: boolean; paths?: string[] }

@@ -469,7 +469,7 @@ const at: { [K in Later]: (m: Do<K>) => void } = {
   worked: (m) => void worked(m.keys),
   ready: (m) => arrivals.ready(m.rows),
   record: (m) => arrivals.record(m.recording, m.project, m.rows),
-  own: (m) => arrivals.takeOwn(m.on, m.sides),
+  own: (m) => arrivals.takeOwn(m.on, m.sides, m.lead),
   endRecord: () => void arrivals.endRecord(),
   click: (m) => engine.click(m.on ? 1 : 0, m.level),
   countIn: (m) => engine.countIn(m.bars),

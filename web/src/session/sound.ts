@@ -81,7 +81,15 @@ export const tellRing = () =>
 
 /** Tells the engine which rows are ready to be recorded. */
 export const tellReady = () =>
-  engine?.makeReady(Object.entries(session().ready).map(([row, hear]) => ({ row, hear })))
+  engine?.makeReady(
+    Object.entries(session().ready).map(([row, hear]) => ({
+      row,
+      hear,
+      returns: session().returns && isOwn(row),
+    })),
+  )
+
+const isOwn = (row: string) => session().project?.channels.find((c) => c.id === row)?.records === 'own'
 
 /** Takes down how loud it is what is recorded. */
 const takes: Engine['onTaking'] = (row, overview, gone) =>

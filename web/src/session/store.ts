@@ -98,8 +98,11 @@ export type Session = {
   /** The inputs that the browser knows, which of them is open, and what rows take of it. */
   devices: { id: string; name: string }[]
   device: string
-  /** The own input is heard directly, without any chain. */
+  /** The own input is heard directly, without any chain; and of its rows then only what they send, or all of them. */
   direct: boolean
+  returns: boolean
+  /** How loud one hears oneself, in dB. */
+  hearLevel: number
   sides: Record<string, Side>
   /** The stand-ins from which can be recorded. */
   inputs: InputKind[]
@@ -146,6 +149,8 @@ export const empty: Session = {
   devices: [],
   device: '',
   direct: false,
+  returns: false,
+  hearLevel: 0,
   sides: {},
   inputs: [],
 }

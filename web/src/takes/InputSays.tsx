@@ -1,11 +1,20 @@
 import type { Arrival, Channel } from '../api/types'
 import { useSession } from '../session/store'
 import { useView } from '../session/view'
+import { HearMenu } from './HearMenu'
+import { LEAD } from './own'
 
 /** How loud what arrives at a row is before its chain: a bar with marks at -18 and -6 dB, and words. */
 export function InputSays({ channel }: { channel: Channel }) {
   const ready = useSession((s) => channel.id in s.ready)
-  return ready ? <Arriving row={channel.id} stands={channel.records !== 'own'} /> : null
+  const device = useView((v) => v.inputDevice)
+  if (!ready) return null
+  return (
+    <>
+      <Arriving row={channel.id} stands={channel.records !== 'own' || device === LEAD} />
+      <HearMenu channel={channel} />
+    </>
+  )
 }
 
 const part = (db: number) => `${Math.max(0, Math.min(100, ((db + 60) / 60) * 100)).toFixed(1)}%`

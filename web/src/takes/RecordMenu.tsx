@@ -2,91 +2,89 @@ import type { Channel } from '../api/types'
 import { Menu } from '../controls/Menu'
 import type { Item } from '../controls/MenuEntry'
 import { useSession } from '../session/store'
-import { setView, useViewOf } from '../session/view'
+import { setView, useView, useViewOf } from '../session/view'
 import { DelayForm } from './DelayForm'
-import { chooseDevice, chooseSide, hearDirectly, measureDelay } from './own'
-import {
-  HEAR,
-  HEAR_OFF,
-  hearSelf,
-  inputName,
-  lateBy,
-  recordFrom,
-  setClick,
-  setReady,
-  setRing,
-} from './recording'
+import { chooseDevice, chooseSide, LEAD, measureDelay } from './own'
+import { inputName, recordFrom, setClick, setReady, setRing } from './recording'
 
 /** What a track is recorded from, and how. */
 export function RecordMenu({ channel }: { channel: Channel }) {
-  const inputs = useSession((s) => s.inputs)
+  const from = useFromItems(channel)
   const own = useOwnItems(channel)
-  const how = useHowItems(channel)
-  const from = channel.records ?? ''
-  const mark = (id: string) => (from === id ? ' ✓' : '')
+  const how = useHowItems()
+  const input = channel.records ?? ''
+  const ready = useSession((s) => channel.id in s.ready)
+  const device = useView((v) => v.inputDevice)
+  const name = inputName(input, device)
   return (
     <Menu
-      label={from ? `Recorded from ${inputName(from)}` : `Record ${channel.name}`}
+      label={input ? `Recorded from ${name}` : `Record ${channel.name}`}
       className="btn btn-xs btn-outline font-normal"
-      items={[
-        {
-          text: `Own input: microphone, interface${mark('own')}`,
-          run: () => void recordFrom(channel, 'own'),
-        },
-        ...own,
-        ...inputs.map((k) => ({
-          text: `${k.name} (stand-in)${mark(k.id)}`,
-          run: () => void recordFrom(channel, k.id),
-        })),
-        from !== '' && { text: 'Nothing', run: () => void recordFrom(channel, '') },
-        ...how,
-      ]}
-      foot={from === 'own' ? () => <DelayForm /> : undefined}
+      items={[...from, ...own, ...how]}
+      foot={input === 'own' && ready ? () => <DelayForm /> : undefined}
     >
-      {from ? `From ${inputName(from)}` : 'Record'} ▾
+      {input ? `From ${name}` : 'Record'} ▾
     </Menu>
   )
+}
+
+const chosen = (text: string, is: boolean) => (is ? `${text} ✓` : text)
+
+/** What it can be recorded from. */
+function useFromItems(channel: Channel): Item[] {
+  const inputs = useSession((s) => s.inputs)
+  const lead = useView((v) => v.inputDevice === LEAD)
+  const from = channel.records ?? ''
+  return [
+    { over: 'Recorded from' },
+    {
+      text: chosen('Own input: microphone, interface', from === 'own' && !lead),
+      run: () => void recordFrom(channel, 'own'),
+    },
+    ...inputs.map((k) => ({
+      text: chosen(`${k.name} (stand-in)`, from === k.id),
+      says: k.says,
+      run: () => void recordFrom(channel, k.id),
+    })),
+    {
+      text: chosen('Long lead (stand-in for your own input)', from === 'own' && lead),
+      says: 'The reader at the end of a long lead: what arrives is 60 ms late, comes in bursts, and now and then a piece of it is lost.',
+      run: () => void recordFrom(channel, 'own', true),
+    },
+    from !== '' && { text: 'Nothing', run: () => void recordFrom(channel, '') },
+  ]
 }
 
 /** Which input of the browser's it is, and what of it. */
 function useOwnItems(channel: Channel): Item[] {
   const devices = useSession((s) => s.devices)
   const device = useSession((s) => s.device)
+  const lead = useView((v) => v.inputDevice === LEAD)
   const side = useSession((s) => s.sides[channel.id] ?? 'both')
   const ready = useSession((s) => channel.id in s.ready)
   if (channel.records !== 'own' || !ready) return []
   return [
-    ...devices.map((d) => ({
-      text: `— ${d.name || 'An input without a name'}${d.name === device ? ' ✓' : ''}`,
+    { over: 'Which input, and what of it' },
+    ...(lead ? [] : devices).map((d) => ({
+      text: chosen(d.name || 'An input without a name', d.name === device),
       run: () => void chooseDevice(d.id),
     })),
-    { text: '— Measure its delay: a click goes out and comes in', run: () => void measureDelay() },
+    !lead && {
+      text: 'Measure its delay: a click goes out and comes in',
+      run: () => void measureDelay(),
+    },
     ...(['both', 'left', 'right'] as const).map((s) => ({
-      text: `— ${s === 'both' ? 'Both sides of it' : `Its ${s} side only`}${s === side ? ' ✓' : ''}`,
+      text: chosen(s === 'both' ? 'Both sides of it' : `Its ${s} side only`, s === side),
       run: () => chooseSide(channel.id, s),
     })),
   ]
 }
 
-/** How it is heard meanwhile, and how a recording begins. */
-function useHowItems(channel: Channel): Item[] {
-  const hear = useSession((s) => s.ready[channel.id])
-  const direct = useSession((s) => s.direct)
+/** How a recording begins, and what becomes of it. */
+function useHowItems(): Item[] {
   const { click, countIn, aside, beside, ring } = useViewOf('click', 'countIn', 'aside', 'beside', 'ring')
-  const own = channel.records === 'own'
   return [
-    hear !== undefined && {
-      text:
-        hear > HEAR_OFF
-          ? 'Do not hear it through the chain'
-          : `Hear it through the chain${own ? `, ${lateBy()} ms late` : ''}`,
-      run: () => hearSelf(channel.id, hear > HEAR_OFF ? HEAR_OFF : HEAR),
-    },
-    own &&
-      hear !== undefined && {
-        text: direct ? 'Do not hear it directly' : 'Hear it directly, without the chain',
-        run: () => hearDirectly(!direct),
-      },
+    { over: 'Recording' },
     {
       text: `Works ${ring} ms ahead: rather ${nextRing(ring)} ms`,
       run: () => setRing(nextRing(ring)),

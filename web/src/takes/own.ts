@@ -1,11 +1,17 @@
+import { LEAD_SECONDS } from '../engine/lead'
 import type { Side } from '../engine/ring'
 import { theEngine } from '../session/sound'
 import { notice, session, setSession, theProject } from '../session/store'
 import { setView, view } from '../session/view'
+import { tellDirect } from './hearing'
 
 /* The window's own input: a microphone, or what else its browser hears. Which device it is belongs to the window alone. */
 
 let stream: MediaStream | null = null
+
+/** The device that is none: a stand-in at the end of a long lead (engine/lead.ts). */
+export const LEAD = 'lead'
+export const onLead = () => view().inputDevice === LEAD
 
 /** Opens the input that was chosen, and closes it when no row takes it any more. Permission is asked for when it is needed. */
 export async function tendOwn() {
@@ -18,11 +24,17 @@ export async function tendOwn() {
     engine.own({})
     return
   }
+  const sides = Object.fromEntries(rows.map((id) => [id, session().sides[id] ?? 'both']))
   try {
+    if (onLead()) {
+      if (stream) closeOwn()
+      await engine.listenTo(null, p.sampleRate)
+      return engine.own(sides, true)
+    }
     if (!stream) await open()
     await engine.listenTo(stream, p.sampleRate)
-    engine.hearDirectly(session().direct ? 1 : 0)
-    engine.own(Object.fromEntries(rows.map((id) => [id, session().sides[id] ?? 'both'])))
+    tellDirect()
+    engine.own(sides)
     look ??= setInterval(lookAtLevel, 100)
   } catch (e) {
     closeOwn()
@@ -95,12 +107,6 @@ export async function chooseDevice(id: string) {
   await tendOwn()
 }
 
-/** Hears it directly, without the chain, or not. */
-export function hearDirectly(direct: boolean) {
-  setSession({ direct })
-  theEngine()?.hearDirectly(direct ? 1 : 0)
-}
-
 /** Takes both sides of it on a row, or one. */
 export function chooseSide(row: string, side: Side) {
   setSession((s) => ({ sides: { ...s.sides, [row]: side } }))
@@ -125,6 +131,7 @@ export async function measureDelay() {
 export function ownDelay(): number {
   const typed = view().inputDelay
   if (typed >= 0) return typed / 1000
+  if (onLead()) return LEAD_SECONDS
   const says = stream?.getAudioTracks()[0]?.getSettings() as { latency?: number } | undefined
   return (theEngine()?.latency ?? 0) + (says?.latency ?? 0)
 }

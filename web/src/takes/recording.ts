@@ -8,31 +8,30 @@ import { CLICK, tellReady, tellRing, theEngine } from '../session/sound'
 import { notice, projectId, refused, session, setSession, theProject, useSession } from '../session/store'
 import { locate, togglePlay } from '../session/transport'
 import { setView, useView, view } from '../session/view'
-import { closeOwn, ownDelay, tendOwn } from './own'
+import { HEAR_OFF } from './hearing'
+import { closeOwn, LEAD, onLead, ownDelay, tendOwn } from './own'
 import { recover } from './recover'
 
 /* Recording: rows are made ready in this window; what arrives there is taken down by the engine, and lands as takes. */
-
-/** How loud one hears a stand-in to begin with, in dB, and from where on not at all (engine.hearOff): a microphone beside
-    loudspeakers would howl. */
-export const HEAR = 0
-export const HEAR_OFF = -60
 
 /** How much of the song is heard before a range that is recorded, in bars. */
 const PREROLL = 1
 
 /** What a row is recorded from, in words. */
-export function inputName(id: string | undefined): string {
+export function inputName(id: string | undefined, device = view().inputDevice): string {
   if (!id) return 'nothing'
-  if (id === 'own') return 'own input'
+  if (id === 'own') return device === LEAD ? 'long lead' : 'own input'
   return session().inputs.find((k) => k.id === id)?.name ?? id
 }
 
-/** Chooses what a row is recorded from; it is ready at once, or no longer. */
-export async function recordFrom(c: Channel, input: string) {
-  const of = input ? `Record ${c.name} from ${inputName(input)}` : `Record ${c.name} from nothing`
+/** Chooses what a row is recorded from; it is ready at once, or no longer. The own input may be the lead that stands in for
+    it. */
+export async function recordFrom(c: Channel, input: string, lead = false) {
   if (session().recording) return notice('It is being recorded: stop first.', 'refused')
-  if (!(await change(of, { type: 'channel.set', do: { id: c.id, records: input } }))) return
+  if (input === 'own' && lead !== onLead()) setView({ inputDevice: lead ? LEAD : '' })
+  const of = input ? `Record ${c.name} from ${inputName(input)}` : `Record ${c.name} from nothing`
+  const set = { type: 'channel.set' as const, do: { id: c.id, records: input } }
+  if (input !== c.records && !(await change(of, set))) return
   setReady(c, false) // how it is heard is another thing with another input
   setReady({ ...c, records: input }, input !== '')
 }
@@ -41,7 +40,9 @@ export async function recordFrom(c: Channel, input: string) {
 export function setReady(c: Channel, on: boolean) {
   if (session().recording) return notice('It is being recorded: stop first.', 'refused')
   const others = Object.entries(session().ready).filter(([id]) => id !== c.id)
-  const own = on ? [[c.id, session().ready[c.id] ?? (c.records === 'own' ? HEAR_OFF : HEAR)] as const] : []
+  // a microphone beside loudspeakers would howl
+  const hear = c.records === 'own' ? HEAR_OFF : session().hearLevel
+  const own = on ? [[c.id, session().ready[c.id] ?? hear] as const] : []
   setSession({ ready: Object.fromEntries([...others, ...own]) })
   tellReady()
   void tendOwn()
@@ -53,12 +54,6 @@ export function toggleReady(c: Channel) {
   if (!c.records)
     return notice(`${c.name} is recorded from nothing: choose its input on the bench.`, 'refused')
   setReady(c, !(c.id in session().ready))
-}
-
-/** How loud one hears oneself on a row, in dB. */
-export function hearSelf(row: string, db: number) {
-  setSession((s) => ({ ready: { ...s.ready, [row]: db } }))
-  tellReady()
 }
 
 /** How late one hears oneself through the chain, in ms: the ring and the output. */
