@@ -18,7 +18,7 @@ func TestAFolderBelongsToOneProcess(t *testing.T) {
 	ctx, end := context.WithCancel(t.Context())
 	said, out := io.Pipe()
 	gone := make(chan error, 1)
-	go func() { gone <- serve(ctx, out, place{"127.0.0.1:0", dir}, false, false) }()
+	go func() { gone <- serve(ctx, out, place{addr: "127.0.0.1:0", data: dir}, false, false) }()
 	line := make([]byte, 200)
 	_, err := said.Read(line)
 	require.NoError(t, err)
@@ -30,7 +30,7 @@ func TestAFolderBelongsToOneProcess(t *testing.T) {
 		require.FileExists(t, filepath.Join(dir, "tmp/upload-1"))
 		require.FileExists(t, filepath.Join(dir, "audio/half.partial"))
 	}
-	err = serve(t.Context(), io.Discard, place{"127.0.0.1:0", dir}, false, false)
+	err = serve(t.Context(), io.Discard, place{addr: "127.0.0.1:0", data: dir}, false, false)
 	require.ErrorContains(t, err, "is in use by the Shoal at http://127.0.0.1:")
 	require.ErrorContains(t, err, "--data")
 	there()
