@@ -150,6 +150,39 @@ func Diffuse(x, ring []float64, gain float64) {
 	}
 }
 
+// DiffuseLossy is Diffuse with a ring that keeps only a part of what is in it.
+func DiffuseLossy(x, ring []float64, gain, keep float64) {
+	for len(x) >= 4 && len(ring) >= 4 {
+		a, r := (*[4]float64)(x), (*[4]float64)(ring)
+		d0, d1, d2, d3 := keep*r[0], keep*r[1], keep*r[2], keep*r[3]
+		v0, v1, v2, v3 := a[0]-gain*d0, a[1]-gain*d1, a[2]-gain*d2, a[3]-gain*d3
+		r[0], r[1], r[2], r[3] = (v0+grain)-grain, (v1+grain)-grain, (v2+grain)-grain, (v3+grain)-grain
+		a[0], a[1], a[2], a[3] = d0+gain*v0, d1+gain*v1, d2+gain*v2, d3+gain*v3
+		x, ring = x[4:], ring[4:]
+	}
+	for i, u := range x {
+		d := keep * ring[i]
+		v := u - gain*d
+		ring[i] = (v + grain) - grain
+		x[i] = d + gain*v
+	}
+}
+
+// AddDifference adds to dst a less b, times a gain.
+func AddDifference(dst, a, b []float64, gain float64) {
+	for len(dst) >= 4 && len(a) >= 4 && len(b) >= 4 {
+		d, x, y := (*[4]float64)(dst), (*[4]float64)(a), (*[4]float64)(b)
+		d[0] += gain * (x[0] - y[0])
+		d[1] += gain * (x[1] - y[1])
+		d[2] += gain * (x[2] - y[2])
+		d[3] += gain * (x[3] - y[3])
+		dst, a, b = dst[4:], a[4:], b[4:]
+	}
+	for i := range dst {
+		dst[i] += gain * (a[i] - b[i])
+	}
+}
+
 // Louder gives dst the larger magnitude of the two channels at each frame and returns the
 // largest of all. It works on bit patterns, see PeakBits.
 func Louder(dst, l, r []float64) float64 {
@@ -176,4 +209,19 @@ func Louder(dst, l, r []float64) float64 {
 // math.Float64bits moves each through a register of the other kind.
 func bits(x []float64) []uint64 {
 	return unsafe.Slice((*uint64)(unsafe.Pointer(unsafe.SliceData(x))), len(x))
+}
+
+// SumAndDifference replaces two signals of the same length by what they add up to and by how they differ, times a gain.
+func SumAndDifference(a, b []float64, gain float64) {
+	for len(a) >= 4 && len(b) >= 4 {
+		x, y := (*[4]float64)(a), (*[4]float64)(b)
+		x[0], y[0] = gain*(x[0]+y[0]), gain*(x[0]-y[0])
+		x[1], y[1] = gain*(x[1]+y[1]), gain*(x[1]-y[1])
+		x[2], y[2] = gain*(x[2]+y[2]), gain*(x[2]-y[2])
+		x[3], y[3] = gain*(x[3]+y[3]), gain*(x[3]-y[3])
+		a, b = a[4:], b[4:]
+	}
+	for i := range a {
+		a[i], b[i] = gain*(a[i]+b[i]), gain*(a[i]-b[i])
+	}
 }

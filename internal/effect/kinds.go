@@ -41,6 +41,7 @@ var all = []Kind{
 // A newer version has all the parameters of an older one, with ranges that hold its values.
 var older = []Kind{
 	vibrato1,
+	reverb1,
 }
 
 var byID = sync.OnceValue(func() map[string]*Kind {

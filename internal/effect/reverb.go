@@ -2,18 +2,34 @@ package effect
 
 import (
 	"math"
+	"math/big"
+	"slices"
 
 	"shoal/internal/dsp"
 	"shoal/internal/param"
 )
 
 const (
-	reverbLines     = 16
+	reverbMost      = 32 // lines
+	reverbTurns     = 8  // pairs of them that drift
 	reverbDiffusers = 4
 	reverbEarly     = 8
 )
 
-// reverb is a feedback delay network of sixteen lines with a Hadamard mixing
+const (
+	// reverbScale makes the matrix of 32 lines orthogonal, and reverbOut is what of each line is heard.
+	reverbScale = 1 / (4 * math.Sqrt2)
+	reverbOut   = 0.3
+	// reverbSettles is by how much a tail would be too short, in seconds.
+	reverbSettles = 0.015
+	// reverbInside is the gain of the all-passes in the lines.
+	reverbInside = 0.6
+	// The energy of a tail grows with its decay: so much of that is taken back, in the exponent, around a decay in seconds.
+	reverbLevelling = 0.45
+	reverbLevelAt   = 1.8
+)
+
+// reverb is a feedback delay network of 32 lines with a Hadamard mixing
 // matrix and an absorption filter in every line (Jot and Chaigne, AES 90, 1991): a
 // line of m frames loses 60 m / (rate · T(f)) dB each time round, so that all
 // lines die away together. T is the decay at the middle, times the low factor
@@ -22,56 +38,77 @@ const (
 // matrix), which leaves the decay as it is. Before it: pre-delay, early
 // reflections, low and high cut, four all-pass diffusers a side. The character (hall,
 // room, plate, chamber) sets the lengths of lines and diffusers, the first reflections and
-// the colour of what goes in; the decay is as asked in all of them.
-var reverb = Kind{
-	Info: Info{
-		ID: "reverb", Version: 1, Name: "Reverb", Family: "Space", Mix: 25, MixLaw: "add",
-		Says:     "Puts the signal in a space, from a small room to a great hall.",
-		Synonyms: []string{"room", "hall", "space", "ambience", "echo", "church", "plate", "wet"},
-		Plumbs:   []Plumb{{Param: "decay"}, {Param: "mix"}},
-		Params: []param.Param{
-			{Name: "decay", Label: "Decay", Unit: "s", Says: "How long the middle frequencies take to fall by 60 dB.",
-				Min: 0.1, Max: 20, Default: 1.8, Taper: param.Log, Step: 3, Digits: 2},
-			{Name: "size", Label: "Size", Unit: "%", Says: "How far apart the walls are.",
-				Min: 30, Max: 200, Default: 100, Taper: param.Linear, Step: 2, Digits: 0, Structural: true},
-			{Name: "predelay", Label: "Pre-delay", Unit: "ms", Says: "How long after the sound the space answers.",
-				Min: 0, Max: 250, Default: 15, Taper: param.Linear, Step: 1, Digits: 0, Structural: true},
-			{Name: "diffusion", Label: "Diffusion", Unit: "%", Says: "How soon single echoes melt into one sound.",
-				Min: 0, Max: 100, Default: 80, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "early", Label: "Early", Unit: "dB", Says: "The level of the first reflections.",
-				Min: -120, Max: 6, Default: -9, Taper: param.Level, Step: 0.5, Digits: 1},
-			{Sheet: "Tone", Name: "lowfactor", Label: "Low decay", Unit: "×", Says: "How much longer or shorter the lows last.",
-				Min: 0.3, Max: 2.5, Default: 1.1, Taper: param.Log, Step: 3, Digits: 2},
-			{Sheet: "Tone", Name: "lowedge", Label: "Low edge", Unit: "Hz", Says: "Below this the low decay counts.",
-				Min: 60, Max: 800, Default: 220, Taper: param.Log, Step: 3, Digits: 0},
-			{Sheet: "Tone", Name: "highfactor", Label: "High decay", Unit: "×", Says: "How much shorter the highs last.",
-				Min: 0.1, Max: 1.5, Default: 0.45, Taper: param.Log, Step: 3, Digits: 2},
-			{Sheet: "Tone", Name: "highedge", Label: "High edge", Unit: "Hz", Says: "Above this the high decay counts.",
-				Min: 1000, Max: 16000, Default: 4500, Taper: param.Log, Step: 3, Digits: 0},
-			{Sheet: "Tone", Name: "lowcut", Label: "Low cut", Unit: "Hz", Says: "What is kept out of the space at the bottom.",
-				Min: 20, Max: 1000, Default: 80, Taper: param.Log, Step: 3, Digits: 0},
-			{Sheet: "Tone", Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What is kept out of the space at the top.",
-				Min: 1000, Max: 20000, Default: 14000, Taper: param.Log, Step: 3, Digits: 0},
-			{Name: "movement", Label: "Movement", Unit: "%", Says: "How much the space lives.",
-				Min: 0, Max: 100, Default: 30, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "width", Label: "Width", Unit: "%", Says: "How far the space spreads between the sides.",
-				Min: 0, Max: 150, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
-			{Name: "character", Label: "Character", Says: "What kind of space it is.",
-				Max: float64(len(characters) - 1), Taper: param.Choice, Choices: characterNames(), Structural: true},
-		},
-	},
-	New: func(rate float64) Processor { return newSpace(rate) },
-	Tail: func(v []float64, _ float64) float64 {
-		longest := v[0] * max(1, v[5], v[7])
-		return min(60, v[2]/1000+0.3+longest*100/60)
-	},
-	Rests: func(v []float64, _ float64) float64 { return 0.3 + v[2]/1000 + v[0]*max(1, v[5], v[7]) },
-	Draw:  drawReverb,
+// the colour of what goes in; the decay is as asked in all of them. What is in the lines together is
+// long enough for the density of modes that a decay of 10 s needs (Schroeder 1962; 0.15 times the
+// decay), in every character; the shortest of them set when the first echoes come.
+var reverb = reverbOf(2, &reverbPlan{lines: 32, spans: [][2]float64{{16, 90}, {8, 90}, {6, 92}, {11, 90}}, inner: []float64{4, 22}, levelled: true})
+
+// reverb1 had sixteen lines, in plate and room too short for a long decay: single modes stood out of its tail.
+var reverb1 = reverbOf(1, &reverbPlan{lines: 16})
+
+// reverbPlan is what one version of the reverb is made with.
+type reverbPlan struct {
+	lines int
+	// spans are the shortest and the longest line of each character in ms at size 100 %; nil: those of reverbMs.
+	spans [][2]float64
+	// inner is the length of the all-pass in the shortest and the longest line in ms, nil: there are none.
+	inner []float64
+	// levelled lets the level of the tail hardly depend on the decay, and cuts at their ends be out.
+	levelled bool
 }
 
-// Line lengths in milliseconds at size 100 %: spread evenly in the logarithm, then nudged
+func reverbOf(version int, plan *reverbPlan) Kind {
+	k := Kind{
+		Info: Info{
+			ID: "reverb", Version: version, Name: "Reverb", Family: "Space", Mix: 25, MixLaw: "add",
+			Says:     "Puts the signal in a space, from a small room to a great hall.",
+			Synonyms: []string{"room", "hall", "space", "ambience", "echo", "church", "plate", "wet"},
+			Plumbs:   []Plumb{{Param: "decay"}, {Param: "mix"}},
+			Params: []param.Param{
+				{Name: "decay", Label: "Decay", Unit: "s", Says: "How long the middle frequencies take to fall by 60 dB.",
+					Min: 0.1, Max: 20, Default: 1.8, Taper: param.Log, Step: 3, Digits: 2},
+				{Name: "size", Label: "Size", Unit: "%", Says: "How far apart the walls are.",
+					Min: 30, Max: 200, Default: 100, Taper: param.Linear, Step: 2, Digits: 0, Structural: true},
+				{Name: "predelay", Label: "Pre-delay", Unit: "ms", Says: "How long after the sound the space answers.",
+					Min: 0, Max: 250, Default: 15, Taper: param.Linear, Step: 1, Digits: 0, Structural: true},
+				{Name: "diffusion", Label: "Diffusion", Unit: "%", Says: "How soon single echoes melt into one sound.",
+					Min: 0, Max: 100, Default: 80, Taper: param.Linear, Step: 1, Digits: 0},
+				{Name: "early", Label: "Early", Unit: "dB", Says: "The level of the first reflections.",
+					Min: -120, Max: 6, Default: -9, Taper: param.Level, Step: 0.5, Digits: 1},
+				{Sheet: "Tone", Name: "lowfactor", Label: "Low decay", Unit: "×", Says: "How much longer or shorter the lows last.",
+					Min: 0.3, Max: 2.5, Default: 1.1, Taper: param.Log, Step: 3, Digits: 2},
+				{Sheet: "Tone", Name: "lowedge", Label: "Low edge", Unit: "Hz", Says: "Below this the low decay counts.",
+					Min: 60, Max: 800, Default: 220, Taper: param.Log, Step: 3, Digits: 0},
+				{Sheet: "Tone", Name: "highfactor", Label: "High decay", Unit: "×", Says: "How much shorter the highs last.",
+					Min: 0.1, Max: 1.5, Default: 0.45, Taper: param.Log, Step: 3, Digits: 2},
+				{Sheet: "Tone", Name: "highedge", Label: "High edge", Unit: "Hz", Says: "Above this the high decay counts.",
+					Min: 1000, Max: 16000, Default: 4500, Taper: param.Log, Step: 3, Digits: 0},
+				{Sheet: "Tone", Name: "lowcut", Label: "Low cut", Unit: "Hz", Says: "What is kept out of the space at the bottom.",
+					Min: 20, Max: 1000, Default: 80, Taper: param.Log, Step: 3, Digits: 0},
+				{Sheet: "Tone", Name: "highcut", Label: "High cut", Unit: "Hz", Says: "What is kept out of the space at the top.",
+					Min: 1000, Max: 20000, Default: 14000, Taper: param.Log, Step: 3, Digits: 0},
+				{Name: "movement", Label: "Movement", Unit: "%", Says: "How much the space lives.",
+					Min: 0, Max: 100, Default: 30, Taper: param.Linear, Step: 1, Digits: 0},
+				{Name: "width", Label: "Width", Unit: "%", Says: "How far the space spreads between the sides.",
+					Min: 0, Max: 150, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
+				{Name: "character", Label: "Character", Says: "What kind of space it is.",
+					Max: float64(len(characters) - 1), Taper: param.Choice, Choices: characterNames(), Structural: true},
+			},
+		},
+		New: func(rate float64) Processor { return newSpace(rate, plan) },
+		Tail: func(v []float64, _ float64) float64 {
+			longest := v[0] * max(1, v[5], v[7])
+			return min(60, v[2]/1000+0.3+longest*100/60)
+		},
+		Rests: func(v []float64, _ float64) float64 { return 0.3 + v[2]/1000 + v[0]*max(1, v[5], v[7]) },
+		Draw:  drawReverb,
+	}
+	return k
+}
+
+// Line lengths of the first version in milliseconds at size 100 %: spread evenly in the logarithm, then nudged
 // apart so that no two stand in a simple ratio.
-var reverbMs = [reverbLines]float64{
+var reverbMs = [16]float64{
 	21.13, 22.91, 25.37, 27.83, 29.71, 32.57, 35.09, 37.73, 40.51, 43.31, 46.99, 50.33, 54.41, 58.57, 63.29, 68.11,
 }
 
@@ -82,13 +119,14 @@ type character struct {
 	lines, diffuse, early float64    // times the hall's lengths
 	reflect               [2]float64 // level of the first reflections, and how much each is of the one before
 	low, high             float64    // gains in dB of what goes in, for lows and highs
+	out                   float64    // level of the tail from the second version on, so that it is as loud as in the first
 }
 
 var characters = []character{
-	{"hall", 1, 1, 1, [2]float64{0.5, -0.87}, 0, 0},
-	{"room", 0.52, 0.7, 0.42, [2]float64{0.72, -0.78}, 0, -1.5},
-	{"plate", 0.38, 0.62, 0.12, [2]float64{0.1, -0.5}, -4, 2.5},
-	{"chamber", 0.74, 1.15, 0.66, [2]float64{0.42, 0.8}, 1.5, -3},
+	{"hall", 1, 1, 1, [2]float64{0.5, -0.87}, 0, 0, 1.08},
+	{"room", 0.52, 0.7, 0.42, [2]float64{0.72, -0.78}, 0, -1.5, 1.19},
+	{"plate", 0.38, 0.62, 0.12, [2]float64{0.1, -0.5}, -4, 2.5, 1.63},
+	{"chamber", 0.74, 1.15, 0.66, [2]float64{0.42, 0.8}, 1.5, -3, 1.15},
 }
 
 func characterNames() []string {
@@ -105,6 +143,7 @@ var earlyMs = [2][reverbEarly]float64{{6.1, 11.9, 17.3, 23.9, 31.1, 39.7, 47.3, 
 
 // space is the running reverb.
 type space struct {
+	*reverbPlan
 	rate              float64
 	size, predelay    float64 // structural, as prepared
 	kind              int
@@ -117,16 +156,18 @@ type space struct {
 	cutLow, cutHigh   dsp.Section
 	cl, cr, hl, hr    dsp.Biquad
 	diff              [2][reverbDiffusers]allpass
-	line              [reverbLines][]float64
-	pos               [reverbLines]int
-	length            [reverbLines]int
-	absorb            [reverbLines]dsp.Section
-	state             [reverbLines]dsp.Biquad
+	line              [reverbMost][]float64
+	pos               [reverbMost]int
+	length            [reverbMost]int
+	inside            [reverbMost]allpass
+	absorb            [reverbMost]dsp.Section
+	state             [reverbMost]dsp.Biquad
 	last              [13]float64
 	fresh             bool
-	cosine, sine      [reverbLines / 2]float64
-	cosStep, sinStep  [reverbLines / 2]float64
-	cosEnd, sinEnd    [reverbLines / 2]float64
+	level, levelWas   float64 // of what goes into the lines, and at the grid point before
+	cosine, sine      [reverbTurns]float64
+	cosStep, sinStep  [reverbTurns]float64
+	cosEnd, sinEnd    [reverbTurns]float64
 	turned            int64 // the grid point that cosEnd and sinEnd belong to
 	turnDepth         float64
 	*spaceRoom
@@ -134,14 +175,14 @@ type space struct {
 
 // spaceRoom is what a reverb needs only while it works.
 type spaceRoom struct {
-	x                    [reverbLines][MaxFrames]float64
+	x                    [reverbMost][MaxFrames]float64
 	inL, inR, outL, outR [MaxFrames]float64
 }
 
 func (s *space) Borrow(o Processor) { s.spaceRoom = o.(*space).spaceRoom }
 
-func newSpace(rate float64) *space {
-	s := &space{rate: rate, spaceRoom: new(spaceRoom)}
+func newSpace(rate float64, plan *reverbPlan) *space {
+	s := &space{reverbPlan: plan, rate: rate, spaceRoom: new(spaceRoom)}
 	s.build(100, 15, 0)
 	return s
 }
@@ -170,14 +211,44 @@ func (s *space) build(size, predelay float64, kind int) {
 			s.diff[side][i].pos = 0
 		}
 	}
-	for i, t := range reverbMs {
-		n := max(MaxFrames+1, int(math.Round(t*size/100*c.lines*ms)))
-		n += 1 - n%2 // odd lengths share no factor of two
+	for i, n := range s.lengths(size/100*ms, kind) {
 		s.length[i] = n
 		s.line[i] = make([]float64, n)
 		s.pos[i] = 0
+		if s.inner != nil {
+			u := float64((i*7)%s.lines) / float64(s.lines-1) // in another order than the lines
+			m := s.inner[0] * dsp.Exp(u*dsp.QuickLog(s.inner[1]/s.inner[0]))
+			s.inside[i] = allpass{buf: make([]float64, prime(int(m*min(1.2, max(0.5, size/100))*ms))), gain: reverbInside}
+		}
 	}
 	s.Reset()
+}
+
+// prime is the least prime number that is no less: such lengths share no factor.
+func prime(n int) int {
+	for !big.NewInt(int64(n)).ProbablyPrime(0) {
+		n++
+	}
+	return n
+}
+
+// lengths are those of all lines in frames; unit is a millisecond at this size.
+func (p *reverbPlan) lengths(unit float64, kind int) []int {
+	list := make([]int, p.lines)
+	for i := range list {
+		if p.spans == nil {
+			n := max(MaxFrames+1, int(math.Round(reverbMs[i]*characters[kind].lines*unit)))
+			list[i] = n + 1 - n%2 // odd lengths share no factor of two
+			continue
+		}
+		a, b := p.spans[kind][0], p.spans[kind][1]
+		at := (float64(i) + 0.5*dsp.White(91, int64(i))) / float64(p.lines-1)
+		n := max(MaxFrames+1, int(math.Round(a*dsp.Exp(max(0, min(1, at))*dsp.QuickLog(b/a))*unit)))
+		for n = prime(n); slices.Contains(list[:i], n); n = prime(n + 1) {
+		}
+		list[i] = n
+	}
+	return list
 }
 
 func (s *space) Reset() {
@@ -187,8 +258,9 @@ func (s *space) Reset() {
 			clear(s.diff[side][i].buf)
 		}
 	}
-	for i := range s.line {
+	for i := range s.lines {
 		clear(s.line[i])
+		clear(s.inside[i].buf)
 		s.state[i].Clear()
 	}
 	s.cl, s.cr, s.hl, s.hr = dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}, dsp.Biquad{}
@@ -204,15 +276,18 @@ func (s *space) CopyFrom(o Processor) {
 			copyRing(s.diff[side][i].buf, &s.diff[side][i].pos, p.diff[side][i].buf, p.diff[side][i].pos)
 		}
 	}
-	for i := range s.line {
+	for i := range s.lines {
 		copyRing(s.line[i], &s.pos[i], p.line[i], p.pos[i])
+		if s.inner != nil {
+			copyRing(s.inside[i].buf, &s.inside[i].pos, p.inside[i].buf, p.inside[i].pos)
+		}
 	}
 	s.state = p.state
 	s.cl, s.cr, s.hl, s.hr = p.cl, p.cr, p.hl, p.hr
 	s.tl, s.tr, s.ul, s.ur = p.tl, p.tr, p.ul, p.ur
 	s.cosine, s.sine, s.cosStep, s.sinStep = p.cosine, p.sine, p.cosStep, p.sinStep
 	s.cosEnd, s.sinEnd, s.turned, s.turnDepth = p.cosEnd, p.sinEnd, p.turned, p.turnDepth
-	s.fresh = p.fresh
+	s.fresh, s.level, s.levelWas = p.fresh, p.level, p.levelWas
 	if p.last != [13]float64{} { // it has run: the lengths here may be others
 		s.tune(p.last)
 	}
@@ -230,6 +305,7 @@ func copyRing(dst []float64, pos *int, src []float64, at int) {
 
 func (s *space) Process(p *Span) {
 	if s.still(p) { // every line is longer than a span: all of it at once
+		s.levelWas = s.level
 		s.flush()
 		s.run(p, 0, len(p.L))
 		return
@@ -265,8 +341,12 @@ func (s *space) still(p *Span) bool {
 func (s *space) look(p *Span, i int) {
 	var v [13]float64
 	p.read(v[:], i)
+	s.levelWas = s.level
 	if v != s.last {
 		s.tune(v)
+	}
+	if s.fresh {
+		s.levelWas = s.level
 	}
 	s.fresh = false
 }
@@ -275,8 +355,20 @@ func (s *space) look(p *Span, i int) {
 func (s *space) tune(v [13]float64) {
 	s.cutLow = dsp.HighPass1(v[9], s.rate)
 	s.cutHigh = dsp.LowPass1(min(v[10], s.rate*0.45), s.rate)
-	for n := range s.absorb {
-		s.absorb[n] = absorption(float64(s.length[n]), v[:], s.rate)
+	s.level = 1
+	if s.levelled {
+		s.cutLow, s.cutHigh = lowCut(v[9], s.rate), highCut(v[10], s.rate)
+		s.level = dsp.QuickExp(reverbLevelling * dsp.QuickLog(reverbLevelAt/v[0]))
+	}
+	for n := range s.lines {
+		inside := float64(len(s.inside[n].buf))
+		w := v
+		if s.levelled { // until it has spread over all lines it falls a little faster
+			w[0] += reverbSettles
+			w[7] *= v[0] / (w[0] + reverbSettles)
+		}
+		s.absorb[n] = absorption(float64(s.length[n]), inside, w[:], s.rate)
+		s.inside[n].keep = dsp.Gain(max(-60*inside/(s.rate*w[0]), dsp.Off+1))
 	}
 	// a diffuser must not ring longer than a third of the shortest decay
 	shortest := v[0] * min(1, v[5], v[7]) / 3
@@ -290,7 +382,7 @@ func (s *space) tune(v [13]float64) {
 }
 
 func (s *space) flush() {
-	for n := range s.state {
+	for n := range s.lines {
 		s.state[n].Flush()
 	}
 	s.cl.Flush()

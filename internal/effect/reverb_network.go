@@ -11,6 +11,19 @@ type allpass struct {
 	buf  []float64
 	pos  int
 	gain float64
+	keep float64 // of one in a line: what it loses each time round as part of it
+}
+
+// lose runs as run does, and loses what its length loses.
+func (a *allpass) lose(x []float64) {
+	for len(x) > 0 {
+		n := min(len(x), len(a.buf)-a.pos)
+		dsp.DiffuseLossy(x[:n], a.buf[a.pos:a.pos+n], a.gain, a.keep)
+		if a.pos += n; a.pos == len(a.buf) {
+			a.pos = 0
+		}
+		x = x[n:]
+	}
 }
 
 func (a *allpass) run(x []float64) {
@@ -29,6 +42,9 @@ func (a *allpass) run(x []float64) {
 func (s *space) turn(frame int64) {
 	grid := frame &^ (Grid - 1)
 	depth := s.last[11] / 100 * 0.9
+	if s.levelled {
+		depth = min(math.Pi, depth*max(1, 1.6*s.last[0]-2))
+	}
 	for k := range s.cosine {
 		angle := func(frame int64) float64 {
 			return depth * dsp.Drift(uint64(k)*977+11, float64(frame)/s.rate*(0.7+0.13*float64(k)))
@@ -48,10 +64,11 @@ func (s *space) turn(frame int64) {
 }
 
 // absorption is the filter of a line of so many frames: the middle's loss, with
-// first-order shelves for what lows and highs lose beyond it.
-func absorption(frames float64, v []float64, rate float64) dsp.Section {
+// first-order shelves for what lows and highs lose beyond it, also in the all-pass inside, which loses only the middle's part.
+func absorption(frames, inside float64, v []float64, rate float64) dsp.Section {
 	mid := -60 * frames / (rate * v[0])
 	g := dsp.Gain(max(mid, dsp.Off+1))
+	mid = -60 * (frames + inside) / (rate * v[0])
 	low := shelf1(v[6], mid/v[5]-mid, false, rate)
 	high := shelf1(min(v[8], rate*0.4), mid/v[7]-mid, true, rate)
 	return dsp.Section{
@@ -95,12 +112,7 @@ func (s *space) run(p *Span, from, to int) {
 		s.diff[1][k].run(inR)
 	}
 	s.read(n)
-	for k := 0; k < reverbLines; k += 4 { // signs alternate so that sides are unlike
-		dsp.AddScaled(s.outL[:n], s.x[k][:n], 0.42)
-		dsp.AddScaled(s.outR[:n], s.x[k+1][:n], 0.42)
-		dsp.AddScaled(s.outL[:n], s.x[k+2][:n], -0.42)
-		dsp.AddScaled(s.outR[:n], s.x[k+3][:n], -0.42)
-	}
+	s.sum(n)
 	for a := 0; a < n; {
 		b, onGrid := p.piece(from + a)
 		if onGrid || s.turned < 0 {
@@ -109,6 +121,7 @@ func (s *space) run(p *Span, from, to int) {
 		s.mix(a, b-from)
 		a = b - from
 	}
+	s.levelIn(n, int((p.Frame+int64(from))&(Grid-1)))
 	s.write(n)
 	if width.Track == nil && width.Now == 100 {
 		copy(p.L[from:to], s.outL[:n])
@@ -119,6 +132,24 @@ func (s *space) run(p *Span, from, to int) {
 		l, r := s.outL[i], s.outR[i]
 		m, d := (l+r)*0.5, (l-r)*0.5*width.At(from+i)*0.01
 		p.L[from+i], p.R[from+i] = m+d, m-d
+	}
+}
+
+// sum adds what is heard of the lines: signs alternate so that sides are unlike.
+func (s *space) sum(n int) {
+	if !s.levelled {
+		for k := 0; k < s.lines; k += 4 {
+			dsp.AddScaled(s.outL[:n], s.x[k][:n], 0.42)
+			dsp.AddScaled(s.outR[:n], s.x[k+1][:n], 0.42)
+			dsp.AddScaled(s.outL[:n], s.x[k+2][:n], -0.42)
+			dsp.AddScaled(s.outR[:n], s.x[k+3][:n], -0.42)
+		}
+		return
+	}
+	g := reverbOut * characters[s.kind].out
+	for k := 0; k < s.lines; k += 4 {
+		dsp.AddDifference(s.outL[:n], s.x[k][:n], s.x[k+2][:n], g)
+		dsp.AddDifference(s.outR[:n], s.x[k+1][:n], s.x[k+3][:n], g)
 	}
 }
 
@@ -151,9 +182,26 @@ func (s *space) reflect(n int, early *Value, from int) {
 	}
 }
 
+// levelIn lets what goes into the lines be as loud as the decay asks for, in a straight line over the grid; at is where
+// on it the piece begins.
+func (s *space) levelIn(n, at int) {
+	if s.level == 1 && s.levelWas == 1 {
+		return
+	}
+	step := (s.level - s.levelWas) / Grid
+	for i := range n {
+		g := s.level
+		if at+i+1 < Grid {
+			g = s.levelWas + step*float64(at+i+1)
+		}
+		s.inL[i] *= g
+		s.inR[i] *= g
+	}
+}
+
 // read takes n frames out of every line and absorbs.
 func (s *space) read(n int) {
-	for k := 0; k < reverbLines; k += 2 {
+	for k := 0; k < s.lines; k += 2 {
 		a, b := s.line[k], s.line[k+1]
 		p, q := s.pos[k], s.pos[k+1]
 		for i := 0; i < n; { // up to where either line begins anew
@@ -161,18 +209,39 @@ func (s *space) read(n int) {
 			dsp.RunTwo(&s.absorb[k], &s.absorb[k+1], &s.state[k], &s.state[k+1], a[p:p+m], b[q:q+m], s.x[k][i:i+m], s.x[k+1][i:i+m])
 			i, p, q = i+m, (p+m)%len(a), (q+m)%len(b)
 		}
+		if s.inner != nil {
+			s.inside[k].lose(s.x[k][:n])
+			s.inside[k+1].lose(s.x[k+1][:n])
+		}
 	}
 }
 
-// mix applies the Hadamard matrix and then the drifting rotations to frames
-// [from, to). It goes frame by frame with the butterflies written out, so that the
-// sixteen values stay in registers instead of passing through memory four times.
+// mix applies the Hadamard matrix and then the drifting rotations to frames [from, to).
 func (s *space) mix(from, to int) {
-	x := &s.x
-	cosine, sine := s.cosine, s.sine
+	butterflies((*[16][MaxFrames]float64)(s.x[:16]), from, to)
+	if s.lines == 16 {
+		for k := range s.cosine {
+			s.turnPair(s.x[k][from:to], s.x[k+8][from:to], k, 0.25)
+		}
+		return
+	}
+	butterflies((*[16][MaxFrames]float64)(s.x[16:]), from, to)
+	for k := range 16 {
+		a, b := s.x[k][from:to], s.x[k+16][from:to]
+		dsp.SumAndDifference(a, b, reverbScale)
+		if k%2 == 0 { // every other pair drifts
+			s.turnPair(a, b, k/2, 1)
+		}
+	}
+}
+
+// butterflies applies the Hadamard matrix, unscaled, to sixteen signals. It goes frame by frame with everything written
+// out, so that the sixteen values stay in registers instead of passing through memory four times.
+func butterflies(x *[16][MaxFrames]float64, from, to int) {
 	for f := from; f < to; f++ {
 		i := f & (MaxFrames - 1)
-		a0, a1, a2, a3, a4, a5, a6, a7, a8, a9, a10, a11, a12, a13, a14, a15 := x[0][i], x[1][i], x[2][i], x[3][i], x[4][i], x[5][i], x[6][i], x[7][i], x[8][i], x[9][i], x[10][i], x[11][i], x[12][i], x[13][i], x[14][i], x[15][i]
+		a0, a1, a2, a3, a4, a5, a6, a7 := x[0][i], x[1][i], x[2][i], x[3][i], x[4][i], x[5][i], x[6][i], x[7][i]
+		a8, a9, a10, a11, a12, a13, a14, a15 := x[8][i], x[9][i], x[10][i], x[11][i], x[12][i], x[13][i], x[14][i], x[15][i]
 		a0, a1 = a0+a1, a0-a1
 		a2, a3 = a2+a3, a2-a3
 		a4, a5 = a4+a5, a4-a5
@@ -205,31 +274,27 @@ func (s *space) mix(from, to int) {
 		a5, a13 = a5+a13, a5-a13
 		a6, a14 = a6+a14, a6-a14
 		a7, a15 = a7+a15, a7-a15
-		x[0][i], x[8][i] = turned(a0, a8, &cosine[0], &sine[0], s.cosStep[0], s.sinStep[0])
-		x[1][i], x[9][i] = turned(a1, a9, &cosine[1], &sine[1], s.cosStep[1], s.sinStep[1])
-		x[2][i], x[10][i] = turned(a2, a10, &cosine[2], &sine[2], s.cosStep[2], s.sinStep[2])
-		x[3][i], x[11][i] = turned(a3, a11, &cosine[3], &sine[3], s.cosStep[3], s.sinStep[3])
-		x[4][i], x[12][i] = turned(a4, a12, &cosine[4], &sine[4], s.cosStep[4], s.sinStep[4])
-		x[5][i], x[13][i] = turned(a5, a13, &cosine[5], &sine[5], s.cosStep[5], s.sinStep[5])
-		x[6][i], x[14][i] = turned(a6, a14, &cosine[6], &sine[6], s.cosStep[6], s.sinStep[6])
-		x[7][i], x[15][i] = turned(a7, a15, &cosine[7], &sine[7], s.cosStep[7], s.sinStep[7])
+		x[0][i], x[1][i], x[2][i], x[3][i], x[4][i], x[5][i], x[6][i], x[7][i] = a0, a1, a2, a3, a4, a5, a6, a7
+		x[8][i], x[9][i], x[10][i], x[11][i], x[12][i], x[13][i], x[14][i], x[15][i] = a8, a9, a10, a11, a12, a13, a14, a15
 	}
-	s.cosine, s.sine = cosine, sine
 }
 
-// turned rotates a pair, scaled by the 1/√16 that makes the matrix orthogonal, and
-// moves sine and cosine on.
-func turned(u, v float64, c, d *float64, cStep, dStep float64) (float64, float64) {
-	u, v = u*0.25, v*0.25
-	a, b := *c*u-*d*v, *d*u+*c*v
-	*c += cStep
-	*d += dStep
-	return a, b
+// turnPair turns two signals into each other by a drifting angle.
+func (s *space) turnPair(a, b []float64, k int, scale float64) {
+	c, d, cStep, dStep := s.cosine[k], s.sine[k], s.cosStep[k], s.sinStep[k]
+	b = b[:len(a)]
+	for i, u := range a {
+		u, v := u*scale, b[i]*scale
+		a[i], b[i] = c*u-d*v, d*u+c*v
+		c += cStep
+		d += dStep
+	}
+	s.cosine[k], s.sine[k] = c, d
 }
 
 // write adds the input and puts n frames back into every line.
 func (s *space) write(n int) {
-	for k := range s.line {
+	for k := range s.lines {
 		x, buf, pos := s.x[k][:n], s.line[k], s.pos[k]
 		in := s.inL[:n]
 		if k&1 == 1 {
