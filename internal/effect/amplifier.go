@@ -13,7 +13,7 @@ import (
 // The response of tone and cabinet is the picture. Latency 71 frames.
 var amplifier = Kind{
 	Info: Info{
-		ID: "amplifier", Version: 1, Name: "Amplifier", Family: "Colour", Mix: 100, MixLaw: "blend",
+		ID: "amplifier", Version: 2, Name: "Amplifier", Family: "Colour", Mix: 100, MixLaw: "blend",
 		Says:     "Drives the signal through an amplifier with tone controls and a cabinet.",
 		Synonyms: []string{"amp", "cabinet", "speaker", "guitar", "overdrive", "horn", "radio"},
 		Plumbs:   []Plumb{{Param: "drive"}, {Param: "level"}},
@@ -31,7 +31,7 @@ var amplifier = Kind{
 			{Name: "cabinet", Label: "Cabinet", Says: "What it plays through.",
 				Max: float64(len(cabinets) - 1), Default: 1, Taper: param.Choice, Choices: cabinetNames()},
 			{Name: "level", Label: "Output", Unit: "dB", Says: "Gain behind it.",
-				Min: -36, Max: 12, Default: -3, Taper: param.Linear, Step: 0.5, Digits: 1},
+				Min: -36, Max: 12, Default: -7, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
 	New:     func(rate float64) Processor { return newAmp(rate) },
@@ -40,6 +40,9 @@ var amplifier = Kind{
 	Rests:   func([]float64, float64) float64 { return 0.5 },
 	Draw:    drawAmplifier,
 }
+
+// amplifier1 began 4 dB louder.
+var amplifier1 = began(was(amplifier, 1, amplifier.New), "level", -3)
 
 // cabinet is a box and a loudspeaker: cuts at both ends, and resonances.
 type cabinet struct {

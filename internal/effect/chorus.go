@@ -14,7 +14,7 @@ const chorusVoices = 6
 // alike, so that a mono sum keeps them. Delays in ms.
 var chorus = Kind{
 	Info: Info{
-		ID: "chorus", Version: 1, Name: "Chorus", Family: "Movement", Mix: 55, MixLaw: "add",
+		ID: "chorus", Version: 2, Name: "Chorus", Family: "Movement", Mix: 55, MixLaw: "add",
 		Says:     "Adds moving copies, so that one sounds like several.",
 		Plumbs:   []Plumb{{Param: "depth"}, {Param: "mix"}},
 		Synonyms: []string{"ensemble", "thicken", "wide", "many", "unison", "shimmer"},
@@ -33,14 +33,18 @@ var chorus = Kind{
 				Min: 1000, Max: 20000, Default: 12000, Taper: param.Log, Step: 3, Digits: 0},
 		}, cycleParams(0.45, 13)...),
 	},
-	New:   func(rate float64) Processor { return newCrowd(rate) },
+	New:   func(rate float64) Processor { return newCrowd(rate, true) },
 	Tail:  func([]float64, float64) float64 { return 0.08 },
 	Rests: func([]float64, float64) float64 { return 0.5 },
 	Draw:  drawChorus,
 }
 
+// chorus1 lost highs between frames, and its cuts were never quite out.
+var chorus1 = was(chorus, 1, func(rate float64) Processor { return newCrowd(rate, false) })
+
 type crowd struct {
 	rate        float64
+	smooth      bool // read by the windowed sinc, with cuts that can be out
 	line        [2]*dsp.DelayLine
 	lfo         lfo
 	fresh       bool
@@ -52,9 +56,10 @@ type crowd struct {
 	lowHz, hiHz float64
 }
 
-func newCrowd(rate float64) *crowd {
+func newCrowd(rate float64, smooth bool) *crowd {
+	dsp.Fractions()
 	n := int(0.054*rate) + 16
-	return &crowd{rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
+	return &crowd{rate: rate, smooth: smooth, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
 }
 
 // crowdGains says how loud a voice is on either side, for so many voices (which may be
@@ -112,10 +117,10 @@ func (c *crowd) look(s *Span, i int, v []float64) {
 		c.gains[k][0], c.gains[k][1] = crowdGains(k, v[0], v[3])
 	}
 	if !c.fresh || v[4] != c.lowHz {
-		c.lowHz, c.low = v[4], dsp.HighPass1(v[4], c.rate)
+		c.lowHz, c.low = v[4], lowCutOf(c.smooth, v[4], c.rate)
 	}
 	if !c.fresh || v[5] != c.hiHz {
-		c.hiHz, c.high = v[5], dsp.LowPass1(min(v[5], c.rate*0.45), c.rate)
+		c.hiHz, c.high = v[5], highCutOf(c.smooth, v[5], c.rate)
 	}
 	c.fresh = true
 }
@@ -135,6 +140,11 @@ func (c *crowd) run(s *Span, from, to int) {
 				break
 			}
 			d := c.from[k] + (c.to[k]-c.from[k])*t
+			if c.smooth {
+				a, b := dsp.ReadSmoothTwo(c.line[0], c.line[1], d)
+				x, y = x+g[0]*a, y+g[1]*b
+				continue
+			}
 			x += g[0] * c.line[0].ReadAt(d)
 			y += g[1] * c.line[1].ReadAt(d)
 		}
@@ -146,7 +156,7 @@ func (c *crowd) Reset() {
 	c.line[0].Clear()
 	c.line[1].Clear()
 	line := c.line
-	*c = crowd{rate: c.rate, line: line}
+	*c = crowd{rate: c.rate, smooth: c.smooth, line: line}
 }
 
 func (c *crowd) CopyFrom(o Processor) {

@@ -10,10 +10,11 @@ import (
 // compressor is a feed-forward compressor in the log domain with a soft knee
 // and a branching smoother on the reduction (Giannoulis, Massberg, Reiss, JAES
 // 2012). Attack and release are time constants: after that time 63 % of a step of
-// the reduction is reached. Both sides get the reduction of the louder one.
+// the reduction is reached. Both sides get the reduction of the louder one. A peak counts for 10 ms (a quarter of
+// the release, where that is less), so that a tone of 50 Hz or more stands still at its curve.
 var compressor = Kind{
 	Info: Info{
-		ID: "compressor", Version: 1, Name: "Compressor", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
+		ID: "compressor", Version: 2, Name: "Compressor", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Turns down what is above a threshold, to even out a performance or shape its attack.",
 		Plumbs:   []Plumb{{Param: "threshold"}, {Param: "makeup"}},
 		Synonyms: []string{"dynamics", "squeeze", "level", "glue", "control", "punch", "leveller"},
@@ -30,7 +31,7 @@ var compressor = Kind{
 			{Name: "release", Label: "Release", Unit: "ms", Says: "How fast it lets go again: 63 % of the way in this time.",
 				Min: 5, Max: 3000, Default: 120, Taper: param.Log, Step: 5, Digits: 0},
 			{Name: "makeup", Label: "Make-up", Unit: "dB", Says: "Gain after the reduction.",
-				Min: -12, Max: 24, Default: 2, Taper: param.Linear, Step: 0.5, Digits: 1},
+				Min: -12, Max: 24, Default: 6.5, Taper: param.Linear, Step: 0.5, Digits: 1},
 			{Sheet: "Key", Name: "detector", Label: "Detector", Says: "What counts as level: every peak, or the power over about 10 ms.",
 				Max: 1, Taper: param.Choice, Choices: []string{"peak", "RMS"}},
 			{Sheet: "Key", Name: "hold", Label: "Hold", Unit: "ms", Says: "How long it stays down before it lets go.",
@@ -43,13 +44,26 @@ var compressor = Kind{
 				Max: 3, Taper: param.Choice, Choices: []string{"0", "1", "3", "8"}, Structural: true},
 		},
 	},
-	New:     func(rate float64) Processor { return newComp(rate) },
+	New:     func(rate float64) Processor { return newComp(rate, true) },
 	Latency: func(rate float64, v []float64) int { return gateAhead(rate, v[10]) },
 	Rests:   func(v []float64, _ float64) float64 { return 0.2 + v[7]/1000 + faded(v[4]/1000) },
 	Draw:    drawCompressor,
 }
 
+// compressor1 fell between the peaks of a tone: it stood under its curve, was slower than it said, and bent low tones.
+var compressor1 = began(was(compressor, 1, func(rate float64) Processor { return newComp(rate, false) }), "makeup", 2)
+
+// compHold is for how long a peak counts, in seconds: half a period of 50 Hz. With a short release it is a part of that,
+// and in any case the release is so much shorter.
+const (
+	compHold     = 0.01
+	compHoldPart = 0.25
+)
+
 type comp struct {
+	holding         bool // peaks count for a while
+	peaks           peakHold
+	parts           int
 	rate            float64
 	power           float64 // one-pole factor of the RMS detector
 	mean            float64
@@ -65,8 +79,8 @@ type comp struct {
 	work            [MaxFrames]float64
 }
 
-func newComp(rate float64) *comp {
-	return &comp{rate: rate, power: dsp.Decay(0.01, rate), delay: [2]*dsp.Shift{dsp.NewShift(0), dsp.NewShift(0)}}
+func newComp(rate float64, holding bool) *comp {
+	return &comp{holding: holding, rate: rate, power: dsp.Decay(0.01, rate), delay: [2]*dsp.Shift{dsp.NewShift(0), dsp.NewShift(0)}}
 }
 
 // Prepare sizes the look-ahead.
@@ -130,6 +144,8 @@ func (c *comp) run(s *Span, from, to int) {
 	c.in = max(c.in, peak)
 	if s.Values[6].At(from) != 0 {
 		peak = c.meanOf(work)
+	} else if c.holding {
+		peak = c.peaks.run(work, int((s.Frame+int64(from))&(Grid-1)), c.parts)
 	}
 	l, r := s.L[from:to], s.R[from:to]
 	c.delay[0].Process(l)
@@ -243,13 +259,19 @@ func (c *comp) look(s *Span, i int) {
 	c.thr, c.knee = v[0], max(v[2], 1e-6)
 	c.slop = 1 - 1/v[1]
 	c.floor = dsp.Gain(c.thr - c.knee/2)
-	c.attack, c.release = dsp.Decay(v[3]/1000, c.rate), dsp.Decay(v[4]/1000, c.rate)
+	release := v[4] / 1000
+	if c.holding {
+		held := min(compHold, compHoldPart*release)
+		c.parts = min(peakParts, int(held*c.rate/Grid))
+		release -= float64(c.parts*Grid) / c.rate
+	}
+	c.attack, c.release = dsp.Decay(v[3]/1000, c.rate), dsp.Decay(release, c.rate)
 }
 
 func (c *comp) Reset() {
 	c.delay[0].Clear()
 	c.delay[1].Clear()
-	*c = comp{rate: c.rate, power: c.power, delay: c.delay}
+	*c = comp{holding: c.holding, rate: c.rate, power: c.power, delay: c.delay}
 }
 
 func (c *comp) CopyFrom(o Processor) {

@@ -23,7 +23,7 @@ type ImpulseTaker interface {
 // of up to 12 s; each is scaled to unit energy. Latency 1024 frames.
 var convolver = Kind{
 	Info: Info{
-		ID: "convolver", Version: 1, Name: "Convolver", Family: "Space", Mix: 25, MixLaw: "add",
+		ID: "convolver", Version: 2, Name: "Convolver", Family: "Space", Mix: 25, MixLaw: "add",
 		Says:     "Plays the sound in a place or thing, from its impulse response.",
 		Plumbs:   []Plumb{{Param: "length"}, {Param: "mix"}},
 		Synonyms: []string{"impulse response", "ir", "space", "reverb", "room", "cabinet", "body", "resonance"},
@@ -42,11 +42,11 @@ var convolver = Kind{
 			{Name: "width", Label: "Width", Unit: "%", Says: "How far it spreads between the sides.",
 				Min: 0, Max: 150, Default: 100, Taper: param.Linear, Step: 1, Digits: 0},
 			{Name: "level", Label: "Level", Unit: "dB", Says: "Gain behind it.",
-				Min: -36, Max: 24, Default: 0, Taper: param.Linear, Step: 0.5, Digits: 1},
+				Min: -36, Max: 24, Default: -5.5, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
 	Linear:  true,
-	New:     func(rate float64) Processor { return newPlace(rate) },
+	New:     func(rate float64) Processor { return newPlace(rate, true) },
 	Latency: func(float64, []float64) int { return dsp.ConvolveBlock },
 	Tail:    convolverTail,
 	Rests:   func(v []float64, tempo float64) float64 { return 1 + 1.5*convolverTail(v, tempo) },
@@ -62,8 +62,13 @@ func convolverTail(v []float64, _ float64) float64 {
 	return t*v[1]/100 + v[2]/1000 + 0.1
 }
 
+// convolver1 had cuts that were never quite out, levelled the sides of a file's response each by itself, and began
+// 5.5 dB louder.
+var convolver1 = began(was(convolver, 1, func(rate float64) Processor { return newPlace(rate, false) }), "level", 0)
+
 type place struct {
 	rate        float64
+	open        bool // cuts can be out, and the sides of a response keep their balance
 	hash        string
 	load        func() (l, r []float64)
 	key         string
@@ -80,9 +85,9 @@ type place struct {
 
 const placeFade = 512
 
-func newPlace(rate float64) *place {
+func newPlace(rate float64, open bool) *place {
 	n := int(0.26*rate) + 2*MaxFrames
-	p := &place{rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
+	p := &place{rate: rate, open: open, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
 	p.Prepare([]float64{2, 100}) // the defaults
 	return p
 }
@@ -106,11 +111,15 @@ func (p *place) Prepare(v []float64) {
 	case p.load == nil:
 		x = keptResponse("none", func() ([]float64, []float64, float64) { return []float64{0}, []float64{0}, 48000 })
 	default:
-		x = keptResponse(fmt.Sprintf("%s %g %g", p.hash, v[1], p.rate), func() ([]float64, []float64, float64) {
+		x = keptResponse(fmt.Sprintf("%s %g %g %v", p.hash, v[1], p.rate, p.open), func() ([]float64, []float64, float64) {
 			l, r := p.load()
 			l, r = append([]float64{}, l...), append([]float64{}, r...)
-			level(l)
-			level(r)
+			if p.open {
+				levelBoth(l, r)
+			} else {
+				level(l)
+				level(r)
+			}
 			return shorten(l, v[1]), shorten(r, v[1]), p.rate
 		})
 	}
@@ -128,10 +137,10 @@ func (p *place) Process(s *Span) {
 		p.next, p.fade = late, placeFade
 	}
 	if low != p.lowHz {
-		p.lowHz, p.low = low, dsp.HighPass1(low, p.rate)
+		p.lowHz, p.low = low, lowCutOf(p.open, low, p.rate)
 	}
 	if high != p.hiHz {
-		p.hiHz, p.high = high, dsp.LowPass1(min(high, p.rate*0.45), p.rate)
+		p.hiHz, p.high = high, highCutOf(p.open, high, p.rate)
 	}
 	fade := p.fade
 	for side, x := range [2][]float64{s.L, s.R} {

@@ -22,3 +22,18 @@ func highCut(hz, rate float64) dsp.Section {
 	}
 	return dsp.LowPass1(min(hz, rate*0.45), rate)
 }
+
+// lowCutOf and highCutOf are lowCut and highCut, or first-order cuts that are never out.
+func lowCutOf(out bool, hz, rate float64) dsp.Section {
+	if out {
+		return lowCut(hz, rate)
+	}
+	return dsp.HighPass1(hz, rate)
+}
+
+func highCutOf(out bool, hz, rate float64) dsp.Section {
+	if out {
+		return highCut(hz, rate)
+	}
+	return dsp.LowPass1(min(hz, rate*0.45), rate)
+}

@@ -54,11 +54,11 @@ func (p *shifter) copyFrom(o *shifter) { p.line.CopyFrom(o.line); p.place = o.pl
 // slideOf is 1 - ratio for an interval in cents.
 func slideOf(cents float64) float64 { return 1 - dsp.Exp(cents*(math.Ln2/1200)) }
 
-// detune shifts left and right by up to a semitone each, by a rotating window
-// of delay. Its sound is late by half the window on average.
+// detune shifts left and right by up to a semitone each (see splice.go). Its sound is late by half the window on average.
+// From another start the phase of a tone may be another one; all else is the same.
 var detune = Kind{
 	Info: Info{
-		ID: "detune", Version: 1, Name: "Detune", Family: "Pitch", Mix: 100, MixLaw: "blend",
+		ID: "detune", Version: 2, Name: "Detune", Family: "Pitch", Mix: 100, MixLaw: "blend",
 		Says:     "Puts left and right a few cents out of tune.",
 		Synonyms: []string{"pitch", "cents", "thicken", "wide", "tune"},
 		Plumbs:   []Plumb{{Param: "left"}, {Param: "right"}},
@@ -71,10 +71,13 @@ var detune = Kind{
 				Max: 2, Default: 1, Taper: param.Choice, Choices: []string{"25", "50", "90"}, Structural: true},
 		},
 	},
-	New:  func(rate float64) Processor { return newTwist(rate, 1) },
-	Tail: func([]float64, float64) float64 { return 0.1 },
+	New:  func(rate float64) Processor { return newSpliced(rate, 1) },
+	Tail: func([]float64, float64) float64 { return 0.12 },
 	Draw: drawDetune,
 }
+
+// detune1 had two heads that took turns, half of a window apart: where they met, tones went out.
+var detune1 = was(detune, 1, func(rate float64) Processor { return newTwist(rate, 1) })
 
 var detuneWindows = []float64{0.025, 0.05, 0.09}
 
@@ -128,4 +131,64 @@ func drawDetune(_, _ float64, v []float64) Picture {
 		Curves:  []Curve{{Name: "the note", Role: "ghost", X: []float64{0, 0}, Y: []float64{-48, 0}}},
 		Bars:    []Bar{{X: v[0], Y: -3, Side: -1}, {X: v[1], Y: -6, Side: 1}},
 		Handles: []Handle{{Label: "Left", X: v[0], Y: -3, ParamX: "left"}, {Label: "Right", X: v[1], Y: -6, ParamX: "right"}}}
+}
+
+type spliced struct {
+	rate   float64
+	window int
+	side   [2]splicer
+	fresh  bool
+}
+
+func newSpliced(rate float64, window int) *spliced {
+	s := detuneWindows[window]
+	return &spliced{rate: rate, window: window, side: [2]splicer{newSplicer(s, rate), newSplicer(s, rate)}}
+}
+
+// Prepare sizes the windows.
+func (b *spliced) Prepare(v []float64) {
+	if w := int(v[2]); w != b.window {
+		*b = *newSpliced(b.rate, w)
+	}
+}
+
+func (b *spliced) Process(s *Span) {
+	slides := [2]float64{slideOf(s.Values[0].At(0)), slideOf(s.Values[1].At(0))}
+	if !b.fresh {
+		for k := range b.side {
+			b.side[k].begin(s.Frame, slides[k])
+		}
+		b.fresh = true
+	}
+	for i := range s.L {
+		for k := range slides {
+			if t := s.Values[k].Track; t != nil {
+				slides[k] = slideOf(t[i])
+			}
+		}
+		l, r := &b.side[0], &b.side[1]
+		endL, endR := l.step(s.L[i], slides[0]), r.step(s.R[i], slides[1])
+		switch {
+		case endL && endR: // what stands in the middle stays there
+			align(l, r)
+		case endL:
+			align(l)
+		case endR:
+			align(r)
+		}
+		s.L[i], s.R[i] = l.read(), r.read()
+	}
+}
+
+func (b *spliced) Reset() {
+	b.side[0].reset()
+	b.side[1].reset()
+	b.fresh = false
+}
+
+func (b *spliced) CopyFrom(o Processor) {
+	p := o.(*spliced)
+	b.side[0].copyFrom(&p.side[0])
+	b.side[1].copyFrom(&p.side[1])
+	b.fresh = p.fresh
 }

@@ -14,7 +14,7 @@ const doublerVoices = 4
 // a small fixed shift, and stands somewhere else. Delay in ms, tuning in cents.
 var doubler = Kind{
 	Info: Info{
-		ID: "doubler", Version: 1, Name: "Doubler", Family: "Pitch", Mix: 50, MixLaw: "add",
+		ID: "doubler", Version: 2, Name: "Doubler", Family: "Pitch", Mix: 50, MixLaw: "add",
 		Says:     "Adds second takes that are never quite together with the first.",
 		Synonyms: []string{"double", "unison", "second take", "thicken", "wide"},
 		Plumbs:   []Plumb{{Param: "wander"}, {Param: "mix"}},
@@ -35,13 +35,18 @@ var doubler = Kind{
 				Min: 1000, Max: 20000, Default: 9000, Taper: param.Log, Step: 3, Digits: 0},
 		},
 	},
-	New:  func(rate float64) Processor { return newTakes(rate) },
+	New:  func(rate float64) Processor { return newTakes(rate, true) },
 	Tail: func([]float64, float64) float64 { return 0.2 },
 	Draw: drawDoubler,
 }
 
+// doubler1 lost highs, more where it was out of tune, and its cuts were never quite out.
+var doubler1 = was(doubler, 1, func(rate float64) Processor { return newTakes(rate, false) })
+
 type takes struct {
 	rate        float64
+	smooth      bool // read by the windowed sinc and spliced where it goes on alike, with cuts that can be out
+	splice      [doublerVoices]splicer
 	line        *dsp.DelayLine
 	shift       [doublerVoices]shifter
 	from, to    [doublerVoices]float64
@@ -53,10 +58,14 @@ type takes struct {
 	zl, zh      dsp.Biquad
 }
 
-func newTakes(rate float64) *takes {
-	t := &takes{rate: rate, line: dsp.NewDelayLine(int(0.1*rate) + 16)}
+func newTakes(rate float64, smooth bool) *takes {
+	t := &takes{rate: rate, smooth: smooth, line: dsp.NewDelayLine(int(0.12*rate) + 16)}
 	for k := range t.shift {
-		t.shift[k] = newShifter(0.04, rate)
+		if smooth {
+			t.splice[k] = newSplicer(0.04, rate)
+		} else {
+			t.shift[k] = newShifter(0.04, rate)
+		}
 	}
 	return t
 }
@@ -86,8 +95,7 @@ func (t *takes) Process(s *Span) {
 				if g[0] == 0 && g[1] == 0 {
 					break
 				}
-				x := t.line.ReadAt(t.from[k] + (t.to[k]-t.from[k])*f)
-				x = t.shift[k].next(x, t.slide[k])
+				x := t.take(k, t.from[k]+(t.to[k]-t.from[k])*f)
 				l += g[0] * x
 				r += g[1] * x
 			}
@@ -97,6 +105,14 @@ func (t *takes) Process(s *Span) {
 	}
 	t.zl.Flush()
 	t.zh.Flush()
+}
+
+// take gives a sample of a take that is so late.
+func (t *takes) take(k int, delay float64) float64 {
+	if t.smooth {
+		return t.splice[k].next(t.line.ReadSmooth(delay), t.slide[k])
+	}
+	return t.shift[k].next(t.line.ReadAt(delay), t.slide[k])
 }
 
 func (t *takes) look(grid int64, v []float64) {
@@ -114,10 +130,15 @@ func (t *takes) look(grid int64, v []float64) {
 		t.slide[k] = slideOf(sign * v[3] * (1 + 0.15*float64(k/2)))
 	}
 	if !t.fresh || v[5] != t.lowHz {
-		t.lowHz, t.low = v[5], dsp.HighPass1(v[5], t.rate)
+		t.lowHz, t.low = v[5], lowCutOf(t.smooth, v[5], t.rate)
 	}
 	if !t.fresh || v[6] != t.hiHz {
-		t.hiHz, t.high = v[6], dsp.LowPass1(min(v[6], t.rate*0.45), t.rate)
+		t.hiHz, t.high = v[6], highCutOf(t.smooth, v[6], t.rate)
+	}
+	if !t.fresh && t.smooth {
+		for k := range t.splice {
+			t.splice[k].begin(grid, t.slide[k])
+		}
 	}
 	t.fresh = true
 }
@@ -125,19 +146,27 @@ func (t *takes) look(grid int64, v []float64) {
 func (t *takes) Reset() {
 	t.line.Clear()
 	for k := range t.shift {
-		t.shift[k].reset()
+		if t.smooth {
+			t.splice[k].reset()
+		} else {
+			t.shift[k].reset()
+		}
 	}
-	*t = takes{rate: t.rate, line: t.line, shift: t.shift}
+	*t = takes{rate: t.rate, smooth: t.smooth, line: t.line, shift: t.shift, splice: t.splice}
 }
 
 func (t *takes) CopyFrom(o Processor) {
 	p := o.(*takes)
-	line, shift := t.line, t.shift
+	line, shift, splice := t.line, t.shift, t.splice
 	*t = *p
-	t.line, t.shift = line, shift
+	t.line, t.shift, t.splice = line, shift, splice
 	t.line.CopyFrom(p.line)
 	for k := range t.shift {
-		t.shift[k].copyFrom(&p.shift[k])
+		if t.smooth {
+			t.splice[k].copyFrom(&p.splice[k])
+		} else {
+			t.shift[k].copyFrom(&p.shift[k])
+		}
 	}
 }
 

@@ -13,7 +13,7 @@ import (
 // inside, dry and late at equal level over √2, so that its level stays about.
 var flanger = Kind{
 	Info: Info{
-		ID: "flanger", Version: 1, Name: "Flanger", Family: "Movement", Mix: 70, MixLaw: "blend",
+		ID: "flanger", Version: 2, Name: "Flanger", Family: "Movement", Mix: 70, MixLaw: "blend",
 		Says:     "Sends a moving comb through the sound, hollow or ringing.",
 		Synonyms: []string{"jet", "comb", "swoosh", "whoosh", "metallic", "through"},
 		Plumbs:   []Plumb{{Param: "depth"}, {Param: "feedback"}},
@@ -30,7 +30,7 @@ var flanger = Kind{
 				Min: 1000, Max: 20000, Default: 14000, Taper: param.Log, Step: 3, Digits: 0},
 		}, cycleParams(0.18, 14)...),
 	},
-	New:   func(rate float64) Processor { return newComb(rate) },
+	New:   func(rate float64) Processor { return newComb(rate, true) },
 	Tail:  func(v []float64, _ float64) float64 { return tailOf((v[0]+v[1])/1000, math.Abs(v[2])/100) },
 	Rests: func(v []float64, _ float64) float64 { return 0.1 + tailOf((v[0]+v[1])/1000, math.Abs(v[2])/100) },
 	Draw:  drawFlanger,
@@ -47,8 +47,12 @@ func tailOf(seconds, feedback float64) float64 {
 	return min(60, 0.05+seconds*(1+math.Ceil(-100/dsp.Decibels(feedback))))
 }
 
+// flanger1 lost highs between frames, and its cut was never quite out.
+var flanger1 = was(flanger, 1, func(rate float64) Processor { return newComb(rate, false) })
+
 type comb struct {
 	rate     float64
+	smooth   bool // read by the windowed sinc where there is room for it, with a cut that can be out
 	line     [2]*dsp.DelayLine
 	lfo      lfo
 	fresh    bool
@@ -58,9 +62,10 @@ type comb struct {
 	state    [2]dsp.Biquad
 }
 
-func newComb(rate float64) *comb {
+func newComb(rate float64, smooth bool) *comb {
+	dsp.Fractions()
 	n := int(0.021*rate) + 16
-	return &comb{rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
+	return &comb{rate: rate, smooth: smooth, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
 }
 
 func (c *comb) Process(s *Span) {
@@ -80,7 +85,7 @@ func (c *comb) Process(s *Span) {
 			}
 			c.from, c.to = c.to, [2]float64{at(b), at(b - lag)}
 			if !c.fresh || v[4] != c.highHz {
-				c.highHz, c.high = v[4], dsp.LowPass1(min(v[4], c.rate*0.45), c.rate)
+				c.highHz, c.high = v[4], highCutOf(c.smooth, v[4], c.rate)
 			}
 			c.fresh = true
 		}
@@ -90,7 +95,7 @@ func (c *comb) Process(s *Span) {
 			line, st := c.line[side], &c.state[side]
 			for i, u := range x {
 				d := c.from[side] + (c.to[side]-c.from[side])*float64(start+int64(i))/Grid
-				late := st.Next(&c.high, line.ReadAt(d-1))
+				late := st.Next(&c.high, c.read(line, d-1))
 				line.Write(dsp.Flush(u + feedback.At(from+i)*0.01*bounded(late)))
 				x[i] = (u + late) * (1 / math.Sqrt2)
 			}
@@ -100,10 +105,25 @@ func (c *comb) Process(s *Span) {
 	}
 }
 
+// read takes a line at a delay. The windowed sinc needs what comes after: nearer than that a shorter interpolator serves,
+// and both meet in between.
+func (c *comb) read(line *dsp.DelayLine, delay float64) float64 {
+	const meet = 4 // frames
+	if !c.smooth || delay <= dsp.FractionMargin {
+		return line.ReadAt(delay)
+	}
+	y := line.ReadSmooth(delay)
+	if delay < dsp.FractionMargin+meet {
+		x := line.ReadAt(delay)
+		y = x + (y-x)*(delay-dsp.FractionMargin)/meet
+	}
+	return y
+}
+
 func (c *comb) Reset() {
 	c.line[0].Clear()
 	c.line[1].Clear()
-	*c = comb{rate: c.rate, line: c.line}
+	*c = comb{rate: c.rate, smooth: c.smooth, line: c.line}
 }
 
 func (c *comb) CopyFrom(o Processor) {

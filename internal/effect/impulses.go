@@ -94,6 +94,22 @@ func level(h []float64) {
 	}
 }
 
+// levelBoth scales both sides of a response alike, so that they are as loud as level makes one of them, on average.
+func levelBoth(l, r []float64) {
+	e := 0.0
+	for _, side := range [][]float64{l, r} {
+		for _, v := range side {
+			e += v * v
+		}
+	}
+	if e <= 0 {
+		return
+	}
+	g := math.Sqrt(2 / e)
+	dsp.Scale(l, g)
+	dsp.Scale(r, g)
+}
+
 // response is what a convolver needs of an impulse response.
 type response struct {
 	l, r   *dsp.Spectrum

@@ -37,13 +37,6 @@ var all = []Kind{
 	denoise,
 }
 
-// older lists the sounds that effects had before they were mended: a document that was made with one keeps it.
-// A newer version has all the parameters of an older one, with ranges that hold its values.
-var older = []Kind{
-	vibrato1,
-	reverb1,
-}
-
 var byID = sync.OnceValue(func() map[string]*Kind {
 	m := make(map[string]*Kind, len(all)+len(whole))
 	for _, list := range [][]Kind{all, whole} {

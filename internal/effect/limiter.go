@@ -11,13 +11,15 @@ import (
 // frame needs is held as a sliding minimum over the look-ahead, released
 // exponentially, and averaged over the look-ahead again, so that it arrives in
 // time along a straight ramp: the ceiling is never passed. Its latency is the
-// look-ahead. True peaks are found by interpolating sixteen times (four times
-// under-reads near half the rate), which takes another 24 frames. A key turns it down
+// look-ahead. True peaks are found by interpolating sixteen times, up to 0.49 of the rate,
+// which takes another 132 frames (dsp.Beyond). A peak counts for 10 ms (a quarter of the release, where that is less), so
+// that a low tone is not bent; and what has been down for most of a second lets go six times slower (two time constants:
+// McNally, JAES 1984): the gain is the lower of that and of what the release says. A key turns it down
 // as well: it looks at the louder of the two, so that its ceiling holds all the same.
 // Ceiling and input in dB, release in ms (63 %).
 var limiter = Kind{
 	Info: Info{
-		ID: "limiter", Version: 1, Name: "Limiter", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
+		ID: "limiter", Version: 2, Name: "Limiter", Family: "Dynamics", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Lets no sample pass its ceiling, and can push the signal up against it.",
 		Synonyms: []string{"ceiling", "brickwall", "peak", "loud", "maximise", "protect"},
 		Plumbs:   []Plumb{{Param: "input"}, {Param: "ceiling"}},
@@ -35,11 +37,24 @@ var limiter = Kind{
 				Max: 1, Taper: param.Choice, Choices: []string{"of samples", "true peaks"}, Structural: true},
 		},
 	},
-	New:     func(rate float64) Processor { return newLimit(rate) },
-	Latency: func(rate float64, v []float64) int { return limitAhead(rate, v[3]) + betweenLag(v[4]) },
-	Rests:   func(v []float64, _ float64) float64 { return 0.1 + faded(v[2]/1000) },
+	New:     func(rate float64) Processor { return newLimit(rate, true) },
+	Latency: func(rate float64, v []float64) int { return limitAhead(rate, v[3]) + betweenLag(v[4], true) },
+	Rests:   func(v []float64, _ float64) float64 { return 0.1 + faded(limitLater*v[2]/1000) },
 	Draw:    drawLimiter,
 }
+
+// limiter1 let go the same way always, missed true peaks above 20 kHz, and had no margin between frames while its ceiling moved.
+var limiter1 = func() Kind {
+	k := was(limiter, 1, func(rate float64) Processor { return newLimit(rate, false) })
+	k.Latency = func(rate float64, v []float64) int { return limitAhead(rate, v[3]) + betweenLag(v[4], false) }
+	return k
+}()
+
+// What has been down for longer than limitLong, in seconds, takes limitLater times the release to come back.
+const (
+	limitLong  = 0.8
+	limitLater = 6
+)
 
 func limitAhead(rate, choice float64) int {
 	return int(math.Round([]float64{0.0005, 0.0015, 0.003, 0.006}[int(choice)] * rate))
@@ -62,21 +77,51 @@ type limit struct {
 	pushed         [MaxFrames]float64 // the input's gain, while it or the ceiling moves
 	ceiling        [MaxFrames]float64
 	peaks          [MaxFrames]float64
-	between        *dsp.Between // nil: sample peaks
-	keyBetween     *dsp.Between
+	between        between // nil: sample peaks
+	keyBetween     between
+	patient        bool    // what has been down for long lets go later
+	slow           float64 // the gain that does
+	peakHold       peakHold
+	parts          int // of the grid for which a peak counts
 	keyPeaks       [MaxFrames]float64
 }
 
-// betweenLag is how much later true peaks are known.
-func betweenLag(choice float64) int {
-	if choice != 0 {
-		return dsp.BetweenLag
-	}
-	return 0
+// between finds peaks between frames.
+type between interface {
+	Peaks(dst, l, r []float64, floor float64)
+	Clear()
 }
 
-func newLimit(rate float64) *limit {
-	l := &limit{rate: rate}
+func newBetween(far bool) between {
+	if far {
+		return dsp.NewBeyond()
+	}
+	return dsp.NewBetween()
+}
+
+// copyBetween takes over what another has heard; both are of one kind.
+func copyBetween(to, from between) {
+	switch x := from.(type) {
+	case *dsp.Beyond:
+		*to.(*dsp.Beyond) = *x
+	case *dsp.Between:
+		*to.(*dsp.Between) = *x
+	}
+}
+
+// betweenLag is how much later true peaks are known.
+func betweenLag(choice float64, far bool) int {
+	switch {
+	case choice == 0:
+		return 0
+	case far:
+		return dsp.BeyondLag
+	}
+	return dsp.BetweenLag
+}
+
+func newLimit(rate float64, patient bool) *limit {
+	l := &limit{rate: rate, patient: patient}
 	l.size(limitAhead(rate, 1), false)
 	return l
 }
@@ -86,7 +131,7 @@ func (l *limit) size(ahead int, between bool) {
 	lag := 0
 	l.between, l.keyBetween = nil, nil
 	if between {
-		l.between, l.keyBetween, lag = dsp.NewBetween(), dsp.NewBetween(), dsp.BetweenLag
+		l.between, l.keyBetween, lag = newBetween(l.patient), newBetween(l.patient), betweenLag(1, l.patient)
 	}
 	l.delayL, l.delayR = dsp.NewShift(ahead+lag), dsp.NewShift(ahead+lag)
 	l.minimum.size(ahead + 1)
@@ -101,8 +146,8 @@ func (l *limit) Reset() {
 	for i := range l.box {
 		l.box[i] = 1
 	}
-	l.boxSum, l.boxAt, l.held = float64(len(l.box)), 0, 1
-	l.in, l.out, l.least = 0, 0, 1
+	l.boxSum, l.boxAt, l.held, l.slow = float64(len(l.box)), 0, 1, 1
+	l.in, l.out, l.least, l.peakHold = 0, 0, 1, peakHold{}
 	l.calm, l.asleep = 0, false
 	if l.between != nil {
 		l.between.Clear()
@@ -119,7 +164,7 @@ func (l *limit) Prepare(v []float64) {
 
 func (l *limit) Process(s *Span) {
 	in, ceiling := &s.Values[0], &s.Values[1]
-	release := dsp.Decay(s.Values[2].At(0)/1000, l.rate)
+	release := dsp.Decay(l.releaseOf(s.Values[2].At(0)), l.rate)
 	k, c := dsp.Gain(in.Now), dsp.Gain(ceiling.Now)
 	moving := in.Track != nil || ceiling.Track != nil
 	if !moving && l.asleep {
@@ -139,14 +184,25 @@ func (l *limit) Process(s *Span) {
 		dsp.Scale(s.R, k)
 	}
 	peaks := l.look(s, k, c)
+	margin := 1.0
 	if l.between != nil { // interpolation has a margin of its own: aim a little lower
-		c *= 0.994
+		if margin = 0.994; l.patient {
+			margin = 0.99
+		}
+	}
+	c *= margin
+	down, up := 1-dsp.Decay(limitLong, l.rate), 1-dsp.Decay(limitLater*s.Values[2].At(0)/1000, l.rate)
+	if l.patient {
+		l.holds(s, peaks)
 	}
 	for i, p := range peaks {
 		if moving {
 			c = l.ceiling[i]
+			if l.patient {
+				c *= margin
+			}
 		}
-		if p > l.in {
+		if p > l.in && !l.patient {
 			l.in = p
 		}
 		need := 1.0
@@ -161,8 +217,17 @@ func (l *limit) Process(s *Span) {
 		} else {
 			l.held = need + (l.held-need)*release
 		}
-		l.boxSum += l.held - l.box[l.boxAt]
-		l.box[l.boxAt] = l.held
+		now := l.held
+		if l.patient {
+			k := up
+			if l.held < l.slow {
+				k = down
+			}
+			l.slow += (l.held - l.slow) * k
+			now = smaller(now, l.slow)
+		}
+		l.boxSum += now - l.box[l.boxAt]
+		l.box[l.boxAt] = now
 		if l.boxAt++; l.boxAt == len(l.box) {
 			l.boxAt = 0
 			sum := 0.0 // afresh, so that rounding never gathers
@@ -175,9 +240,9 @@ func (l *limit) Process(s *Span) {
 	}
 	l.delayL.Process(s.L)
 	l.delayR.Process(s.R)
-	if l.calm > 2*l.ahead+2 && l.held > 1-1e-9 && l.between == nil { // nothing to do until the next peak: from here on every gain is 1
+	if l.calm > 2*l.ahead+2 && l.held > 1-1e-9 && l.slow > 1-1e-9 && l.between == nil { // nothing to do until the next peak: from here on every gain is 1
 		l.asleep = true
-		l.held = 1
+		l.held, l.slow, l.peakHold = 1, 1, peakHold{}
 		l.minimum.clear()
 		for i := range l.box {
 			l.box[i] = 1
@@ -191,6 +256,21 @@ func (l *limit) Process(s *Span) {
 	for _, g := range gains {
 		l.least = smaller(l.least, g)
 	}
+}
+
+// releaseOf is the time constant for a release in ms: a peak counts for a while first, as in the compressor.
+func (l *limit) releaseOf(ms float64) float64 {
+	if !l.patient {
+		return ms / 1000
+	}
+	l.parts = min(peakParts, int(min(compHold, compHoldPart*ms/1000)*l.rate/Grid))
+	return ms/1000 - float64(l.parts*Grid)/l.rate
+}
+
+// holds lets peaks count for a while, and notes how loud the loudest was.
+func (l *limit) holds(s *Span, peaks []float64) {
+	l.in = max(l.in, dsp.Highest(peaks))
+	l.peakHold.run(peaks, int(s.Frame&(Grid-1)), l.parts)
 }
 
 // look finds the peak at each frame, of the signal or of its key, whichever is louder. k is the gain
@@ -260,9 +340,10 @@ func (l *limit) CopyFrom(o Processor) {
 	p := o.(*limit)
 	l.delayL.CopyFrom(p.delayL)
 	l.delayR.CopyFrom(p.delayR)
-	l.held, l.calm, l.asleep = p.held, p.calm, p.asleep
+	l.held, l.slow, l.calm, l.asleep, l.peakHold = p.held, p.slow, p.calm, p.asleep, p.peakHold
 	if l.between != nil && p.between != nil {
-		*l.between, *l.keyBetween = *p.between, *p.keyBetween
+		copyBetween(l.between, p.between)
+		copyBetween(l.keyBetween, p.keyBetween)
 	}
 	if l.ahead == p.ahead {
 		copy(l.box, p.box)

@@ -13,7 +13,7 @@ import (
 // fades to the live signal over 5 ms.
 var repeat = Kind{
 	Info: Info{
-		ID: "repeat", Version: 1, Name: "Repeat", Family: "Transition", Mix: 100, MixLaw: "blend",
+		ID: "repeat", Version: 2, Name: "Repeat", Family: "Transition", Mix: 100, MixLaw: "blend",
 		Says:     "Catches a moment and repeats it until you let go.",
 		Synonyms: []string{"stutter", "loop", "glitch", "roll", "hold"},
 		Plumbs:   []Plumb{{Param: "note"}, {Param: "fall"}},
@@ -28,9 +28,12 @@ var repeat = Kind{
 			{Name: "shrink", Label: "Shrink", Says: "Whether the piece is halved after every fourth time.", Max: 1, Taper: param.Switch},
 		},
 	},
-	New:  func(rate float64) Processor { return newCatch(rate) },
+	New:  func(rate float64) Processor { return newCatch(rate, true) },
 	Draw: drawRepeat,
 }
+
+// repeat1 came back from the wrong place where it grew shorter, and got softer in a step: both clicked.
+var repeat1 = was(repeat, 1, func(rate float64) Processor { return newCatch(rate, false) })
 
 const catchSeconds = 6
 
@@ -39,7 +42,10 @@ type catch struct {
 	bufL   []float64
 	bufR   []float64
 	on     bool
-	at     int // frames since it was switched on, within the piece
+	at     int  // frames since it was switched on, within the piece
+	seams  bool // each round goes over into the next in level and place
+	before int  // length of the round before, and its level
+	went   float64
 	length int
 	full   int // length of what was caught
 	round  int
@@ -50,9 +56,9 @@ type catch struct {
 	seam   int
 }
 
-func newCatch(rate float64) *catch {
+func newCatch(rate float64, seams bool) *catch {
 	n := int(catchSeconds * rate)
-	return &catch{rate: rate, bufL: make([]float64, n), bufR: make([]float64, n), gain: 1, seam: int(rate * 0.003)}
+	return &catch{rate: rate, bufL: make([]float64, n), bufR: make([]float64, n), seams: seams, gain: 1, went: 1, seam: int(rate * 0.003)}
 }
 
 func (c *catch) Process(s *Span) {
@@ -62,7 +68,7 @@ func (c *catch) Process(s *Span) {
 	if on && !c.on {
 		c.on, c.at, c.round, c.gain, c.pole, c.z = true, 0, 0, 1, 1, [2]float64{}
 		c.full = min(len(c.bufL)-c.seam-1, max(4*c.seam, int(math.Round(notes[int(v[1])].quarters*60/s.Tempo*c.rate))))
-		c.length = c.full
+		c.length, c.before, c.went = c.full, c.full, 1
 		c.out.Set(0)
 	}
 	if !on && c.on {
@@ -85,15 +91,20 @@ func (c *catch) Process(s *Span) {
 		if c.at < c.seam && c.round == 1 && c.full+c.at < len(c.bufL) {
 			c.bufL[c.full+c.at], c.bufR[c.full+c.at] = l, r // a little more than the piece, for its seams
 		}
-		x, y := c.bufL[c.at], c.bufR[c.at]
+		x, y, level := c.bufL[c.at], c.bufR[c.at], c.gain
 		if c.at < c.seam { // out of the end of the round before, into this one
 			w := 0.5 - 0.5*math.Cos(math.Pi*float64(c.at+1)/float64(c.seam+1))
-			x = c.bufL[c.length+c.at]*(1-w) + x*w
-			y = c.bufR[c.length+c.at]*(1-w) + y*w
+			ends := c.length
+			if c.seams {
+				ends = c.before
+				level += (c.went - level) * (1 - w)
+			}
+			x = c.bufL[ends+c.at]*(1-w) + x*w
+			y = c.bufR[ends+c.at]*(1-w) + y*w
 		}
 		c.z[0] += c.pole * (x - c.z[0])
 		c.z[1] += c.pole * (y - c.z[1])
-		x, y = c.z[0]*c.gain, c.z[1]*c.gain
+		x, y = c.z[0]*level, c.z[1]*level
 		g := c.out.Next()
 		s.L[i], s.R[i] = l+g*(x-l), r+g*(y-r)
 		if c.at++; c.at >= c.length {
@@ -105,7 +116,7 @@ func (c *catch) Process(s *Span) {
 
 // next begins another round.
 func (c *catch) next(v []float64) {
-	c.at = 0
+	c.at, c.before, c.went = 0, c.length, c.gain
 	c.round++
 	if c.round > 1 {
 		c.gain *= dsp.Gain(-v[2])
@@ -119,7 +130,7 @@ func (c *catch) next(v []float64) {
 func (c *catch) Reset() {
 	clear(c.bufL)
 	clear(c.bufR)
-	*c = catch{rate: c.rate, bufL: c.bufL, bufR: c.bufR, gain: 1, seam: c.seam}
+	*c = catch{rate: c.rate, bufL: c.bufL, bufR: c.bufR, seams: c.seams, gain: 1, went: 1, seam: c.seam}
 }
 
 func (c *catch) CopyFrom(o Processor) {

@@ -19,7 +19,7 @@ const (
 const (
 	// reverbScale makes the matrix of 32 lines orthogonal, and reverbOut is what of each line is heard.
 	reverbScale = 1 / (4 * math.Sqrt2)
-	reverbOut   = 0.3
+	reverbOut   = 0.46
 	// reverbSettles is by how much a tail would be too short, in seconds.
 	reverbSettles = 0.015
 	// reverbInside is the gain of the all-passes in the lines.
@@ -353,11 +353,9 @@ func (s *space) look(p *Span, i int) {
 
 // tune works out what follows from the parameters and from the lengths of lines and diffusers.
 func (s *space) tune(v [13]float64) {
-	s.cutLow = dsp.HighPass1(v[9], s.rate)
-	s.cutHigh = dsp.LowPass1(min(v[10], s.rate*0.45), s.rate)
+	s.cutLow, s.cutHigh = lowCutOf(s.levelled, v[9], s.rate), highCutOf(s.levelled, v[10], s.rate)
 	s.level = 1
 	if s.levelled {
-		s.cutLow, s.cutHigh = lowCut(v[9], s.rate), highCut(v[10], s.rate)
 		s.level = dsp.QuickExp(reverbLevelling * dsp.QuickLog(reverbLevelAt/v[0]))
 	}
 	for n := range s.lines {

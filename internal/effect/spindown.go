@@ -14,7 +14,7 @@ import (
 // interpolator (16-tap windowed sinc); it holds 16 s.
 var spinDown = Kind{
 	Info: Info{
-		ID: "spindown", Version: 1, Name: "Spin-down", Family: "Transition", Mix: 100, MixLaw: "blend",
+		ID: "spindown", Version: 2, Name: "Spin-down", Family: "Transition", Mix: 100, MixLaw: "blend",
 		Says:     "Slows the sound to a stop when you say so, and lets it come back.",
 		Synonyms: []string{"tape stop", "turntable", "brake", "slow down", "stop", "halt", "power off"},
 		Plumbs:   []Plumb{{Param: "note"}, {Param: "time"}, {Param: "dull"}},
@@ -38,9 +38,12 @@ var spinDown = Kind{
 				Min: 0, Max: 100, Default: 30, Taper: param.Linear, Step: 1, Digits: 0},
 		},
 	},
-	New:  func(rate float64) Processor { return newBrake(rate) },
+	New:  func(rate float64) Processor { return newBrake(rate, true) },
 	Draw: drawSpinDown,
 }
+
+// spinDown1 jumped where it was stopped again before it was quite back.
+var spinDown1 = was(spinDown, 1, func(rate float64) Processor { return newBrake(rate, false) })
 
 const brakeSeconds = 16
 
@@ -56,6 +59,14 @@ type brake struct {
 	lowest  float64
 	level   float64
 	dull    [2]float64
+	even    bool // it goes over from whatever it does into stopping again
+	old     brakeEnd
+}
+
+// brakeEnd is what is left of a return that was not finished when it was stopped again.
+type brakeEnd struct {
+	fade       int
+	lag, level float64
 }
 
 const (
@@ -66,10 +77,10 @@ const (
 	brakeBack // cross-fading to the live signal
 )
 
-func newBrake(rate float64) *brake {
+func newBrake(rate float64, even bool) *brake {
 	dsp.Fractions()
 	n := int(brakeSeconds*rate) + 64
-	return &brake{rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}, fadeLen: int(rate * 0.015), lowest: 1}
+	return &brake{rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}, fadeLen: int(rate * 0.015), lowest: 1, even: even}
 }
 
 // brakeSpeed is the speed a part u of the way down.
@@ -92,16 +103,39 @@ func brakeDownSeconds(v []float64, tempo float64) float64 {
 	return v[3]
 }
 
+// stops begins to slow down, from the speed that there is.
+func (b *brake) stops(curve, length float64) {
+	from := 0.0
+	if b.even && b.state == brakeUp {
+		from = brakeAt(curve, 1-brakeSpeed(curve, b.at/b.length))
+	}
+	if b.even && b.state == brakeBack {
+		b.old = brakeEnd{b.fade, b.lag, b.level}
+		b.dull = [2]float64{}
+	}
+	if b.state == brakeFree || b.state == brakeBack {
+		b.lag = 0
+	}
+	b.state, b.length, b.at, b.fade = brakeDown, length, from*length, 0
+}
+
+// brakeAt is how far down it is at a speed.
+func brakeAt(curve, speed float64) float64 {
+	switch curve {
+	case 1:
+		return 1 - math.Sqrt(speed)
+	case 2:
+		return math.Acos(speed) * 2 / math.Pi
+	}
+	return 1 - speed
+}
+
 func (b *brake) Process(s *Span) {
 	var v [8]float64
 	s.read(v[:], 0)
 	switch stop := v[0] != 0; {
 	case stop && (b.state == brakeFree || b.state == brakeUp || b.state == brakeBack):
-		if b.state == brakeFree || b.state == brakeBack {
-			b.lag = 0
-		}
-		b.state, b.at, b.fade = brakeDown, 0, 0
-		b.length = max(1, brakeDownSeconds(v[:], s.Tempo)*b.rate)
+		b.stops(v[4], max(1, brakeDownSeconds(v[:], s.Tempo)*b.rate))
 	case !stop && (b.state == brakeDown || b.state == brakeHeld):
 		if v[5] == 0 || b.state == brakeDown {
 			b.state, b.fade = brakeBack, b.fadeLen
@@ -160,9 +194,23 @@ func (b *brake) Process(s *Span) {
 			}
 			continue
 		}
+		if b.old.fade > 0 {
+			l, r = b.goOver(l, r, n-1-i)
+		}
 		s.L[i], s.R[i] = l, r
 	}
 	b.dull[0], b.dull[1] = dsp.Flush(b.dull[0]), dsp.Flush(b.dull[1])
+}
+
+// goOver fades what was still coming back when it was stopped again.
+func (b *brake) goOver(l, r float64, here int) (float64, float64) {
+	w := 0.5 - 0.5*math.Cos(math.Pi*float64(b.old.fade)/float64(b.fadeLen))
+	lag := b.lag
+	b.lag = b.old.lag
+	x, y := b.old.level*b.read(b.line[0], here), b.old.level*b.read(b.line[1], here)
+	b.lag = lag
+	b.old.fade--
+	return l + w*(x-l), r + w*(y-r)
 }
 
 // read takes a line at the lag. Its interpolator needs what comes after: while that is
@@ -190,7 +238,7 @@ func (b *brake) Report(dst []float64) {
 func (b *brake) Reset() {
 	b.line[0].Clear()
 	b.line[1].Clear()
-	*b = brake{rate: b.rate, line: b.line, fadeLen: b.fadeLen, lowest: 1}
+	*b = brake{rate: b.rate, line: b.line, fadeLen: b.fadeLen, lowest: 1, even: b.even}
 }
 
 func (b *brake) CopyFrom(o Processor) {

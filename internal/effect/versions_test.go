@@ -33,7 +33,7 @@ func TestAnOlderSoundIsFoundByItsVersion(t *testing.T) {
 	}
 	k, ok := effect.Of("vibrato", 0)
 	require.True(t, ok)
-	assert.Equal(t, 2, k.Version)
+	assert.Equal(t, 3, k.Version)
 }
 
 func TestInfosSayWhichIsTheNewest(t *testing.T) {
@@ -56,7 +56,7 @@ func TestVibratoSwingsAsFarUpAsDown(t *testing.T) {
 	for _, c := range []struct {
 		version  int
 		up, down float64
-	}{{1, 200, -226}, {2, 200, -200}} {
+	}{{1, 200, -226}, {2, 200, -200}, {3, 200, -200}} {
 		k, _ := effect.Of("vibrato", c.version)
 		rig := effecttest.Of(k, rate, set{"depth": 200, "rate": 2})
 		y := tone(192000, 1000, -12)

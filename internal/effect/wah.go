@@ -12,7 +12,7 @@ import (
 // band pass (Zavalishin 2018) over a little of the untouched signal.
 var wah = Kind{
 	Info: Info{
-		ID: "wah", Version: 1, Name: "Wah", Family: "Movement", Mix: 100, MixLaw: "blend", Keyed: true,
+		ID: "wah", Version: 2, Name: "Wah", Family: "Movement", Mix: 100, MixLaw: "blend", Keyed: true,
 		Says:     "Moves a vocal peak up and down: by hand, to and fro, or with the level.",
 		Synonyms: []string{"envelope filter", "auto wah", "vowel", "quack", "touch", "follower"},
 		Plumbs:   []Plumb{{Param: "place"}, {Param: "amount"}, {Param: "rate"}, {Param: "note"}},
@@ -40,21 +40,31 @@ var wah = Kind{
 				Min: -120, Max: 0, Default: -4, Taper: param.Level, Step: 0.5, Digits: 1},
 		}, cycleParams(1.2, 8)...),
 	},
-	New:   func(rate float64) Processor { return &quack{rate: rate} },
+	New:   func(rate float64) Processor { return &quack{rate: rate, gain: wahGain} },
 	Tail:  func([]float64, float64) float64 { return 0.3 },
 	Rests: func(v []float64, _ float64) float64 { return 0.2 + faded(v[8]/1000) },
-	Draw:  drawWah,
+	Draw:  func(rate, _ float64, v []float64) Picture { return drawWah(rate, v, wahGain) },
 }
 
+// wahGain makes it about as loud as what goes in: 3 dB.
+const wahGain = math.Sqrt2
+
+// wah1 was softer.
+var wah1 = func() Kind {
+	k := was(wah, 1, func(rate float64) Processor { return &quack{rate: rate, gain: 1} })
+	k.Draw = func(rate, _ float64, v []float64) Picture { return drawWah(rate, v, 1) }
+	return k
+}()
+
 type quack struct {
-	rate      float64
-	cells     [2]dsp.SVF
-	lfo       lfo
-	level     float64
-	from, to  float64 // place at this grid point and the next, 0 to 1
-	g0, g1, k float64
-	fresh     bool
-	keep      float64
+	rate, gain float64
+	cells      [2]dsp.SVF
+	lfo        lfo
+	level      float64
+	from, to   float64 // place at this grid point and the next, 0 to 1
+	g0, g1, k  float64
+	fresh      bool
+	keep       float64
 }
 
 func (w *quack) Process(s *Span) {
@@ -86,7 +96,7 @@ func (w *quack) Process(s *Span) {
 			for i, u := range x {
 				g := w.g0 + (w.g1-w.g0)*float64(start+int64(i))/Grid
 				_, band, _ := c.Next(u, g, w.k)
-				x[i] = band*w.k*1.6 + w.keep*u
+				x[i] = w.gain * (band*w.k*1.6 + w.keep*u)
 			}
 			c.Flush()
 		}
@@ -117,13 +127,13 @@ func (w *quack) look(s *Span, i int, v []float64) {
 	w.g0, w.g1, w.k, w.keep = at(w.from), at(w.to), 1/v[4], dsp.Gain(v[9])
 }
 
-func (w *quack) Reset()               { *w = quack{rate: w.rate} }
+func (w *quack) Reset()               { *w = quack{rate: w.rate, gain: w.gain} }
 func (w *quack) CopyFrom(o Processor) { *w = *o.(*quack) }
 
 // Report gives the place of the peak, 0 to 1.
 func (w *quack) Report(dst []float64) { dst[0] = w.to }
 
-func drawWah(rate, _ float64, v []float64) Picture {
+func drawWah(rate float64, v []float64, gain float64) Picture {
 	y := Axis{Label: "gain", Unit: "dB", Min: -36, Max: 12, Ticks: []float64{-24, -12, 0}}
 	low, high := v[2], max(v[3], v[2])
 	at := func(place float64) func(float64) float64 {
@@ -137,7 +147,7 @@ func drawWah(rate, _ float64, v []float64) Picture {
 			d := re*re + im*im
 			hr := (bandRe*re+bandIm*im)/d + keep
 			hi := (bandIm*re - bandRe*im) / d
-			return max(-60, 10*math.Log10(hr*hr+hi*hi+1e-12))
+			return max(-60, 10*math.Log10(gain*gain*(hr*hr+hi*hi)+1e-12))
 		}
 	}
 	main := hertz.curve("at rest", "main", at(v[1]/100))

@@ -16,6 +16,8 @@ type Rig struct {
 	P      effect.Processor
 	frame  int64
 	first  bool
+	moving int       // which parameter moves, while there is a track
+	track  []float64 // what is left of it
 	vals   []effect.Value
 	span   effect.Span
 }
@@ -70,16 +72,27 @@ func (r *Rig) Run(left, right []float64, block int) {
 	}
 }
 
+// RunMoving is Run with a parameter that moves from frame to frame.
+func (r *Rig) RunMoving(left, right []float64, name string, track []float64) {
+	r.moving, r.track = r.Kind.Index(name), track
+	r.Run(left, right, effect.MaxFrames)
+	r.track = nil
+}
+
 // Span processes one block of at most MaxFrames.
 func (r *Rig) Span(left, right []float64) {
 	for i := range r.vals {
 		r.vals[i] = effect.Value{Now: r.Values[i]}
 	}
+	if r.track != nil {
+		r.vals[r.moving] = effect.Value{Now: r.track[0], Track: r.track[:len(left)]}
+		r.track = r.track[len(left):]
+	}
 	r.span = effect.Span{
 		L:      left,
 		R:      right,
 		Values: r.vals,
-		Still:  !r.first,
+		Still:  !r.first && r.track == nil,
 		Time: effect.Time{
 			Frame:   r.frame,
 			Quarter: float64(r.frame) / r.Rate * r.Tempo / 60,
