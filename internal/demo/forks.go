@@ -13,7 +13,7 @@ func crush() *project.Node {
 	return project.Forked(project.Copies, "Crush below",
 		path("Skin", -1.5),
 		path("Crush", -4,
-			stage("compressor", "Flatten", 0, set{"threshold": -42, "ratio": 12, "attack": 3, "release": 90, "makeup": 9}),
+			stage("compressor", "Flatten", 0, set{"threshold": -42, "ratio": 12, "attack": 3, "release": 90, "makeup": 13}),
 			project.Forked(
 				project.Copies,
 				"Body and nails",

@@ -44,7 +44,7 @@ func route(p *project.Project, hall *project.Channel) {
 
 	shore := project.NewChannel(project.Group, "Shore", main.ID)
 	shore.Tint = 6
-	duck := stage("compressor", "Room for the voice", 0, set{"threshold": -36, "ratio": 2.5, "attack": 25, "release": 420})
+	duck := stage("compressor", "Room for the voice", 0, set{"threshold": -36, "ratio": 2.5, "attack": 25, "release": 420, "makeup": 2})
 	duck.Stage.Key = &project.Tap{Channel: row("Tide table").ID, Point: "post"}
 	shore.Chain.Nodes = []*project.Node{duck}
 	put(shore, row("Harbour"))

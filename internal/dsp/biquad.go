@@ -30,6 +30,14 @@ func (s Section) Invert() Section {
 	return Section{B0: 1 / s.B0, B1: s.A1 / s.B0, B2: s.A2 / s.B0, A1: s.B1 / s.B0, A2: s.B2 / s.B0}
 }
 
+// Radius is how far from the middle the section's outermost pole lies: by so much it falls from frame to frame in the end.
+func (s Section) Radius() float64 {
+	if d := s.A1*s.A1/4 - s.A2; d > 0 {
+		return math.Abs(s.A1)/2 + math.Sqrt(d)
+	}
+	return math.Sqrt(max(s.A2, 0))
+}
+
 func sq(x float64) float64 { return x * x }
 
 // Biquad is the state of one section for one channel (transposed direct form II).

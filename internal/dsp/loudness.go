@@ -3,7 +3,8 @@ package dsp
 import "math"
 
 // Loudness measures programme loudness after ITU-R BS.1770-5: K weighting,
-// mean square over 100 ms hops, 400 ms momentary and 3 s short-term windows,
+// mean square over 10 ms hops, 400 ms momentary and 3 s short-term windows (the highest momentary loudness is found
+// every 10 ms, the highest short-term every 100 ms, windows for the gates begin every 100 ms),
 // integrated loudness with the absolute gate at -70 LUFS and the relative gate at
 // -10 LU; the loudness range after EBU Tech 3342. Feeding it allocates only
 // while gated history is kept.
@@ -16,7 +17,7 @@ type Loudness struct {
 	hl, hr   Biquad
 	sum      float64
 	n        int
-	ring     [30]float64 // mean squares of the last 30 hops
+	ring     [loudnessRing]float64 // mean squares of the last hops
 	hops     int
 	keep     bool
 	blocks   []float64 // mean squares of 400 ms windows, one per hop
@@ -28,11 +29,18 @@ type Loudness struct {
 	scratchR [128]float64
 }
 
+// Hops of 10 ms: in a momentary window, in a short-term one, and between the windows of the gates.
+const (
+	loudnessRing = 300
+	loudnessNow  = 40
+	loudnessGate = 10
+)
+
 // NewLoudness measures at a rate. When keep is true, every block is kept so
 // that Integrated and Range are exact; otherwise Integrated comes from a
 // histogram of 0.1 LU steps that never grows.
 func NewLoudness(rate float64, keep bool) *Loudness {
-	l := &Loudness{rate: rate, hop: int(math.Round(rate / 10)), keep: keep}
+	l := &Loudness{rate: rate, hop: int(math.Round(rate / 100)), keep: keep}
 	l.shelf, l.high = kWeighting(rate)
 	l.Reset()
 	return l
@@ -58,7 +66,7 @@ func kWeighting(rate float64) (shelf, high Section) {
 func (l *Loudness) Reset() {
 	l.sl, l.sr, l.hl, l.hr = Biquad{}, Biquad{}, Biquad{}, Biquad{}
 	l.sum, l.n, l.hops = 0, 0, 0
-	l.ring = [30]float64{}
+	l.ring = [loudnessRing]float64{}
 	l.blocks, l.shorts = l.blocks[:0], l.shorts[:0]
 	l.maxM, l.maxS = math.Inf(-1), math.Inf(-1)
 	l.run = loudnessHistogram{}
@@ -103,17 +111,21 @@ func (l *Loudness) endHop() {
 	l.ring[l.hops%len(l.ring)] = l.sum / float64(l.hop)
 	l.sum, l.n = 0, 0
 	l.hops++
-	if l.hops >= 4 {
-		m := l.mean(4)
-		l.maxM = max(l.maxM, lufs(m))
-		if l.keep {
-			l.blocks = append(l.blocks, m)
-		} else {
-			l.run.add(m)
-		}
+	if l.hops < loudnessNow {
+		return
 	}
-	if l.hops >= 30 {
-		s := l.mean(30)
+	m := l.mean(loudnessNow)
+	l.maxM = max(l.maxM, lufs(m))
+	if l.hops%loudnessGate != 0 {
+		return
+	}
+	if l.keep {
+		l.blocks = append(l.blocks, m)
+	} else {
+		l.run.add(m)
+	}
+	if l.hops >= loudnessRing {
+		s := l.mean(loudnessRing)
 		l.maxS = max(l.maxS, lufs(s))
 		if l.keep {
 			l.shorts = append(l.shorts, s)
@@ -137,10 +149,10 @@ func lufs(meanSquare float64) float64 {
 }
 
 // Momentary is the loudness of the last 400 ms in LUFS.
-func (l *Loudness) Momentary() float64 { return lufs(l.mean(4)) }
+func (l *Loudness) Momentary() float64 { return lufs(l.mean(loudnessNow)) }
 
 // Short is the loudness of the last 3 s in LUFS.
-func (l *Loudness) Short() float64 { return lufs(l.mean(30)) }
+func (l *Loudness) Short() float64 { return lufs(l.mean(loudnessRing)) }
 
 // MaxMomentary and MaxShort are the highest so far.
 func (l *Loudness) MaxMomentary() float64 { return l.maxM }

@@ -3,8 +3,8 @@ package dsp
 import "math"
 
 // Resampler changes the sampling rate by a polyphase windowed sinc: Kaiser
-// window of 125 dB, pass band flat within 0.1 dB to 20 kHz at 44.1 kHz, images
-// and aliases below -120 dB, its own delay removed. The length of the result
+// window of 125 dB, pass band flat within 0.1 dB to 20 kHz at 44.1 kHz, nothing left from half the lower rate on (images
+// and aliases below -120 dB), its own delay removed. The length of the result
 // is round(frames × to/from).
 type Resampler struct {
 	up, down int
@@ -20,15 +20,15 @@ func NewResampler(from, to int) *Resampler {
 	g := gcd(from, to)
 	r := &Resampler{up: to / g, down: from / g}
 	low := min(from, to)
-	// transition from 20/44.1 (of the lower rate) to the mirror image of it
+	// transition from 20/44.1 to half of the lower rate: nothing folds back
 	pass := 20000.0 / 44100
-	cut := 0.5 * float64(low) / float64(from) // of the input rate
-	width := 2 * (0.5 - pass) * float64(low) / float64(from)
+	cut := (0.5 + pass) / 2 * float64(low) / float64(from) // of the input rate
+	width := (0.5 - pass) * float64(low) / float64(from)
 	const attenuation = 128.0
 	beta := 0.1102 * (attenuation - 8.7)
 	taps := int(math.Ceil((attenuation-7.95)/(14.36*width))) + 2
 	r.half = (taps + 1) / 2
-	fc := cut // half gain at half the lower rate: what folds back lands above 20 kHz
+	fc := cut // half gain in the middle of it
 	for p := 0; p < r.up; p++ {
 		c := make([]float64, 2*r.half)
 		sum := 0.0

@@ -61,10 +61,30 @@ var equaliser = Kind{
 	},
 	Linear:  true,
 	New:     func(rate float64) Processor { return newEQ(rate) },
-	Tail:    func([]float64, float64) float64 { return 0.5 },
+	Tail:    eqTail,
 	Rests:   func([]float64, float64) float64 { return 0.3 },
 	Telling: tellingBands,
 	Draw:    drawEQ,
+}
+
+// eqTail is how long its slowest poles take to fall by 100 dB, those of the two slowest sections one after the other, in
+// seconds; the rate matters little for what rings for long.
+func eqTail(v []float64, _ float64) float64 {
+	const rate = 48000
+	var longest, second float64
+	for b := range eqBands {
+		e := readEQ(v, b)
+		if !e.on {
+			continue
+		}
+		var s [4]dsp.Section
+		for i := range e.sections(&s, rate) {
+			t := -100 / (dsp.Decibels(s[i].Radius()) * rate)
+			second = max(second, min(t, longest))
+			longest = max(longest, t)
+		}
+	}
+	return min(60, 0.1+longest+second)
 }
 
 func eqParams() []param.Param {

@@ -13,7 +13,7 @@ import (
 // time along a straight ramp: the ceiling is never passed. Its latency is the
 // look-ahead. True peaks are found by interpolating sixteen times, up to 0.49 of the rate,
 // which takes another 132 frames (dsp.Beyond). A peak counts for 10 ms (a quarter of the release, where that is less), so
-// that a low tone is not bent; and what has been down for most of a second lets go six times slower (two time constants:
+// that a low tone is not bent; and what has been down for most of a second lets go four times slower (two time constants:
 // McNally, JAES 1984): the gain is the lower of that and of what the release says. A key turns it down
 // as well: it looks at the louder of the two, so that its ceiling holds all the same.
 // Ceiling and input in dB, release in ms (63 %).
@@ -39,7 +39,7 @@ var limiter = Kind{
 	},
 	New:     func(rate float64) Processor { return newLimit(rate, true) },
 	Latency: func(rate float64, v []float64) int { return limitAhead(rate, v[3]) + betweenLag(v[4], true) },
-	Rests:   func(v []float64, _ float64) float64 { return 0.1 + faded(limitLater*v[2]/1000) },
+	Rests:   func(v []float64, _ float64) float64 { return 0.1 + 10*limitLater*v[2]/1000 },
 	Draw:    drawLimiter,
 }
 
@@ -53,7 +53,7 @@ var limiter1 = func() Kind {
 // What has been down for longer than limitLong, in seconds, takes limitLater times the release to come back.
 const (
 	limitLong  = 0.8
-	limitLater = 6
+	limitLater = 4
 )
 
 func limitAhead(rate, choice float64) int {

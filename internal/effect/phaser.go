@@ -33,9 +33,16 @@ var phaser = Kind{
 		}, cycleParams(0.3, 13)...),
 	},
 	New:   func(rate float64) Processor { return &swirl{rate: rate} },
-	Tail:  func(v []float64, _ float64) float64 { return tailOf(0.01, math.Abs(v[3])/100) },
-	Rests: func(v []float64, _ float64) float64 { return 0.1 + tailOf(0.01, math.Abs(v[3])/100) },
+	Tail:  phaserTail,
+	Rests: func(v []float64, tempo float64) float64 { return 0.1 + phaserTail(v, tempo) },
 	Draw:  drawPhaser,
+}
+
+// phaserTail bounds how long the loop rings: once round takes as long as all filters delay the lowest frequency that they get
+// to, which is 1/(πf) each.
+func phaserTail(v []float64, _ float64) float64 {
+	lowest := max(20, v[1]*math.Exp2(-v[2]))
+	return tailOf(float64(phaserStages[int(v[0])])/(math.Pi*lowest), math.Abs(v[3])/100)
 }
 
 var phaserStages = []int{2, 4, 6, 8, 12}

@@ -23,7 +23,7 @@ func phrases(t *testing.T) (*song, *project.Channel) {
 			"delay",
 			map[string]float64{"note": 2, "feedback": 20},
 		),
-		stage("limiter", map[string]float64{"input": 6}),
+		stage("limiter", map[string]float64{"input": 6, "release": 20}),
 		stage("spindown", nil),
 	}
 	space := s.ret("space")

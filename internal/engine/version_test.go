@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"shoal/internal/effect"
 	"shoal/internal/project"
 )
 
@@ -20,7 +21,8 @@ func TestAnOlderSoundPlaysUntilItIsRenewed(t *testing.T) {
 		a.Chain.Nodes = []*project.Node{n}
 		return s
 	}
-	older, newer := song(1), song(2)
+	newest, _ := effect.Find("vibrato")
+	older, newer := song(1), song(newest.Version)
 	was, _ := older.print(Job{To: 100000})
 	is, _ := newer.print(Job{To: 100000})
 	require.Greater(t, worst(was, is), -20.0, "they are heard to differ")

@@ -10,13 +10,13 @@ var chains = []chain{
 	{"Spoken voice", "A reader close to the microphone: clean, even, without sharp edges.", "voice speech", []link{
 		{"gate", "Between words", 0, set{"threshold": -48, "range": -15, "ratio": 3, "hold": 120, "release": 260}},
 		{"equaliser", "", 0, set{"on1": 1, "freq1": 85, "slope1": 3, "freq4": 420, "gain4": -3, "on6": 1, "freq6": 3500, "gain6": 2.5}},
-		{"compressor", "Even out", 0, set{"threshold": -30, "ratio": 3.5, "attack": 5, "release": 120, "makeup": 5, "keylow": 120}},
+		{"compressor", "Even out", 0, set{"threshold": -30, "ratio": 3.5, "attack": 5, "release": 120, "makeup": 8, "keylow": 120}},
 		{"deesser", "", 0, set{"freq": 7000, "threshold": -32, "range": -7}},
 	}},
 	{"Mallets", "Wooden bars that keep their stick and lose their mud.", "mallets marimba", []link{
 		{"equaliser", "", 0, set{"on1": 1, "freq1": 60, "freq3": 350, "gain3": -3, "freq5": 2800, "gain5": 2.5}},
 		{"transient", "", 0, set{"attack": 3}},
-		{"compressor", "", 0, set{"threshold": -24, "ratio": 2.5, "attack": 25, "release": 140, "makeup": 2}},
+		{"compressor", "", 0, set{"threshold": -24, "ratio": 2.5, "attack": 25, "release": 140, "makeup": 5}},
 		{"width", "", 0, set{"width": 2}},
 	}},
 	{"Hand drum", "Weight below, fingers above, no spill.", "drum frame", []link{
@@ -43,7 +43,7 @@ var chains = []chain{
 	}},
 	{"Radio on the sill", "Small, narrow, a little broken.", "radio lo-fi", []link{
 		{"equaliser", "", 0, set{"on1": 1, "freq1": 320, "slope1": 3, "on8": 1, "freq8": 3200, "slope8": 3}},
-		{"compressor", "", 0, set{"threshold": -34, "ratio": 8, "attack": 2, "release": 80, "makeup": 8}},
+		{"compressor", "", 0, set{"threshold": -34, "ratio": 8, "attack": 2, "release": 80, "makeup": 11.5}},
 		{"saturation", "", 0, set{"character": 0, "drive": 12, "level": -6}},
 		{"trim", "One ear", 0, set{"sides": 2}},
 	}},
@@ -63,7 +63,7 @@ var chains = []chain{
 		{"phaser", "Halo", 30, set{"stages": 1, "freq": 3200, "depth": 1, "rate": 0.5}},
 	}},
 	{"Announcement", "A horn loudspeaker over the quay.", "radio horn announce", []link{
-		{"compressor", "", 0, set{"threshold": -34, "ratio": 6, "attack": 3, "release": 90, "makeup": 7}},
+		{"compressor", "", 0, set{"threshold": -34, "ratio": 6, "attack": 3, "release": 90, "makeup": 10.5}},
 		{"amplifier", "", 0, set{"drive": 16, "cabinet": 3, "tight": 300, "mid": 3}},
 		{"delay", "From the sheds", 22, set{"sync": 1, "time": 260, "feedback": 22, "highcut": 2400}},
 	}},
@@ -84,7 +84,7 @@ var chains = []chain{
 	{"Noisy find", "An old recording made fit to use.", "repair old", []link{
 		{"denoise", "", 0, set{"amount": 14, "threshold": 6}},
 		{"equaliser", "", 0, set{"on1": 1, "freq1": 70, "slope1": 3, "freq3": 300, "gain3": -2, "on8": 1, "freq8": 9000}},
-		{"compressor", "", 0, set{"threshold": -28, "ratio": 2.5, "makeup": 4, "release": 200}},
+		{"compressor", "", 0, set{"threshold": -28, "ratio": 2.5, "makeup": 7, "release": 200}},
 		{"reverb", "A little air", 8, set{"character": 1, "decay": 0.5}},
 	}},
 	{"Broken machine", "Uneven, gritty, alive.", "lo-fi strange", []link{

@@ -50,7 +50,7 @@ var braids = []braid{
 				path(
 					"Crush",
 					-9,
-					at("compressor", "Flatten", 0, set{"threshold": -44, "ratio": 14, "attack": 2, "release": 80, "makeup": 12}),
+					at("compressor", "Flatten", 0, set{"threshold": -44, "ratio": 14, "attack": 2, "release": 80, "makeup": 16}),
 					at("equaliser", "", 0, set{"on1": 1, "freq1": 45, "gain2": 2, "gain7": 3}),
 				),
 			),
@@ -69,13 +69,13 @@ var braids = []braid{
 					"Body",
 					-8,
 					at("equaliser", "", 0, set{"on8": 1, "freq8": 1400}),
-					at("compressor", "", 0, set{"threshold": -32, "ratio": 4, "attack": 20, "release": 180, "makeup": 5}),
+					at("compressor", "", 0, set{"threshold": -32, "ratio": 4, "attack": 20, "release": 180, "makeup": 9}),
 				),
 				path(
 					"Bright",
 					-10,
 					at("equaliser", "Only bright", 0, set{"on1": 1, "freq1": 2600, "slope1": 3, "gain7": 4}),
-					at("compressor", "", 0, set{"threshold": -38, "ratio": 6, "attack": 1, "release": 60, "makeup": 8}),
+					at("compressor", "", 0, set{"threshold": -38, "ratio": 6, "attack": 1, "release": 60, "makeup": 11}),
 				),
 			),
 		},
@@ -133,18 +133,18 @@ var braids = []braid{
 			bands(
 				"Every band",
 				[]float64{120, 700, 4200},
-				path("Low", 0, at("compressor", "", 0, set{"threshold": -30, "ratio": 3, "attack": 30, "release": 260, "makeup": 5})),
+				path("Low", 0, at("compressor", "", 0, set{"threshold": -30, "ratio": 3, "attack": 30, "release": 260, "makeup": 8.5})),
 				path(
 					"Low mids",
 					0,
-					at("compressor", "", 0, set{"threshold": -32, "ratio": 2.5, "attack": 18, "release": 180, "makeup": 4}),
+					at("compressor", "", 0, set{"threshold": -32, "ratio": 2.5, "attack": 18, "release": 180, "makeup": 7.5}),
 				),
 				path(
 					"High mids",
 					0,
-					at("compressor", "", 0, set{"threshold": -34, "ratio": 2.5, "attack": 8, "release": 120, "makeup": 4}),
+					at("compressor", "", 0, set{"threshold": -34, "ratio": 2.5, "attack": 8, "release": 120, "makeup": 7}),
 				),
-				path("High", 0, at("compressor", "", 0, set{"threshold": -38, "ratio": 3, "attack": 3, "release": 80, "makeup": 5})),
+				path("High", 0, at("compressor", "", 0, set{"threshold": -38, "ratio": 3, "attack": 3, "release": 80, "makeup": 8})),
 			),
 		},
 	},
@@ -156,7 +156,7 @@ var braids = []braid{
 			project.Forked(project.Copies, "Hall beside", path("Dry", 0),
 				path("Hall", -13, wet("reverb", "", set{"decay": 2.8, "size": 140, "predelay": 35}),
 					at("equaliser", "Clear", 0, set{"on1": 1, "freq1": 250, "freq4": 900, "gain4": -2, "gain7": -3}),
-					at("compressor", "Hold the tail", 0, set{"threshold": -36, "ratio": 3, "attack": 15, "release": 300, "makeup": 3})))},
+					at("compressor", "Hold the tail", 0, set{"threshold": -36, "ratio": 3, "attack": 15, "release": 300, "makeup": 6.5})))},
 	},
 	{"Driven mids, clean lows", "Grit where it is heard, and a foundation that does not growl.", "fork bands colour bass", []*project.Node{
 		bands("Clean lows", []float64{180, 3500}, path("Lows", 0),
@@ -201,7 +201,7 @@ var braids = []braid{
 			project.Forked(
 				project.MidSide,
 				"Middle and sides",
-				path("Middle", 0, at("compressor", "", 0, set{"threshold": -26, "ratio": 2.5, "attack": 15, "release": 150, "makeup": 2})),
+				path("Middle", 0, at("compressor", "", 0, set{"threshold": -26, "ratio": 2.5, "attack": 15, "release": 150, "makeup": 5})),
 				path(
 					"Sides",
 					1,
@@ -223,7 +223,7 @@ var braids = []braid{
 		"fork bands voice de-ess",
 		[]*project.Node{
 			bands("Sting", []float64{5200}, path("Below", 0),
-				path("Sting", 0, at("compressor", "Catch it", 0, set{"threshold": -40, "ratio": 6, "attack": 1, "release": 50})))},
+				path("Sting", 0, at("compressor", "Catch it", 0, set{"threshold": -40, "ratio": 6, "attack": 1, "release": 50, "makeup": 5})))},
 	},
 	{
 		"Wake",
