@@ -190,6 +190,9 @@ func writeTo(doc *project.Project, spec printing.Spec, name string, render func(
 	}
 	defer os.Remove(f.Name())
 	defer f.Close()
+	if err := f.Chmod(0o644); err != nil { // a file for others, unlike one for a while
+		return err
+	}
 	note := printing.NewRecord(doc, printing.Printer{}, spec, printing.OfFile, false).Note()
 	sink, err := printing.NewSink(f, spec.Format, doc.SampleRate, note, printing.Cues(doc, spec.From, spec.To))
 	if err != nil {

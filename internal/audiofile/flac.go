@@ -170,17 +170,16 @@ func (x *FLACWriter) put(n int) error {
 		},
 	}
 	x.number++
-	f.Channels = frame.ChannelsMono
 	if x.f.Channels == 2 {
-		f.Channels = frame.ChannelsLR
-	}
-	for c := range x.f.Channels {
-		f.Subframes = append(f.Subframes, &frame.Subframe{
-			SubHeader: frame.SubHeader{Pred: frame.PredVerbatim}, Samples: x.buf[c][:n:n], NSamples: n})
-		x.buf[c] = append([]int32(nil), x.buf[c][n:]...)
+		f.Channels, f.Subframes = subframes(x.buf[0][:n:n], x.buf[1][:n:n], x.f.Bits)
+	} else {
+		f.Channels, f.Subframes = frame.ChannelsMono, []*frame.Subframe{predicted(x.buf[0][:n:n], x.f.Bits)}
 	}
 	if err := x.e.WriteFrame(f); err != nil {
 		return fmt.Errorf("write FLAC frame %d: %w", x.number, err)
+	}
+	for c := range x.f.Channels {
+		x.buf[c] = append([]int32(nil), x.buf[c][n:]...)
 	}
 	return nil
 }

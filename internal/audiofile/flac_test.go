@@ -128,3 +128,69 @@ func TestASinkLeavesTheFileOpen(t *testing.T) {
 		require.NoError(t, back.Close())
 	}
 }
+
+// chord is a few partials that die away over and over, with a little noise, on two sides that differ.
+func chord(frames int) [][]float64 {
+	src := [][]float64{make([]float64, frames), make([]float64, frames)}
+	for i := range frames {
+		e := math.Exp(-float64(i%24000) / 9000)
+		for k, f := range []float64{0.013, 0.0197, 0.0262, 0.052, 0.11} {
+			src[0][i] += 0.1 * e * math.Sin(f*float64(i)+float64(k))
+			src[1][i] += 0.1 * e * math.Sin(f*float64(i)*1.0003)
+		}
+		src[0][i] += 0.0005 * dsp.White(3, int64(i))
+		src[1][i] += 0.0005 * dsp.White(4, int64(i))
+	}
+	return src
+}
+
+// What is the same on both sides is written once; what can be foretold takes little more than what cannot.
+func TestFLACIsSmall(t *testing.T) {
+	x := chord(96000)
+	mono := len(flacOf(t, x[:1], 24))
+	require.Less(t, float64(len(flacOf(t, [][]float64{x[0], x[0]}, 24))), 1.2*float64(mono), "each side has a dither of its own")
+	// noise of 0.0005 is about 12.6 of 24 bits deep, and even: nothing can take less for each sample
+	entropy := math.Log2(0.001 * (1 << 23))
+	require.Less(t, float64(mono)*8/96000, entropy+1.2)
+}
+
+// Whatever is written comes back: the loudest there is, steps, noise, nothing, and all of them on one side only.
+func TestFLACOfExtremesComesBack(t *testing.T) {
+	n := 9000
+	shapes := map[string]func(i int) float64{
+		"full noise":  func(i int) float64 { return dsp.White(9, int64(i)) },
+		"square":      func(i int) float64 { return 1 - 2*float64(i/50%2) },
+		"every other": func(i int) float64 { return 1 - 2*float64(i%2) },
+		"nothing":     func(int) float64 { return 0 },
+		"offset":      func(int) float64 { return 0.25 },
+		"impulse":     func(i int) float64 { return map[bool]float64{true: -1}[i == 5000] },
+	}
+	for a, f := range shapes {
+		for b, g := range shapes {
+			src := [][]float64{make([]float64, n), make([]float64, n)}
+			for i := range n {
+				src[0][i], src[1][i] = f(i), g(i)
+			}
+			for _, bits := range []int{16, 24} {
+				r, err := Open(bytes.NewReader(flacOf(t, src, bits)))
+				require.NoError(t, err)
+				got, err := readAll(r)
+				require.NoError(t, err, "%s, %s", a, b)
+				for c := range src {
+					for i, v := range src[c] {
+						require.InDelta(t, v, got[c][i], 2.6*math.Exp2(float64(1-bits)), "%s, %s, frame %d", a, b, i)
+					}
+				}
+			}
+		}
+	}
+}
+
+func BenchmarkFLAC(b *testing.B) {
+	x := chord(48000)
+	for b.Loop() {
+		w, _ := NewFLAC(io.Discard, 48000, 2, 24, 48000, nil)
+		_ = w.Write(x)
+		_ = w.Close()
+	}
+}
