@@ -10,7 +10,7 @@ TOOL    = $(GO) tool -modfile=tools.mod
 GOFILES = $(shell find cmd internal -name '*.go') go.mod
 WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts -not -name engine.wasm)
 
-.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e lint bench screenshots docs clean chromium
+.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e lint bench sound screenshots docs clean chromium
 
 demo: build
 	bin/shoal demo --addr $(ADDR) --data $(DATA)
@@ -104,6 +104,11 @@ bench: bin/shoal e2e/node_modules/.done chromium
 
 screenshots: bin/shoal e2e/node_modules/.done chromium
 	cd e2e && npx playwright test --project=screenshots
+
+# Everything that is claimed of the sound, measured: minutes. `make test` holds those that take a moment.
+sound:
+	SOUND=1 $(GO) test ./internal/soundtest
+	$(GO) run ./cmd/soundreport -docs docs
 
 # What docs hold of the code is made from the code.
 docs: bin/shoal

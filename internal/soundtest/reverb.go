@@ -60,7 +60,7 @@ func ofReverb() []Claim {
 	claim := func(says, unit string, aim, most float64, f func(s Subject) float64) {
 		list = append(list, Claim{Effect: "reverb", Says: says, Unit: unit, Aim: aim, Most: most, Long: true, Measure: f})
 	}
-	for c, name := range []string{"hall", "room", "plate", "chamber"} {
+	for c, name := range characters {
 		of := float64(c)
 		claim(name+": spread of the tail's log spectrum at -30 dB, decays from 0.3 to 10 s (noise: 5.6)", "dB", 6.5, 7.5, func(s Subject) float64 {
 			return worst(decays, func(t float64) float64 { return spread(tail(s.answers(open(of, t, nil), t)[0], t)) })
