@@ -147,6 +147,11 @@ func unclosed(w io.Writer) io.Writer {
 // Write appends frames.
 func (x *FLACWriter) Write(src [][]float64) error {
 	for c := range x.f.Channels {
+		if dsp.Silent(src[c]) { // it stays silent, as in WAV files
+			x.dither[c].Skip(len(src[c]))
+			x.buf[c] = append(x.buf[c], make([]int32, len(src[c]))...)
+			continue
+		}
 		for _, v := range src[c] {
 			x.buf[c] = append(x.buf[c], x.dither[c].Round(v))
 		}

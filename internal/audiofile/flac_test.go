@@ -152,6 +152,7 @@ func TestFLACIsSmall(t *testing.T) {
 	// noise of 0.0005 is about 12.6 of 24 bits deep, and even: nothing can take less for each sample
 	entropy := math.Log2(0.001 * (1 << 23))
 	require.Less(t, float64(mono)*8/96000, entropy+1.2)
+	require.Less(t, len(flacOf(t, [][]float64{make([]float64, 96000), make([]float64, 96000)}, 16)), 1000)
 }
 
 // Whatever is written comes back: the loudest there is, steps, noise, nothing, and all of them on one side only.

@@ -48,6 +48,7 @@ type WAVWriter struct {
 	f      Format
 	frames int64
 	dataAt int64
+	factAt int64 // 0: none
 	buf    []byte
 	dither [2]dsp.Dither
 	cues   []Cue
@@ -90,6 +91,11 @@ func NewWAV(w io.WriteSeeker, rate, channels, bits int, note *Note, cues []Cue) 
 	} else {
 		h.WriteString("fmt ")
 		put(uint32(18), tag, uint16(channels), uint32(rate), uint32(rate*frame), uint16(frame), uint16(bits), uint16(0))
+	}
+	if x.f.Float { // how many frames there are, which is no PCM's to say (RIFF, Microsoft and IBM 1991)
+		h.WriteString("fact")
+		put(uint32(4), uint32(0))
+		x.factAt = int64(h.Len()) - 4
 	}
 	if note != nil {
 		b := note.chunk()
@@ -223,13 +229,23 @@ func (x *WAVWriter) Close() error {
 	if _, err := x.w.Write(t.Bytes()); err != nil {
 		return err
 	}
-	total := x.dataAt + data + int64(t.Len())
+	return x.patch(data, x.dataAt+data+int64(t.Len()))
+}
+
+// patch writes the lengths that are known only now, and leaves the file at its end.
+func (x *WAVWriter) patch(data, total int64) error {
+	le := binary.LittleEndian
 	patch := func(at int64, b []byte) error {
 		if _, err := x.w.Seek(at, io.SeekStart); err != nil {
 			return err
 		}
 		_, err := x.w.Write(b)
 		return err
+	}
+	if x.factAt > 0 {
+		if err := patch(x.factAt, le.AppendUint32(nil, uint32(min(x.frames, math.MaxUint32)))); err != nil {
+			return err
+		}
 	}
 	if total-8 > math.MaxUint32 {
 		ds := make([]byte, 0, 36)

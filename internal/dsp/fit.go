@@ -18,6 +18,8 @@ type prototypeKind int
 const (
 	lowPass prototypeKind = iota
 	highPass
+	lowPass1
+	highPass1
 	bandPass
 	bellKind
 	lowShelf
@@ -37,6 +39,10 @@ func (p *prototype) power(f float64) float64 {
 		return (sq(1-x) + x*a*a/qq) / (sq(1-x) + x/(a*a*p.q*p.q))
 	case highPass:
 		return x * x / (sq(1-x) + x/qq)
+	case lowPass1:
+		return 1 / (1 + x)
+	case highPass1:
+		return x / (1 + x)
 	case bandPass:
 		return x / qq / (sq(1-x) + x/qq)
 	}
@@ -188,6 +194,12 @@ func (p *prototype) worst(s Section, rate float64) float64 {
 
 // matched takes the poles by impulse invariance and the numerator from three points.
 func (p *prototype) matched(rate float64) Section {
+	switch p.kind {
+	case lowPass1:
+		return LowPass1(p.freq, rate)
+	case highPass1:
+		return HighPass1(p.freq, rate)
+	}
 	a1, a2 := poles(2*math.Pi*min(p.poleHz, rate*0.475)/rate, p.poleQ)
 	at := min(p.freq, rate*0.4)
 	g := gridAt(2*math.Pi*at/rate, a1, a2)

@@ -50,45 +50,59 @@ func (d *DelayLine) ReadSinc(delay float64) float64 {
 	return s
 }
 
-// ReadSmooth is ReadSinc in sums that need not wait for one another, for lines that are read all the time.
+// smoothPhases is how many places between two frames ReadSmooth knows: the nearest serves, which is within 1/4096 of a frame.
+const smoothPhases = 2048
+
+// smooth are the taps of a windowed sinc for each of them, the oldest sample first; Smooths makes them.
+var smooth *[smoothPhases + 1][fractionTaps]float64
+
+// Smooths makes the table of ReadSmooth: it is called before anything is read.
+var Smooths = sync.OnceFunc(func() {
+	t := new([smoothPhases + 1][fractionTaps]float64)
+	for p := range t {
+		f := float64(p) / smoothPhases
+		sum := 0.0
+		for k := range t[p] {
+			x := float64(fractionTaps/2-k) - f
+			t[p][k] = sinc(x) * kaiser(x/(fractionTaps/2), 7.9)
+			sum += t[p][k]
+		}
+		for k := range t[p] {
+			t[p][k] /= sum
+		}
+	}
+	smooth = t
+})
+
+// ReadSmooth is ReadSinc at the nearest of very many places, for lines that are read all the time. The delay is at least
+// FractionMargin frames.
 func (d *DelayLine) ReadSmooth(delay float64) float64 {
 	n := int(delay)
-	at := (delay - float64(n)) * fractionPhases
-	p := int(at)
-	g := at - float64(p)
-	t := fractions()
-	a, b := &t[p], &t[p+1]
+	c := &smooth[int((delay-float64(n))*smoothPhases+0.5)]
 	var around [fractionTaps]float64
 	x := d.from((d.pos-n-fractionTaps/2)&d.mask, &around)
-	var s0, s1, s2, s3 float64
-	for k := 0; k < fractionTaps; k += 4 {
-		s0 += (a[k] + (b[k]-a[k])*g) * x[15-k]
-		s1 += (a[k+1] + (b[k+1]-a[k+1])*g) * x[14-k]
-		s2 += (a[k+2] + (b[k+2]-a[k+2])*g) * x[13-k]
-		s3 += (a[k+3] + (b[k+3]-a[k+3])*g) * x[12-k]
-	}
+	s0 := c[0]*x[0] + c[1]*x[1] + c[2]*x[2] + c[3]*x[3]
+	s1 := c[4]*x[4] + c[5]*x[5] + c[6]*x[6] + c[7]*x[7]
+	s2 := c[8]*x[8] + c[9]*x[9] + c[10]*x[10] + c[11]*x[11]
+	s3 := c[12]*x[12] + c[13]*x[13] + c[14]*x[14] + c[15]*x[15]
 	return (s0 + s1) + (s2 + s3)
 }
 
 // ReadSmoothTwo reads two lines that are written together at the same delay.
 func ReadSmoothTwo(l, r *DelayLine, delay float64) (float64, float64) {
 	n := int(delay)
-	at := (delay - float64(n)) * fractionPhases
-	p := int(at)
-	g := at - float64(p)
-	t := fractions()
-	a, b := &t[p], &t[p+1]
+	c := &smooth[int((delay-float64(n))*smoothPhases+0.5)]
 	var aroundL, aroundR [fractionTaps]float64
 	x := l.from((l.pos-n-fractionTaps/2)&l.mask, &aroundL)
 	y := r.from((r.pos-n-fractionTaps/2)&r.mask, &aroundR)
 	var s0, s1, u0, u1 float64
-	for k := 0; k < fractionTaps; k += 2 {
-		c := a[k] + (b[k]-a[k])*g
-		s0 += c * x[15-k]
-		u0 += c * y[15-k]
-		c = a[k+1] + (b[k+1]-a[k+1])*g
-		s1 += c * x[14-k]
-		u1 += c * y[14-k]
+	for k := 0; k < fractionTaps; k += 4 {
+		a, b := c[k], c[k+1]
+		s0, u0 = s0+a*x[k], u0+a*y[k]
+		s1, u1 = s1+b*x[k+1], u1+b*y[k+1]
+		a, b = c[k+2], c[k+3]
+		s0, u0 = s0+a*x[k+2], u0+a*y[k+2]
+		s1, u1 = s1+b*x[k+3], u1+b*y[k+3]
 	}
 	return s0 + s1, u0 + u1
 }

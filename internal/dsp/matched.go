@@ -133,18 +133,39 @@ func HighPass1(freq, rate float64) Section {
 	return Section{b, -b, 0, a1, 0}
 }
 
+// FirstOrder is a first-order low or high pass as a section of second order that is fitted to it, for where LowPass1 and
+// HighPass1 are not near enough: towards half the rate.
+func FirstOrder(high bool, freq, rate float64) Section {
+	p := prototype{kind: lowPass1, freq: freq, poleHz: freq, poleQ: math.Sqrt2 / 2}
+	if high {
+		p.kind, p.zeros = highPass1, 1
+	}
+	return p.section(rate)
+}
+
 // Butterworth fills dst with the sections of a low (or high) pass of the given
 // order, 1 to 8, -3 dB at freq, and returns how many were used. For the second
 // order q sets the resonance (0.7071 is Butterworth's); for others it is ignored.
 func Butterworth(dst []Section, high bool, order int, freq, q, rate float64) int {
+	first := func() Section {
+		if high {
+			return HighPass1(freq, rate)
+		}
+		return LowPass1(freq, rate)
+	}
+	return butterworth(dst, high, order, freq, q, rate, first)
+}
+
+// ButterworthFine is Butterworth with odd orders that are as near to their prototypes as even ones are.
+func ButterworthFine(dst []Section, high bool, order int, freq, q, rate float64) int {
+	return butterworth(dst, high, order, freq, q, rate, func() Section { return FirstOrder(high, freq, rate) })
+}
+
+func butterworth(dst []Section, high bool, order int, freq, q, rate float64, first func() Section) int {
 	n := 0
 	put := func(s Section) { dst[n] = s; n++ }
 	if order%2 == 1 {
-		if high {
-			put(HighPass1(freq, rate))
-		} else {
-			put(LowPass1(freq, rate))
-		}
+		put(first())
 	}
 	for k := 0; k < order/2; k++ {
 		pairQ := q

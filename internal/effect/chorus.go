@@ -57,7 +57,7 @@ type crowd struct {
 }
 
 func newCrowd(rate float64, smooth bool) *crowd {
-	dsp.Fractions()
+	dsp.Smooths()
 	n := int(0.054*rate) + 16
 	return &crowd{rate: rate, smooth: smooth, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
 }

@@ -21,7 +21,7 @@ const (
 // cannot run away. With both cuts at the end of their travel they are out.
 var delay = Kind{
 	Info: Info{
-		ID: "delay", Version: 1, Name: "Delay", Family: "Time", Mix: 25, MixLaw: "add", Keyed: true,
+		ID: "delay", Version: 2, Name: "Delay", Family: "Time", Mix: 25, MixLaw: "add", Keyed: true,
 		Says:     "Repeats the signal after a time, again and again, softer each time.",
 		Plumbs:   []Plumb{{Param: "note"}, {Param: "time"}, {Param: "feedback"}},
 		Synonyms: []string{"echo", "repeat", "ping pong", "slap", "bounce"},
@@ -62,11 +62,14 @@ var delay = Kind{
 				Min: 20, Max: 2000, Default: 250, Taper: param.Log, Step: 3, Digits: 0},
 		},
 	},
-	New:   func(rate float64) Processor { return newEcho(rate) },
+	New:   func(rate float64) Processor { return newEcho(rate, true) },
 	Tail:  delayTail,
 	Rests: func(v []float64, tempo float64) float64 { return delaySeconds(v, tempo) + 0.1 + faded(v[12]/1000) },
 	Draw:  drawDelay,
 }
+
+// delay1 lost what was panned away where echoes go from side to side.
+var delay1 = was(delay, 1, func(rate float64) Processor { return newEcho(rate, false) })
 
 func delaySeconds(v []float64, tempo float64) float64 {
 	if v[0] == 0 {
@@ -88,6 +91,7 @@ func delayTail(v []float64, tempo float64) float64 {
 
 type echo struct {
 	rate       float64
+	whole      bool // where echoes go from side to side, panning the input loses nothing
 	l, r       *dsp.DelayLine
 	frames     float64 // where the line is read
 	next       float64 // where a cross-fade leads
@@ -119,9 +123,9 @@ type echoRoom struct {
 
 func (e *echo) Borrow(o Processor) { e.echoRoom = o.(*echo).echoRoom }
 
-func newEcho(rate float64) *echo {
+func newEcho(rate float64, whole bool) *echo {
 	n := int(rate*delayMax) + 8
-	return &echo{rate: rate, echoRoom: new(echoRoom), l: dsp.NewDelayLine(n), r: dsp.NewDelayLine(n), fresh: true,
+	return &echo{rate: rate, whole: whole, echoRoom: new(echoRoom), l: dsp.NewDelayLine(n), r: dsp.NewDelayLine(n), fresh: true,
 		fadeFrames: int(rate * 0.03), glide: 1 - dsp.Decay(0.06, rate)}
 }
 
@@ -163,6 +167,15 @@ func (e *echo) listen(s *Span) bool {
 // enter pans the input.
 func (e *echo) enter(s *Span) {
 	pan := &s.Values[9]
+	if e.whole && s.Values[4].At(0) == 2 {
+		for i, l := range s.L { // as much of either side as the pan says, and all of it together
+			p := pan.At(i)
+			a, b := 1-larger(0, p), 1-larger(0, -p)
+			m := (a*l + b*s.R[i]) / (a + b)
+			s.L[i], s.R[i] = m, m
+		}
+		return
+	}
 	if pan.Track == nil && pan.Now == 0 {
 		return
 	}

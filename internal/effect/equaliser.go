@@ -36,7 +36,7 @@ var eqOrders = []int{1, 2, 3, 4, 6, 8}
 var equaliser = Kind{
 	Info: Info{
 		ID:      "equaliser",
-		Version: 1,
+		Version: 2,
 		Name:    "Equaliser",
 		Family:  "Tone",
 		Mix:     100,
@@ -60,12 +60,19 @@ var equaliser = Kind{
 		Params: eqParams(),
 	},
 	Linear:  true,
-	New:     func(rate float64) Processor { return newEQ(rate) },
+	New:     func(rate float64) Processor { return newEQ(rate, true) },
 	Tail:    eqTail,
 	Rests:   func([]float64, float64) float64 { return 0.3 },
 	Telling: tellingBands,
-	Draw:    drawEQ,
+	Draw:    func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, true) },
 }
+
+// equaliser1 had cuts of 6 and 18 dB an octave that were up to 1 dB off near half the rate.
+var equaliser1 = func() Kind {
+	k := was(equaliser, 1, func(rate float64) Processor { return newEQ(rate, false) })
+	k.Draw = func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, false) }
+	return k
+}()
 
 // eqTail is how long its slowest poles take to fall by 100 dB, those of the two slowest sections one after the other, in
 // seconds; the rate matters little for what rings for long.
@@ -78,7 +85,7 @@ func eqTail(v []float64, _ float64) float64 {
 			continue
 		}
 		var s [4]dsp.Section
-		for i := range e.sections(&s, rate) {
+		for i := range e.sections(&s, rate, true) {
 			t := -100 / (dsp.Decibels(s[i].Radius()) * rate)
 			second = max(second, min(t, longest))
 			longest = max(longest, t)
@@ -213,7 +220,7 @@ func readEQ(v []float64, b int) eqSetting {
 }
 
 // sections fills dst and returns how many it used.
-func (e eqSetting) sections(dst *[4]dsp.Section, rate float64) int {
+func (e eqSetting) sections(dst *[4]dsp.Section, rate float64, fine bool) int {
 	f := min(e.freq, rate*0.48)
 	switch e.shape {
 	case eqBell:
@@ -221,6 +228,9 @@ func (e eqSetting) sections(dst *[4]dsp.Section, rate float64) int {
 	case eqLowShelf, eqHighShelf:
 		dst[0] = dsp.Shelf(e.shape == eqHighShelf, f, e.gain, min(e.q, 1), rate)
 	case eqLowCut, eqHighCut:
+		if fine {
+			return dsp.ButterworthFine(dst[:], e.shape == eqLowCut, eqOrders[e.slope], f, min(e.q, 2), rate)
+		}
 		return dsp.Butterworth(dst[:], e.shape == eqLowCut, eqOrders[e.slope], f, min(e.q, 2), rate)
 	case eqNotch:
 		dst[0] = dsp.Notch(f, e.q, rate)
@@ -246,6 +256,7 @@ type eqBand struct {
 
 type eq struct {
 	rate           float64
+	fine           bool // odd cuts are fitted
 	bands          [eqBands]eqBand
 	values         []float64
 	dryL, dryR     [Grid]float64
@@ -253,8 +264,8 @@ type eq struct {
 	fresh, settled bool
 }
 
-func newEQ(rate float64) *eq {
-	return &eq{rate: rate, values: make([]float64, eqBands*eqFields), fadeFrames: int(rate * 0.005), fresh: true}
+func newEQ(rate float64, fine bool) *eq {
+	return &eq{rate: rate, fine: fine, values: make([]float64, eqBands*eqFields), fadeFrames: int(rate * 0.005), fresh: true}
 }
 
 func (e *eq) Process(s *Span) {
@@ -291,7 +302,7 @@ func (e *eq) Process(s *Span) {
 				for i := b * eqFields; i < (b+1)*eqFields; i++ {
 					e.values[i] = s.Values[i].At(from)
 				}
-				e.bands[b].look(readEQ(e.values, b), e.rate, from == 0 && jump, e.fadeFrames)
+				e.bands[b].look(readEQ(e.values, b), e.rate, e.fine, from == 0 && jump, e.fadeFrames)
 			}
 		}
 		for b := range e.bands {
@@ -364,10 +375,10 @@ func (e *eq) runSettled(s *Span) {
 }
 
 // look compares the settings wanted with those running, at a grid point.
-func (b *eqBand) look(want eqSetting, rate float64, jump bool, fade int) {
+func (b *eqBand) look(want eqSetting, rate float64, fine, jump bool, fade int) {
 	if jump || !b.initialised {
 		b.now, b.initialised = want, true
-		b.n = want.sections(&b.to, rate)
+		b.n = want.sections(&b.to, rate, fine)
 		b.ramp = false
 		b.heard.Set(boolFloat(want.on))
 		return
@@ -378,7 +389,7 @@ func (b *eqBand) look(want eqSetting, rate float64, jump bool, fade int) {
 			return
 		}
 		b.now = want
-		b.n = want.sections(&b.to, rate)
+		b.n = want.sections(&b.to, rate, fine)
 		b.l, b.r = [4]dsp.Biquad{}, [4]dsp.Biquad{}
 		b.ramp = false
 		b.heard.Aim(boolFloat(want.on), fade)
@@ -389,7 +400,7 @@ func (b *eqBand) look(want eqSetting, rate float64, jump bool, fade int) {
 	}
 	if want.freq != b.now.freq || want.gain != b.now.gain || want.q != b.now.q {
 		b.from = b.to
-		b.n = want.sections(&b.to, rate)
+		b.n = want.sections(&b.to, rate, fine)
 		b.ramp = true
 	} else if b.ramp {
 		b.ramp = false
@@ -447,7 +458,7 @@ func boolFloat(b bool) float64 {
 	return 0
 }
 
-func drawEQ(rate, _ float64, v []float64) Picture {
+func drawEQ(rate float64, v []float64, fine bool) Picture {
 	p := Picture{
 		Says: "Gain over frequency; each numbered point is a band.", X: hertz, Spectrum: true,
 		Y: Axis{Label: "gain", Unit: "dB", Min: -24, Max: 24, Ticks: []float64{-18, -12, -6, 0, 6, 12, 18}},
@@ -467,7 +478,7 @@ func drawEQ(rate, _ float64, v []float64) Picture {
 	for b := range eqBands {
 		set := readEQ(v, b)
 		var d drawn
-		d.n = set.sections(&d.sec, rate)
+		d.n = set.sections(&d.sec, rate, fine)
 		n := fmt.Sprint(b + 1)
 		h := Handle{Label: n, X: set.freq, ParamX: "freq" + n, ParamZ: "q" + n, Quiet: !set.on}
 		if set.shape <= eqHighShelf {

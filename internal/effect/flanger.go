@@ -63,7 +63,7 @@ type comb struct {
 }
 
 func newComb(rate float64, smooth bool) *comb {
-	dsp.Fractions()
+	dsp.Smooths()
 	n := int(0.021*rate) + 16
 	return &comb{rate: rate, smooth: smooth, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
 }

@@ -28,7 +28,7 @@ type splicer struct {
 }
 
 func newSplicer(seconds, rate float64) splicer {
-	dsp.Fractions()
+	dsp.Smooths()
 	fades := int(spliceSeconds * rate)
 	return splicer{line: dsp.NewDelayLine(int(seconds*rate) + fades + 2*spliceBase), width: seconds * rate, fades: fades, place: 0.5}
 }

@@ -58,7 +58,7 @@ type sway struct {
 }
 
 func newSway(rate float64, even, smooth bool) *sway {
-	dsp.Fractions()
+	dsp.Smooths()
 	n := int(2.1*swayMax*rate) + 32
 	return &sway{rate: rate, even: even, smooth: smooth, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
 }
