@@ -1,4 +1,4 @@
-import type { Change, Channel, EffectInfo, Fields } from '../api/types'
+import type { Change, Channel, EffectInfo, Fields, Stage } from '../api/types'
 import { findNode, idOf, shownChain } from '../document/chain'
 import { newId } from '../document/ids'
 import { change } from '../session/changes'
@@ -27,6 +27,13 @@ export const replacement = (id: string, effect: EffectInfo): Change => ({
 /** Gives a stage the newest sound of its effect. */
 export const renewStage = (id: string) =>
   change(`Use the new sound of ${nameOf(id)}`, { type: 'stage.renew', do: { id } })
+
+/** Gives many stages the newest sounds of their effects. */
+export const renewStages = (list: Stage[]) =>
+  change(
+    `Use the new sounds of ${list.length} stages`,
+    ...list.map((s): Change => ({ type: 'stage.renew', do: { id: s.id } })),
+  )
 
 export async function moveStage(id: string, owner: string, index: number) {
   const from = placeOf(id)

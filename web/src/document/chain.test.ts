@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Chain, Node } from '../api/types'
-import { along, holds, idOf, onward } from './chain'
+import type { Chain, EffectInfo, Node, Project } from '../api/types'
+import { along, holds, idOf, olderSounds, onward } from './chain'
 
 const stage = (id: string) => ({ stage: { id } }) as Node
 const fork = (id: string, ...paths: [string, Node[]][]) =>
@@ -61,5 +61,28 @@ describe('the way through a chain', () => {
     expect([...along(chain.nodes)].map(idOf)).toEqual(['a', 'f', 'b', 'c', 'g', 'e', 'd'])
     expect(holds(chain.nodes, 'q2')).toBe(true)
     expect(holds(chain.nodes, 'x')).toBe(false)
+  })
+})
+
+describe('older sounds', () => {
+  const effects = [
+    { id: 'hall', version: 1, newest: 2 },
+    { id: 'hall', version: 2, newest: 2 },
+    { id: 'trim', version: 1, newest: 1 },
+  ] as EffectInfo[]
+  const made = (id: string, effect: string, version: number) => ({ stage: { id, effect, version } }) as Node
+  it('are found in rows, in trials, in paths and in treatments, and nothing else is', () => {
+    const p = {
+      channels: [
+        {
+          id: 'a',
+          chain: { nodes: [made('old', 'hall', 1), made('new', 'hall', 2), made('only', 'trim', 1)] },
+          trials: [{ id: 't', chain: { nodes: [made('tried', 'hall', 1)] } }],
+        },
+        { id: 'b', chain: { nodes: [fork('f', ['p', [made('in a path', 'hall', 1)]])] }, trials: [] },
+      ],
+      treatments: [{ id: 'x', name: 'x', chain: { nodes: [made('in a piece', 'hall', 1)] } }],
+    } as unknown as Project
+    expect(olderSounds(p, effects).map((s) => s.id)).toEqual(['old', 'tried', 'in a path', 'in a piece'])
   })
 })

@@ -206,6 +206,17 @@ export function findStage(project: Project, id: string): { stage: Stage; channel
   return null
 }
 
+/** The stages of all chains whose effect has been mended since: they sound as they did. */
+export const olderSounds = (p: Project, effects: EffectInfo[]): Stage[] =>
+  chained(p).flatMap((c) =>
+    chainsOf(c).flatMap(({ chain }) =>
+      [...stages(chain.nodes)].filter((s) => {
+        const e = effectOf(s, effects)
+        return e !== undefined && e.version < e.newest
+      }),
+    ),
+  )
+
 /** Effects as they are made now, without the older sounds that stages may still have. */
 export const newest = (effects: EffectInfo[]) => effects.filter((e) => e.version === e.newest)
 

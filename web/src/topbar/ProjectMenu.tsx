@@ -1,6 +1,8 @@
 import { useRef } from 'react'
 import { download, fileAt, takerAt, upload } from '../api/client'
+import { renewStages } from '../bench/stages'
 import { Menu } from '../controls/Menu'
+import { olderSounds } from '../document/chain'
 import * as sections from '../sections/actions'
 import { notice, refused, useSession } from '../session/store'
 import { stopAtEnd } from '../session/transport'
@@ -9,6 +11,10 @@ import { setView, useView } from '../session/view'
 /** The project's name, and what comes into it and goes out of it as a whole. */
 export function ProjectMenu() {
   const project = useSession((s) => s.project)!
+  const older = olderSounds(
+    project,
+    useSession((s) => s.effects),
+  )
   const file = useRef<HTMLInputElement>(null)
   const stopsAtEnd = useView((v) => v.stopsAtEnd)
   const save = (what: 'bundle' | 'midi') =>
@@ -41,6 +47,11 @@ export function ProjectMenu() {
             text: 'Stems and mixes…',
             key: 'Shift P',
             run: () => setView({ dialog: { kind: 'stems' } }),
+          },
+          older.length > 0 && {
+            text: `Use the new sounds: ${older.length} ${older.length === 1 ? 'stage has' : 'stages have'} an older one`,
+            says: 'Effects that have been mended keep the sound a project was made with until somebody says so. Undo brings it back.',
+            run: () => void renewStages(older),
           },
           { text: 'Export as a bundle', run: () => void save('bundle') },
           { text: 'Export tempo and sections as MIDI', run: () => void save('midi') },
