@@ -27,7 +27,7 @@ test('all that feeds main becomes files, whose names are seen before', async ({ 
   await card.getByLabel('Format').selectOption('flac16')
   await card.getByLabel(/With tails/).uncheck()
   await card.getByLabel(/Bring the main output/).check()
-  await card.getByLabel('Loudness', { exact: true }).fill('-20')
+  await card.getByLabel('Loudness', { exact: true }).fill('-22')
   await expect(card.getByText('Main as heard.flac')).toBeVisible()
   await card.getByRole('button', { name: 'Make 2 files' }).click()
   await expect(card).toBeHidden()
@@ -43,7 +43,7 @@ test('all that feeds main becomes files, whose names are seen before', async ({ 
   expect(bytes.subarray(0, 2).toString()).toBe('PK')
   const text = bytes.toString('latin1')
   for (const name of ['Bell buoy as heard.flac', 'Main as heard.flac', 'sheet.md', 'sheet.json']) expect(text).toContain(name)
-  expect(text).toContain('brought to -20.0 LUFS')
+  expect(text).toContain('brought to -22.0 LUFS')
 })
 
 test('a range is printed where it stands, and comes back with one undo', async ({ board }) => {

@@ -156,7 +156,7 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   }
   await row(board, 'Tide table')
     .getByRole('button', { name: /takes of/ })
-    .first()
+    .last()
     .click()
   for (let i = 0; i < 3; i++) await board.keyboard.press(']')
   await board.waitForTimeout(5500)

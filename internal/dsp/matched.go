@@ -54,6 +54,26 @@ func Notch(freq, q, rate float64) Section {
 	return Section{k, k * b, k, a1, a2}
 }
 
+// NotchFine is Notch with a width that is right up to half the rate: the poles follow from the analogue response at zero, at
+// half the rate and at the lower edge of the gap.
+func NotchFine(freq, q, rate float64) Section {
+	b := -2 * math.Cos(2*math.Pi*freq/rate)
+	zeros := Section{B0: 1, B1: b, B2: 1}
+	den := func(f float64) float64 { // what the denominator's power has to be
+		x := sq(f / freq)
+		return zeros.Power(f, rate) * (sq(1-x) + x/(q*q)) / sq(1-x)
+	}
+	edge := freq * (math.Sqrt(1/(4*q*q)+1) - 1/(2*q))
+	s := sq(math.Sin(math.Pi * edge / rate))
+	a0, a1 := sq(2+b), den(rate/2)
+	a2 := (den(edge) - a0*(1-s) - a1*s) / (4 * s * (1 - s))
+	d0, d1, d2, ok := factor(a0, a1, a2)
+	if !ok || math.Abs(d2) >= d0*0.9999999 || math.Abs(d1) >= d0+d2 {
+		return Notch(freq, q, rate)
+	}
+	return Section{1 / d0, b / d0, 1 / d0, d1 / d0, d2 / d0}
+}
+
 // Bell raises or lowers a region around a frequency by gain dB. Its width is
 // that of q at half the gain in dB, for boost and cut alike: a cut is the exact
 // reciprocal of the boost.

@@ -163,3 +163,37 @@ func TestSilenceChangesNoLoudness(t *testing.T) {
 	require.InDelta(t, whole.MaxShort(), parts.MaxShort(), 1e-9)
 	require.InDelta(t, whole.Range(), parts.Range(), 1e-9)
 }
+
+// EBU Tech 3341, case 13: a tone of 400 ms is found at its whole loudness wherever it begins.
+func TestTheMomentaryMaximumIsFoundWhereverItLies(t *testing.T) {
+	const rate = 48000
+	for k := range 20 {
+		begin := rate/2 + k*240 + 17*k // between the hops of 100 ms, and between those of 10
+		x := make([]float64, 2*rate)
+		for i := range rate * 4 / 10 {
+			x[begin+i] = Gain(-23) * math.Sin(2*math.Pi*1000*float64(i)/rate)
+		}
+		l := NewLoudness(rate, true)
+		l.Feed(x, x)
+		require.InDelta(t, -23, l.MaxMomentary(), 0.1, "begins at frame %d", begin)
+	}
+}
+
+// What would fold back below 20 kHz is gone by 100 dB, what would fold back above by 60.
+func TestNothingFoldsBackWhenTheRateIsLowered(t *testing.T) {
+	for _, c := range []struct{ from, to int }{{48000, 44100}, {96000, 48000}, {96000, 44100}, {88200, 44100}} {
+		for hz := float64(c.to)/2 + 60; hz < float64(c.from)/2; hz += 311 {
+			x := make([]float64, c.from/4)
+			for i := range x {
+				x[i] = math.Sin(2 * math.Pi * hz * float64(i) / float64(c.from))
+			}
+			y := NewResampler(c.from, c.to).Feed(nil, x)
+			y = y[len(y)/4 : len(y)*3/4]
+			most := -100.0
+			if math.Abs(hz-float64(c.to)) > 20000 {
+				most = -60
+			}
+			require.Less(t, Decibels(Highest(y)), most, "%g Hz from %d to %d", hz, c.from, c.to)
+		}
+	}
+}

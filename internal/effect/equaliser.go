@@ -67,7 +67,7 @@ var equaliser = Kind{
 	Draw:    func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, true) },
 }
 
-// equaliser1 had cuts of 6 and 18 dB an octave that were up to 1 dB off near half the rate.
+// equaliser1 had cuts of 6 and 18 dB an octave and wide notches that were off near half the rate.
 var equaliser1 = func() Kind {
 	k := was(equaliser, 1, func(rate float64) Processor { return newEQ(rate, false) })
 	k.Draw = func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, false) }
@@ -152,7 +152,7 @@ func eqBandParams(n, g string, on, shape, freq float64) []param.Param {
 			Name:    "q" + n,
 			Group:   g,
 			Label:   "Q",
-			Says:    "How narrow the band is; for shelves, how steep.",
+			Says:    "How narrow the band is; for shelves, how steep, up to 1.",
 			Min:     0.3,
 			Max:     20,
 			Default: math.Sqrt2 / 2,
@@ -234,6 +234,9 @@ func (e eqSetting) sections(dst *[4]dsp.Section, rate float64, fine bool) int {
 		return dsp.Butterworth(dst[:], e.shape == eqLowCut, eqOrders[e.slope], f, min(e.q, 2), rate)
 	case eqNotch:
 		dst[0] = dsp.Notch(f, e.q, rate)
+		if fine {
+			dst[0] = dsp.NotchFine(f, e.q, rate)
+		}
 	case eqBandPass:
 		dst[0] = dsp.BandPass(f, e.q, rate)
 	}

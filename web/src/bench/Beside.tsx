@@ -1,6 +1,7 @@
 import { RowsCard } from '../board/RowsCard'
 import { RepeatsCard } from '../clips/RepeatsCard'
 import { SlicesCard } from '../clips/SlicesCard'
+import { CommandList } from '../commands/CommandList'
 import { EffectList } from '../effects/EffectList'
 import { KeysCard } from '../keys/KeysCard'
 import { LineageCard } from '../lineage/LineageCard'
@@ -39,6 +40,8 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       )
     case 'stems':
       return <StemsDialog />
+    case 'commands':
+      return <CommandList />
     case 'keys':
       return <KeysCard />
     case 'logbook':
@@ -88,6 +91,7 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
 
 /** What needs more room than the bench has while nothing but it is open: how much, in pixels. */
 export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
+  commands: 360,
   compare: 330,
   effects: 360,
   keys: 420,

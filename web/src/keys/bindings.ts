@@ -10,7 +10,7 @@ export type Binding = {
   sign: boolean
 }
 
-const signs = ['/', '?', '+,=', '-', '[', ']']
+const signs = ['/', '?', ';', '+,=', '-', '[', ']']
 
 /** What leaves a blind comparison as it is, though its key does something else too. */
 const harmless = ['escape']

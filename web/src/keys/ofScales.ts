@@ -97,6 +97,12 @@ export const ofScales: Group[] = [
         },
       },
       {
+        key: ';',
+        says: 'Everything that can be done here and now, found by words',
+        does: { ';': () => setView({ dialog: { kind: 'commands' } }) },
+        blind: true,
+      },
+      {
         key: '?',
         says: 'This card',
         does: { '?': () => setView({ dialog: { kind: 'keys' } }) },

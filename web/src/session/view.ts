@@ -13,6 +13,7 @@ export type Dialog =
   | { kind: 'print'; channel: string; target: 'track' | 'file'; point?: PrintPoint }
   | { kind: 'stems' }
   | { kind: 'keys' }
+  | { kind: 'commands' }
   | { kind: 'logbook' }
   | { kind: 'presets'; of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
   | { kind: 'compare'; channel: string }

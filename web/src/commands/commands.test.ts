@@ -1,0 +1,44 @@
+import { beforeEach, expect, test } from 'vitest'
+import { setSession } from '../session/store'
+import { select } from '../session/selected'
+import { setView, view } from '../session/view'
+import { effect, open, stage } from '../testing/screen'
+import { commands } from './commands'
+
+const names = () => commands().map((c) => c.name)
+
+beforeEach(() => {
+  open((p) => {
+    p.channels[0]!.name = 'Choir'
+    p.channels[0]!.chain.nodes = [{ stage: stage('s', 'trim') }]
+  })
+  setView({ channel: '', stage: '', dialog: null, theme: 'day' })
+  setSession({ effects: [] })
+})
+
+test('what is offered depends on what is selected, and says what it acts on', () => {
+  select('a', 's')
+  expect(commands().find((c) => c.name === 'Bypass it')).toMatchObject({ key: 'B', of: 'trim' })
+  select('a')
+  expect(names()).not.toContain('Bypass it')
+  expect(names()).toContain('Go to Choir')
+})
+
+test('effects are added behind what is selected; their synonyms find them', () => {
+  setSession({ effects: [effect('reverb', { name: 'Reverb', synonyms: ['hall'], version: 1, newest: 1 })] })
+  select('a', 's')
+  const add = commands().find((c) => c.name === 'Add Reverb')!
+  expect(add.of).toBe('Choir')
+  expect(add.words).toContain('hall')
+})
+
+test('a row is gone to, and what is done once is done by its key too', () => {
+  commands()
+    .find((c) => c.name === 'Go to Choir')!
+    .run()
+  expect(view().channel).toBe('a')
+  const keysCard = commands().find((c) => c.name === 'This card')!
+  expect(keysCard.key).toBe('?')
+  keysCard.run()
+  expect(view().dialog).toEqual({ kind: 'keys' })
+})

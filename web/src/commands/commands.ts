@@ -1,0 +1,87 @@
+import { insertFork } from '../bench/forks'
+import { addStage } from '../bench/stages'
+import { newest } from '../document/chain'
+import { forkEntries, forkOf } from '../effects/forks'
+import { remember } from '../effects/search'
+import { keys } from '../keys/keys'
+import { rows, selection } from '../keys/steps'
+import { insertAt, nameOf, placeInWords, select, selectedChannel } from '../session/selected'
+import { session } from '../session/store'
+import { view } from '../session/view'
+import { moreItems } from '../topbar/moreItems'
+import { isBlind } from '../trials/actions'
+
+/** Something that can be done here and now: what it acts on, its key, and what else it may be looked for by. */
+export type Command = { name: string; of: string; key?: string; words: string[]; run: () => unknown }
+
+/** All of them, from the tables of keys, effects, rows and menus. */
+export function commands(): Command[] {
+  if (isBlind(view().channel)) return ofKeys().filter((c) => c.blind)
+  const byKey = ofKeys()
+  // what is selected goes first
+  return [
+    ...byKey.filter((c) => c.here),
+    ...byKey.filter((c) => !c.here),
+    ...ofMenus(),
+    ...ofEffects(),
+    ...ofRows(),
+  ]
+}
+
+/** What is selected, in words. */
+function selected(): string {
+  const what = selection()
+  if (what === 'stage' || what === 'fork') return nameOf(view().stage)
+  return what === 'nothing' ? '' : what === 'row' ? (selectedChannel()?.name ?? '') : `the ${what}`
+}
+
+/** Keys that do one thing, for what is selected or always. */
+const ofKeys = () =>
+  keys.flatMap((g) =>
+    g.list.flatMap((k) => {
+      const [run, more] = new Set(Object.values(k.does ?? {}))
+      if (!run || more || (k.on && !k.on.includes(selection()))) return []
+      return [
+        {
+          name: k.says,
+          of: k.on ? selected() : g.group,
+          key: k.key,
+          words: [g.group],
+          run,
+          blind: k.blind,
+          here: !!k.on,
+        },
+      ]
+    }),
+  )
+
+const ofMenus = (): Command[] =>
+  moreItems().flatMap((x) =>
+    x.off ? [] : [{ name: x.text, of: 'Shoal', key: x.key, words: [], run: x.run }],
+  )
+
+/** Every effect and every kind of fork, behind what is selected. */
+function ofEffects(): Command[] {
+  const row = selectedChannel()
+  if (!row) return []
+  const { owner, index } = insertAt(row)
+  const all = [...newest(session().effects).filter((e) => !e.whole), ...forkEntries]
+  return all.map((e) => ({
+    name: `Add ${e.name}`,
+    of: placeInWords(owner),
+    words: [...e.synonyms, e.family, e.says],
+    run: () => {
+      remember(e.id)
+      const fork = forkOf(e.id)
+      return fork ? insertFork(fork.kind, fork.bands, owner, index) : addStage(e, owner, index, false)
+    },
+  }))
+}
+
+const ofRows = (): Command[] =>
+  rows().map((c) => ({
+    name: `Go to ${c.name}`,
+    of: c.kind,
+    words: ['row', 'select'],
+    run: () => select(c.id),
+  }))
