@@ -44,6 +44,7 @@ func TestAFolderBelongsToOneProcess(t *testing.T) {
 	taken, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	defer taken.Close()
-	require.ErrorContains(t, serve(t.Context(), io.Discard, place{addr: taken.Addr().String(), data: dir}, false, false), "choose another port")
+	err = serve(t.Context(), io.Discard, place{addr: taken.Addr().String(), data: dir}, false, false)
+	require.ErrorContains(t, err, "choose another port")
 	there()
 }

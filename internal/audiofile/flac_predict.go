@@ -69,7 +69,9 @@ func predicted(x []int32, bps int) *frame.Subframe {
 	if size+order*(bps+flacPrecision) >= len(x)*bps {
 		return verbatim
 	}
-	h := frame.SubHeader{Pred: frame.PredFIR, Order: order, CoeffPrec: flacPrecision, CoeffShift: int32(shift), Coeffs: whole, RiceSubframe: rice}
+	h := frame.SubHeader{
+		Pred: frame.PredFIR, Order: order, CoeffPrec: flacPrecision, CoeffShift: int32(shift), Coeffs: whole, RiceSubframe: rice,
+	}
 	if long {
 		h.ResidualCodingMethod = frame.ResidualCodingMethodRice2
 	}

@@ -240,7 +240,8 @@ func (l *limit) Process(s *Span) {
 	}
 	l.delayL.Process(s.L)
 	l.delayR.Process(s.R)
-	if l.calm > 2*l.ahead+2 && l.held > 1-1e-9 && l.slow > 1-1e-9 && l.between == nil { // nothing to do until the next peak: from here on every gain is 1
+	// nothing to do until the next peak: from here on every gain is 1
+	if l.calm > 2*l.ahead+2 && l.held > 1-1e-9 && l.slow > 1-1e-9 && l.between == nil {
 		l.asleep = true
 		l.held, l.slow, l.peakHold = 1, 1, peakHold{}
 		l.minimum.clear()

@@ -41,7 +41,9 @@ const (
 // the colour of what goes in; the decay is as asked in all of them. What is in the lines together is
 // long enough for the density of modes that a decay of 10 s needs (Schroeder 1962; 0.15 times the
 // decay), in every character; the shortest of them set when the first echoes come.
-var reverb = reverbOf(2, &reverbPlan{lines: 32, spans: [][2]float64{{16, 90}, {8, 90}, {6, 92}, {11, 90}}, inner: []float64{4, 22}, levelled: true})
+var reverb = reverbOf(2, &reverbPlan{
+	lines: 32, spans: [][2]float64{{16, 90}, {8, 90}, {6, 92}, {11, 90}}, inner: []float64{4, 22}, levelled: true,
+})
 
 // reverb1 had sixteen lines, in plate and room too short for a long decay: single modes stood out of its tail.
 var reverb1 = reverbOf(1, &reverbPlan{lines: 16})

@@ -80,7 +80,9 @@ const (
 func newBrake(rate float64, even bool) *brake {
 	dsp.Fractions()
 	n := int(brakeSeconds*rate) + 64
-	return &brake{rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}, fadeLen: int(rate * 0.015), lowest: 1, even: even}
+	return &brake{
+		rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}, fadeLen: int(rate * 0.015), lowest: 1, even: even,
+	}
 }
 
 // brakeSpeed is the speed a part u of the way down.

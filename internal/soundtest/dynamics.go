@@ -9,43 +9,76 @@ import (
 // ofDynamics is what is claimed of effects that turn a signal down by its level.
 func ofDynamics() []Claim {
 	return []Claim{
-		{Effect: "compressor", Says: "tones from 50 Hz to 5 kHz off the drawn curve, attack and release 10/120 and 50/200 ms", Unit: "dB", Aim: 0.2, Measure: func(s Subject) float64 {
-			return worst([]float64{50, 60, 100, 440, 1000, 5000}, func(hz float64) float64 {
-				return worst([]float64{-20, -12, -3}, func(level float64) float64 {
-					a := s.offCurve(hz, level, Set{"attack": 10, "release": 120})
-					return math.Max(a, s.offCurve(hz, level, Set{"attack": 50, "release": 200}))
+		{
+			Effect: "compressor", Unit: "dB", Aim: 0.2,
+			Says: "tones from 50 Hz to 5 kHz off the drawn curve, attack and release 10/120 and 50/200 ms",
+			Measure: func(s Subject) float64 {
+				return worst([]float64{50, 60, 100, 440, 1000, 5000}, func(hz float64) float64 {
+					return worst([]float64{-20, -12, -3}, func(level float64) float64 {
+						a := s.offCurve(hz, level, Set{"attack": 10, "release": 120})
+						return math.Max(a, s.offCurve(hz, level, Set{"attack": 50, "release": 200}))
+					})
 				})
-			})
-		}},
-		{Effect: "compressor", Says: "attack of 10 and 30 ms off what is said, a tone of 1 kHz", Unit: "%", Aim: 5, Measure: func(s Subject) float64 {
-			return worst([]float64{10, 30}, func(ms float64) float64 { return 100 * math.Abs(s.steps(ms, 120, true)/ms-1) })
-		}},
-		{Effect: "compressor", Says: "release of 50, 120 and 500 ms off what is said", Unit: "%", Aim: 5, Measure: func(s Subject) float64 {
-			return worst([]float64{50, 120, 500}, func(ms float64) float64 { return 100 * math.Abs(s.steps(10, ms, false)/ms-1) })
-		}},
-		{Effect: "compressor", Says: "distortion of a tone of 60 Hz as it begins, 10 dB over the threshold", Unit: "%", Aim: 0.2, Measure: func(s Subject) float64 {
-			return distortion(s.alone(Rate, nil, sine(int(4*Rate), 60, math.Pow(10, -14.0/20), Rate)), 60)
-		}},
-		{Effect: "limiter", Says: "distortion of a tone of 60 Hz at 7 dB of reduction", Unit: "%", Aim: 0.3, Most: 0.32, Measure: func(s Subject) float64 {
-			return distortion(s.alone(Rate, Set{"ceiling": -10}, sine(int(6*Rate), 60, math.Pow(10, -3.0/20), Rate)), 60)
-		}},
-		{Effect: "limiter", Says: "pumping: how long a soft tone stays 1 dB down after a single peak of 7 dB over the ceiling", Unit: "ms", Aim: 160, Measure: pumps},
-		{Effect: "limiter", Says: "a ceiling that moves: true peak over it, by 512 taps", Unit: "dB", Aim: 0.02, Measure: func(s Subject) float64 { return s.overMoving() }},
-		{Effect: "limiter", Says: "white noise: true peak over the ceiling, by 512 taps", Unit: "dB", Aim: 0.1, Measure: func(s Subject) float64 {
-			y := s.alone(Rate, Set{"peaks": 1, "input": 9, "ceiling": -6}, noise(int(Rate), 12, 1))
-			return truePeak(y[4800:]) + 6
-		}},
-		{Effect: "deesser", Says: "all above: highest gain of any tone, ranges of 3 to 24 dB", Unit: "dB", Aim: 0.01, Measure: func(s Subject) float64 {
-			return worst([]float64{-3, -9, -12, -24}, func(reach float64) float64 {
-				return worst([]float64{200, 1000, 2000, 3000, 4000, 4800, 5500, 6800, 9000, 12000, 16000}, func(hz float64) float64 {
-					x := sine(int(Rate), hz, 0.5, Rate)
-					y := s.alone(Rate, Set{"kind": 1, "range": reach, "threshold": -60}, x)
-					return power(y[int(Rate/2):]) - power(x[int(Rate/2):])
+			}},
+		{
+			Effect: "compressor", Unit: "%", Aim: 5,
+			Says: "attack of 10 and 30 ms off what is said, a tone of 1 kHz",
+			Measure: func(s Subject) float64 {
+				return worst([]float64{10, 30}, func(ms float64) float64 { return 100 * math.Abs(s.steps(ms, 120, true)/ms-1) })
+			}},
+		{
+			Effect: "compressor", Unit: "%", Aim: 5,
+			Says: "release of 50, 120 and 500 ms off what is said",
+			Measure: func(s Subject) float64 {
+				return worst([]float64{50, 120, 500}, func(ms float64) float64 { return 100 * math.Abs(s.steps(10, ms, false)/ms-1) })
+			}},
+		{
+			Effect: "compressor", Unit: "%", Aim: 0.2,
+			Says: "distortion of a tone of 60 Hz as it begins, 10 dB over the threshold",
+			Measure: func(s Subject) float64 {
+				return distortion(s.alone(Rate, nil, sine(int(4*Rate), 60, math.Pow(10, -14.0/20), Rate)), 60)
+			}},
+		{
+			Effect: "limiter", Unit: "%", Aim: 0.3,
+			Says: "distortion of a tone of 60 Hz at 7 dB of reduction",
+			Measure: func(s Subject) float64 {
+				return distortion(s.alone(Rate, Set{"ceiling": -10}, sine(int(6*Rate), 60, math.Pow(10, -3.0/20), Rate)), 60)
+			}},
+		{
+			Effect: "limiter", Unit: "ms", Aim: 160,
+			Says:    "pumping: how long a soft tone stays 1 dB down after a single peak of 7 dB over the ceiling",
+			Measure: pumps},
+		{
+			Effect: "limiter", Unit: "dB", Aim: 0.02,
+			Says:    "a ceiling that moves: true peak over it, by 512 taps",
+			Measure: func(s Subject) float64 { return s.overMoving() }},
+		{
+			Effect: "limiter", Unit: "dB", Aim: 0.1,
+			Says: "white noise: true peak over the ceiling, by 512 taps",
+			Measure: func(s Subject) float64 {
+				y := s.alone(Rate, Set{"peaks": 1, "input": 9, "ceiling": -6}, noise(int(Rate), 12, 1))
+				return truePeak(y[4800:]) + 6
+			}},
+		{
+			Effect: "deesser", Unit: "dB", Aim: 0.01,
+			Says: "all above: highest gain of any tone, ranges of 3 to 24 dB",
+			Measure: func(s Subject) float64 {
+				return worst([]float64{-3, -9, -12, -24}, func(reach float64) float64 {
+					return worst([]float64{200, 1000, 2000, 3000, 4000, 4800, 5500, 6800, 9000, 12000, 16000}, func(hz float64) float64 {
+						x := sine(int(Rate), hz, 0.5, Rate)
+						y := s.alone(Rate, Set{"kind": 1, "range": reach, "threshold": -60}, x)
+						return power(y[int(Rate/2):]) - power(x[int(Rate/2):])
+					})
 				})
-			})
-		}},
-		{Effect: "deesser", Says: "all above: hiss from 7 to 11 kHz less turned down than the range of 12 dB", Unit: "dB", Aim: 1.5, Measure: func(s Subject) float64 { return hissLeft(s, 1) }},
-		{Effect: "deesser", Says: "a band: hiss around 6.8 kHz less turned down than the range of 12 dB", Unit: "dB", Aim: 1.5, Measure: func(s Subject) float64 { return hissLeft(s, 0) }},
+			}},
+		{
+			Effect: "deesser", Unit: "dB", Aim: 1.5,
+			Says:    "all above: hiss from 7 to 11 kHz less turned down than the range of 12 dB",
+			Measure: func(s Subject) float64 { return hissLeft(s, 1) }},
+		{
+			Effect: "deesser", Unit: "dB", Aim: 1.5,
+			Says:    "a band: hiss around 6.8 kHz less turned down than the range of 12 dB",
+			Measure: func(s Subject) float64 { return hissLeft(s, 0) }},
 	}
 }
 

@@ -27,17 +27,21 @@ func ofFilters() []Claim {
 				}})
 		}
 	}
-	list = append(list, Claim{Effect: "equaliser", Says: "notches off the analogue one, 1 to 16 kHz, Q from 0.5 to 4", Unit: "dB", Aim: 0.5, Most: 1.7, Measure: func(s Subject) float64 {
-		return worst([]float64{1000, 5000, 10000, 16000}, func(hz float64) float64 {
-			return worst([]float64{0.5, 1, 4}, func(q float64) float64 {
-				return s.offAnalogue(Set{"on3": 1, "shape3": 5, "freq3": hz, "q3": q}, func(f float64) float64 {
-					x := f * f / hz / hz
-					return (1 - x) * (1 - x) / ((1-x)*(1-x) + x/q/q)
+	list = append(list, Claim{
+		Effect: "equaliser", Unit: "dB", Aim: 0.5, Most: 1.7,
+		Says: "notches off the analogue one, 1 to 16 kHz, Q from 0.5 to 4",
+		Measure: func(s Subject) float64 {
+			return worst([]float64{1000, 5000, 10000, 16000}, func(hz float64) float64 {
+				return worst([]float64{0.5, 1, 4}, func(q float64) float64 {
+					return s.offAnalogue(Set{"on3": 1, "shape3": 5, "freq3": hz, "q3": q}, func(f float64) float64 {
+						x := f * f / hz / hz
+						return (1 - x) * (1 - x) / ((1-x)*(1-x) + x/q/q)
+					})
 				})
 			})
-		})
-	}})
-	return append(list, Claim{Effect: "delay", Says: "side to side: the input's pan makes the echoes of what stands in the middle softer or louder", Unit: "dB", Aim: 0.1,
+		}})
+	return append(list, Claim{Effect: "delay", Unit: "dB", Aim: 0.1,
+		Says: "side to side: the input's pan makes the echoes of what stands in the middle softer or louder",
 		Measure: func(s Subject) float64 {
 			of := func(pan float64) float64 {
 				l := append(noise(24000, 1, 0.2), make([]float64, 72000)...)

@@ -18,13 +18,16 @@ func ofLevels() []Claim {
 		if x.wet {
 			says = "by itself, " + says
 		}
-		list = append(list, Claim{Effect: x.effect, Says: says, Unit: "LU", Aim: 1.5, Long: true, Measure: func(s Subject) float64 {
-			most := 0.0
-			for _, id := range []string{"hand-drum", "reader", "marimba"} {
-				most = math.Max(most, math.Abs(s.louder(id, x.wet)))
-			}
-			return most
-		}})
+		list = append(list, Claim{
+			Effect: x.effect, Unit: "LU", Aim: 1.5, Long: true,
+			Says: says,
+			Measure: func(s Subject) float64 {
+				most := 0.0
+				for _, id := range []string{"hand-drum", "reader", "marimba"} {
+					most = math.Max(most, math.Abs(s.louder(id, x.wet)))
+				}
+				return most
+			}})
 	}
 	return list
 }

@@ -9,19 +9,28 @@ import (
 func ofMovement() []Claim {
 	var list []Claim
 	air := func(effect string, set Set) {
-		list = append(list, Claim{Effect: effect, Says: "loss at 10, 15 and 16 kHz against 1 kHz", Unit: "dB", Aim: 0.2, Measure: func(s Subject) float64 {
-			return worst([]float64{10000, 15000, 16000}, func(hz float64) float64 { return loss(s, set, hz) })
-		}})
+		list = append(list, Claim{
+			Effect: effect, Unit: "dB", Aim: 0.2,
+			Says: "loss at 10, 15 and 16 kHz against 1 kHz",
+			Measure: func(s Subject) float64 {
+				return worst([]float64{10000, 15000, 16000}, func(hz float64) float64 { return loss(s, set, hz) })
+			}})
 	}
 	air("vibrato", nil)
 	air("chorus", Set{"voices": 1, "spread": 0, "lowcut": 20, "highcut": 20000})
-	list = append(list, Claim{Effect: "vibrato", Says: "a tone of 15 kHz flutters in level", Unit: "dB", Aim: 0.3, Measure: func(s Subject) float64 {
-		return falls(s.alone(Rate, nil, sine(int(4*Rate), 15000, 0.3, Rate)), 5)
-	}})
-	out := func(effect string, aim float64, set Set) {
-		list = append(list, Claim{Effect: effect, Says: "cuts at their ends are out: loss at 20 Hz and 20 kHz", Unit: "dB", Aim: aim, Measure: func(s Subject) float64 {
-			return worst([]float64{20, 20000}, func(hz float64) float64 { return bandLoss(s, set, hz) })
+	list = append(list, Claim{
+		Effect: "vibrato", Unit: "dB", Aim: 0.3,
+		Says: "a tone of 15 kHz flutters in level",
+		Measure: func(s Subject) float64 {
+			return falls(s.alone(Rate, nil, sine(int(4*Rate), 15000, 0.3, Rate)), 5)
 		}})
+	out := func(effect string, aim float64, set Set) {
+		list = append(list, Claim{
+			Effect: effect, Unit: "dB", Aim: aim,
+			Says: "cuts at their ends are out: loss at 20 Hz and 20 kHz",
+			Measure: func(s Subject) float64 {
+				return worst([]float64{20, 20000}, func(hz float64) float64 { return bandLoss(s, set, hz) })
+			}})
 	}
 	out("chorus", 0.3, Set{"depth": 0, "voices": 1, "spread": 0})
 	out("doubler", 1, Set{"wander": 0, "tune": 0, "voices": 1, "spread": 0})

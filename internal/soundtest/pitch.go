@@ -5,35 +5,50 @@ import (
 	"math/cmplx"
 )
 
-// pitched is what is claimed of effects that put a sound out of tune.
+// ofPitch is what is claimed of effects that put a sound out of tune.
 func ofPitch() []Claim {
 	return []Claim{
-		{Effect: "detune", Says: "tones from 110 Hz to 5 kHz fall in level, over 20 s", Unit: "dB", Aim: 0.5, Measure: func(s Subject) float64 {
-			return worst([]float64{110, 220, 420, 1000, 1234.5, 3210, 5000}, func(hz float64) float64 {
-				return falls(s.alone(Rate, Set{"left": 8, "right": 8}, sine(int(20*Rate), hz, 0.3, Rate)), 20)
-			})
-		}},
-		{Effect: "detune", Says: "a harmonic tone of 147 Hz swings in level", Unit: "dB", Aim: 1.5, Measure: func(s Subject) float64 {
-			x := make([]float64, int(20*Rate))
-			for k := 1; k < 12; k++ {
-				for i, v := range sine(len(x), 147*float64(k), 0.3/float64(k), Rate) {
-					x[i] += v
+		{
+			Effect: "detune", Unit: "dB", Aim: 0.5,
+			Says: "tones from 110 Hz to 5 kHz fall in level, over 20 s",
+			Measure: func(s Subject) float64 {
+				return worst([]float64{110, 220, 420, 1000, 1234.5, 3210, 5000}, func(hz float64) float64 {
+					return falls(s.alone(Rate, Set{"left": 8, "right": 8}, sine(int(20*Rate), hz, 0.3, Rate)), 20)
+				})
+			}},
+		{
+			Effect: "detune", Unit: "dB", Aim: 1.5,
+			Says: "a harmonic tone of 147 Hz swings in level",
+			Measure: func(s Subject) float64 {
+				x := make([]float64, int(20*Rate))
+				for k := 1; k < 12; k++ {
+					for i, v := range sine(len(x), 147*float64(k), 0.3/float64(k), Rate) {
+						x[i] += v
+					}
 				}
-			}
-			return falls(s.alone(Rate, Set{"left": -8, "right": -8}, x), 20)
-		}},
-		{Effect: "detune", Says: "cents off what is asked, tones from 110 Hz to 5 kHz", Unit: "cents", Aim: 0.1, Measure: func(s Subject) float64 {
-			return worst([]float64{110, 220, 420, 1000, 5000}, func(hz float64) float64 {
-				y := s.alone(Rate, Set{"left": 25, "right": 25}, sine(int(12*Rate), hz, 0.3, Rate))
-				return math.Abs(1200*math.Log2(frequencyOf(y[int(2*Rate):], hz*math.Exp2(25.0/1200))/hz) - 25)
-			})
-		}},
-		{Effect: "doubler", Says: "a tone of 220 Hz swings, one take without wander", Unit: "dB", Aim: 1, Measure: func(s Subject) float64 {
-			return falls(s.alone(Rate, Set{"voices": 1, "wander": 0, "lowcut": 20}, sine(int(20*Rate), 220, 0.3, Rate)), 20)
-		}},
-		{Effect: "doubler", Says: "loss at 15 kHz with the cut open, one take", Unit: "dB", Aim: 0.2, Measure: func(s Subject) float64 {
-			return loss(s, Set{"voices": 1, "spread": 0, "lowcut": 20, "highcut": 20000}, 15000)
-		}},
+				return falls(s.alone(Rate, Set{"left": -8, "right": -8}, x), 20)
+			}},
+		{
+			Effect: "detune", Unit: "cents", Aim: 0.1,
+			Says: "cents off what is asked, tones from 110 Hz to 5 kHz",
+			Measure: func(s Subject) float64 {
+				return worst([]float64{110, 220, 420, 1000, 5000}, func(hz float64) float64 {
+					y := s.alone(Rate, Set{"left": 25, "right": 25}, sine(int(12*Rate), hz, 0.3, Rate))
+					return math.Abs(1200*math.Log2(frequencyOf(y[int(2*Rate):], hz*math.Exp2(25.0/1200))/hz) - 25)
+				})
+			}},
+		{
+			Effect: "doubler", Unit: "dB", Aim: 1,
+			Says: "a tone of 220 Hz swings, one take without wander",
+			Measure: func(s Subject) float64 {
+				return falls(s.alone(Rate, Set{"voices": 1, "wander": 0, "lowcut": 20}, sine(int(20*Rate), 220, 0.3, Rate)), 20)
+			}},
+		{
+			Effect: "doubler", Unit: "dB", Aim: 0.2,
+			Says: "loss at 15 kHz with the cut open, one take",
+			Measure: func(s Subject) float64 {
+				return loss(s, Set{"voices": 1, "spread": 0, "lowcut": 20, "highcut": 20000}, 15000)
+			}},
 	}
 }
 

@@ -36,7 +36,8 @@ var hertz = Axis{Label: "Hz", From: 20, To: 20000, Ticks: []float64{20, 50, 100,
 // decaysPlot shows how what is left of each character falls.
 func decaysPlot() Plot {
 	p := Plot{Name: "reverb-decay", Says: "Reverb: what is left after an impulse, decay 1.8 s, each character",
-		X: Axis{Label: "s", To: 1.8, Ticks: []float64{0.3, 0.6, 0.9, 1.2, 1.5}}, Y: Axis{Label: "dB", From: -60, Ticks: []float64{-60, -40, -20, 0}}}
+		X: Axis{Label: "s", To: 1.8, Ticks: []float64{0.3, 0.6, 0.9, 1.2, 1.5}},
+		Y: Axis{Label: "dB", From: -60, Ticks: []float64{-60, -40, -20, 0}}}
 	for c, name := range characters {
 		h := newest("reverb").answers(open(float64(c), 1.8, nil), 3)[0]
 		left := make([]float64, len(h)+1)
@@ -57,7 +58,8 @@ var characters = []string{"hall", "room", "plate", "chamber"}
 // densityPlot shows how soon echoes grow dense.
 func densityPlot() Plot {
 	p := Plot{Name: "reverb-density", Says: "Reverb: density of echoes after an impulse, without diffusion (Gaussian noise: 1)",
-		X: Axis{Label: "ms", To: 500, Ticks: []float64{100, 200, 300, 400}}, Y: Axis{Label: "density", To: 1.2, Ticks: []float64{0, 0.25, 0.5, 0.75, 1}}}
+		X: Axis{Label: "ms", To: 500, Ticks: []float64{100, 200, 300, 400}},
+		Y: Axis{Label: "density", To: 1.2, Ticks: []float64{0, 0.25, 0.5, 0.75, 1}}}
 	for c, name := range characters {
 		h := newest("reverb").answers(open(float64(c), 3, Set{"diffusion": 0}), 1)[0]
 		l := Line{Name: name}
@@ -71,8 +73,10 @@ func densityPlot() Plot {
 
 // spectrumPlot shows a stretch of a tail's spectrum against the version before.
 func spectrumPlot() Plot {
-	p := Plot{Name: "reverb-tail", Says: "Reverb, plate, decay 4 s: the tail's spectrum at -30 dB, all ways in and out, against its thirds of octaves",
-		X: Axis{Label: "Hz", From: 1000, To: 1100, Ticks: []float64{1000, 1025, 1050, 1075}}, Y: Axis{Label: "dB", From: -30, To: 20, Ticks: []float64{-20, -10, 0, 10}}}
+	p := Plot{Name: "reverb-tail",
+		Says: "Reverb, plate, decay 4 s: the tail's spectrum at -30 dB, all ways in and out, against its thirds of octaves",
+		X:    Axis{Label: "Hz", From: 1000, To: 1100, Ticks: []float64{1000, 1025, 1050, 1075}},
+		Y:    Axis{Label: "dB", From: -30, To: 20, Ticks: []float64{-20, -10, 0, 10}}}
 	for v, name := range map[int]string{0: "now", 1: "before"} {
 		s, _ := Of("reverb", v)
 		var sum []float64
@@ -103,7 +107,8 @@ func spectrumPlot() Plot {
 // detunePlot shows the level of a tone that is put out of tune.
 func detunePlot() Plot {
 	p := Plot{Name: "detune-level", Says: "Detune: the level of a tone of 220 Hz, 8 cents up",
-		X: Axis{Label: "s", To: 20, Ticks: []float64{5, 10, 15}}, Y: Axis{Label: "dB", From: -48, To: 6, Ticks: []float64{-36, -24, -12, 0}}}
+		X: Axis{Label: "s", To: 20, Ticks: []float64{5, 10, 15}},
+		Y: Axis{Label: "dB", From: -48, To: 6, Ticks: []float64{-36, -24, -12, 0}}}
 	for _, v := range []int{0, 1} {
 		s, _ := Of("detune", v)
 		y := s.alone(Rate, Set{"left": 8, "right": 8}, sine(int(20*Rate), 220, 1, Rate))
@@ -119,7 +124,8 @@ func detunePlot() Plot {
 // transferPlot shows the level out over the level in of dynamics, by a tone of 100 Hz.
 func transferPlot() Plot {
 	p := Plot{Name: "transfer", Says: "Level out over level in, a tone of 100 Hz, as the effects begin",
-		X: Axis{Label: "dB in", From: -60, To: 0, Ticks: []float64{-50, -40, -30, -20, -10}}, Y: Axis{Label: "dB out", From: -60, To: 6, Ticks: []float64{-48, -36, -24, -12, 0}}}
+		X: Axis{Label: "dB in", From: -60, To: 0, Ticks: []float64{-50, -40, -30, -20, -10}},
+		Y: Axis{Label: "dB out", From: -60, To: 6, Ticks: []float64{-48, -36, -24, -12, 0}}}
 	for _, id := range []string{"compressor", "limiter", "gate"} {
 		l := Line{Name: id}
 		for in := -60.0; in <= 0; in += 2 {

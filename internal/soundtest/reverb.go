@@ -62,9 +62,11 @@ func ofReverb() []Claim {
 	}
 	for c, name := range characters {
 		of := float64(c)
-		claim(name+": spread of the tail's log spectrum at -30 dB, decays from 0.3 to 10 s (noise: 5.6)", "dB", 6.5, 7.5, func(s Subject) float64 {
-			return worst(decays, func(t float64) float64 { return spread(tail(s.answers(open(of, t, nil), t)[0], t)) })
-		})
+		claim(
+			name+": spread of the tail's log spectrum at -30 dB, decays from 0.3 to 10 s (noise: 5.6)", "dB", 6.5, 7.5,
+			func(s Subject) float64 {
+				return worst(decays, func(t float64) float64 { return spread(tail(s.answers(open(of, t, nil), t)[0], t)) })
+			})
 		claim(name+": strongest mode of the tail above its third of an octave, over all ways in and out", "dB", 8, 14, func(s Subject) float64 {
 			return worst(decays, func(t float64) float64 {
 				var p []float64
@@ -93,13 +95,15 @@ func ofReverb() []Claim {
 			return 1 - density(h[int(0.14*Rate):int(0.16*Rate)])
 		})
 		claim(name+": a held note of 440 Hz wanders, movement 100 %", "dB", 1.5, 5.5, func(s Subject) float64 { return wanders(s, of) })
-		claim(name+": T30 at 0.3 s off what is asked, octaves from 125 Hz to 8 kHz, over all ways in and out (ISO 3382)", "%", 10, 0, func(s Subject) float64 {
-			ways := s.answers(open(of, 0.3, Set{"lowcut": 20, "highcut": 20000}), 1)
-			return worst([]float64{125, 250, 500, 1000, 2000, 4000, 8000}, func(hz float64) float64 {
-				t := decayTime(ways, hz, -5, -35, Rate)
-				return 100 * math.Abs(t/askedFor(0.3, hz)-1)
+		claim(
+			name+": T30 at 0.3 s off what is asked, octaves from 125 Hz to 8 kHz, over all ways in and out (ISO 3382)", "%", 10, 0,
+			func(s Subject) float64 {
+				ways := s.answers(open(of, 0.3, Set{"lowcut": 20, "highcut": 20000}), 1)
+				return worst([]float64{125, 250, 500, 1000, 2000, 4000, 8000}, func(hz float64) float64 {
+					t := decayTime(ways, hz, -5, -35, Rate)
+					return 100 * math.Abs(t/askedFor(0.3, hz)-1)
+				})
 			})
-		})
 	}
 	return list
 }

@@ -10,10 +10,13 @@ import (
 // ofTransitions is what is claimed of effects that are switched while they sound.
 func ofTransitions() []Claim {
 	return []Claim{
-		{Effect: "repeat", Says: "jump of a sine of 0.5 at 100 Hz where the piece is halved, beyond its own steepest step", Aim: 0.02, Measure: func(s Subject) float64 {
-			y := s.switched(Set{"note": 5, "shrink": 1}, "hold", []int{9600}, sine(int(8*Rate), 101.7, 0.5, Rate))
-			return jump(y) - 0.5*2*math.Pi*101.7/Rate
-		}},
+		{
+			Effect: "repeat", Aim: 0.02,
+			Says: "jump of a sine of 0.5 at 100 Hz where the piece is halved, beyond its own steepest step",
+			Measure: func(s Subject) float64 {
+				y := s.switched(Set{"note": 5, "shrink": 1}, "hold", []int{9600}, sine(int(8*Rate), 101.7, 0.5, Rate))
+				return jump(y) - 0.5*2*math.Pi*101.7/Rate
+			}},
 		{Effect: "repeat", Says: "jump where it falls by 6 dB each time", Aim: 0.02, Measure: func(s Subject) float64 {
 			y := s.switched(Set{"note": 5, "fall": 6}, "hold", []int{9600}, sine(int(4*Rate), 101.7, 0.5, Rate))
 			return jump(y) - 0.5*2*math.Pi*101.7/Rate
@@ -26,7 +29,8 @@ func ofTransitions() []Claim {
 		}},
 		{Effect: "spindown", Says: "jump where it is stopped again while it spins up", Aim: 0.02, Measure: func(s Subject) float64 {
 			return worst([]float64{640, 1280, 6400}, func(later float64) float64 {
-				y := s.switched(Set{"sync": 1, "time": 0.3, "up": 1, "uptime": 1}, "stop", []int{19200, 43136, 43136 + int(later)}, sine(int(3*Rate), 330, 0.5, Rate))
+				set := Set{"sync": 1, "time": 0.3, "up": 1, "uptime": 1}
+				y := s.switched(set, "stop", []int{19200, 43136, 43136 + int(later)}, sine(int(3*Rate), 330, 0.5, Rate))
 				return jump(y) - 0.5*2*math.Pi*330/Rate
 			})
 		}},
