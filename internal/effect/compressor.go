@@ -53,13 +53,6 @@ var compressor = Kind{
 // compressor1 fell between the peaks of a tone: it stood under its curve, was slower than it said, and bent low tones.
 var compressor1 = began(was(compressor, 1, func(rate float64) Processor { return newComp(rate, false) }), "makeup", 2)
 
-// compHold is for how long a peak counts, in seconds: half a period of 50 Hz. With a short release it is a part of that,
-// and in any case the release is so much shorter.
-const (
-	compHold     = 0.01
-	compHoldPart = 0.25
-)
-
 type comp struct {
 	holding         bool // peaks count for a while
 	peaks           peakHold
@@ -72,7 +65,7 @@ type comp struct {
 	knee, thr, slop float64
 	floor           float64 // below this linear level nothing is reduced
 	attack, release float64
-	last            [6]float64
+	last            [7]float64
 	key             keyFilter
 	holds           int // frames of the hold left
 	delay           [2]*dsp.Shift
@@ -248,7 +241,7 @@ func (c *comp) smooth(want []float64, hold int) {
 
 // look takes the parameters at a frame; factors are computed only when they moved.
 func (c *comp) look(s *Span, i int) {
-	var v [6]float64
+	var v [7]float64
 	for k := range v {
 		v[k] = s.Values[k].At(i)
 	}
@@ -260,10 +253,8 @@ func (c *comp) look(s *Span, i int) {
 	c.slop = 1 - 1/v[1]
 	c.floor = dsp.Gain(c.thr - c.knee/2)
 	release := v[4] / 1000
-	if c.holding {
-		held := min(compHold, compHoldPart*release)
-		c.parts = min(peakParts, int(held*c.rate/Grid))
-		release -= float64(c.parts*Grid) / c.rate
+	if c.holding && v[6] == 0 {
+		c.parts, release = heldParts(release, c.rate)
 	}
 	c.attack, c.release = dsp.Decay(v[3]/1000, c.rate), dsp.Decay(release, c.rate)
 }

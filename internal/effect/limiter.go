@@ -264,8 +264,9 @@ func (l *limit) releaseOf(ms float64) float64 {
 	if !l.patient {
 		return ms / 1000
 	}
-	l.parts = min(peakParts, int(min(compHold, compHoldPart*ms/1000)*l.rate/Grid))
-	return ms/1000 - float64(l.parts*Grid)/l.rate
+	var rest float64
+	l.parts, rest = heldParts(ms/1000, l.rate)
+	return rest
 }
 
 // holds lets peaks count for a while, and notes how loud the loudest was.

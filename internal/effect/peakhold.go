@@ -14,6 +14,18 @@ type peakHold struct {
 // peakParts is how many parts of the grid are held at most: 10 ms at 96 kHz.
 const peakParts = 60
 
+// A peak counts for peakSeconds, half a period of 50 Hz; with a short release for peakPart of that.
+const (
+	peakSeconds = 0.01
+	peakPart    = 0.25
+)
+
+// heldParts is for how many parts of the grid a peak counts, and what is left of a release in seconds behind that.
+func heldParts(release, rate float64) (parts int, rest float64) {
+	parts = min(peakParts, int(min(peakSeconds, peakPart*release)*rate/Grid))
+	return parts, release - float64(parts*Grid)/rate
+}
+
 // run replaces levels from a place on the grid on, with so many parts of it held, and returns the highest.
 func (p *peakHold) run(level []float64, place, parts int) float64 {
 	most := 0.0

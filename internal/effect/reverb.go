@@ -60,7 +60,7 @@ type reverbPlan struct {
 }
 
 func reverbOf(version int, plan *reverbPlan) Kind {
-	k := Kind{
+	return Kind{
 		Info: Info{
 			ID: "reverb", Version: version, Name: "Reverb", Family: "Space", Mix: 25, MixLaw: "add",
 			Says:     "Puts the signal in a space, from a small room to a great hall.",
@@ -105,7 +105,6 @@ func reverbOf(version int, plan *reverbPlan) Kind {
 		Rests: func(v []float64, _ float64) float64 { return 0.3 + v[2]/1000 + v[0]*max(1, v[5], v[7]) },
 		Draw:  drawReverb,
 	}
-	return k
 }
 
 // Line lengths of the first version in milliseconds at size 100 %: spread evenly in the logarithm, then nudged

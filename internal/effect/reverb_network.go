@@ -188,6 +188,11 @@ func (s *space) levelIn(n, at int) {
 	if s.level == 1 && s.levelWas == 1 {
 		return
 	}
+	if s.level == s.levelWas {
+		dsp.Scale(s.inL[:n], s.level)
+		dsp.Scale(s.inR[:n], s.level)
+		return
+	}
 	step := (s.level - s.levelWas) / Grid
 	for i := range n {
 		g := s.level

@@ -85,3 +85,18 @@ func phaseAt(y []float64, at int) float64 {
 	}
 	return math.Atan2(im, re)
 }
+
+// What listens to the mean power is as it was: only peaks are held.
+func TestTheMeanDetectorIsAsItWas(t *testing.T) {
+	var heard [2][]float64
+	for version := 1; version <= 2; version++ {
+		k, _ := effect.Of("compressor", version)
+		x := effecttest.Noise(48000, 3, -6)
+		for i := range x[24000:] {
+			x[24000+i] *= 0.05
+		}
+		effecttest.Of(k, rate, set{"detector": 1, "makeup": 0}).Run(x, slices.Clone(x), 128)
+		heard[version-1] = x
+	}
+	require.Equal(t, heard[0], heard[1])
+}

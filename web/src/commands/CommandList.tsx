@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react'
 import { matching } from '../controls/matching'
+import { chosenLook, listKeys } from '../controls/list'
 import { SideList } from '../controls/SideList'
 import { setView } from '../session/view'
 import { type Command, commands } from './commands'
@@ -27,12 +28,7 @@ export function CommandList() {
       label="Commands"
       width={620}
       onClose={shut}
-      onKey={(e) => {
-        if (e.key === 'ArrowDown') setAt(Math.min(at + 1, found.length - 1))
-        if (e.key === 'ArrowUp') setAt(Math.max(at - 1, 0))
-        if (e.key === 'Enter' && chosen) take(chosen)
-        if (['ArrowDown', 'ArrowUp', 'Enter'].includes(e.key)) e.preventDefault()
-      }}
+      onKey={(e) => listKeys(e, { at, of: found.length, go: setAt, take: () => chosen && take(chosen) })}
       head="Everything that can be done here"
       foot="Arrows choose, Enter does it. What is selected decides what is offered."
     >
@@ -57,11 +53,7 @@ export function CommandList() {
               if (c === chosen) el?.scrollIntoView({ block: 'nearest' })
             }}
             className="flex min-h-6 w-full items-baseline gap-2 rounded-[2px] px-2 py-1 text-left"
-            style={
-              c === chosen
-                ? { background: 'var(--shoal-1)', boxShadow: 'inset 3px 0 0 var(--ink)' }
-                : undefined
-            }
+            style={chosenLook(c === chosen)}
             onClick={() => take(c)}
           >
             <span className="min-w-0 grow">

@@ -5,6 +5,7 @@ import { insertFork } from '../bench/forks'
 import { addStage, replacement, replaceStage } from '../bench/stages'
 import { carry } from '../board/carry'
 import { treat } from '../clips/treatment'
+import { chosenLook, listKeys } from '../controls/list'
 import { SideList } from '../controls/SideList'
 import { tryChanges } from '../session/changes'
 import { placeInWords } from '../session/selected'
@@ -55,14 +56,16 @@ export function EffectList({ owner, index, replace, clips }: Props) {
       width={620}
       onClose={shut}
       onKey={(e) => {
-        if (e.key === 'ArrowDown') setAt(Math.min(at + 1, flat.length - 1))
-        if (e.key === 'ArrowUp') setAt(Math.max(at - 1, 0))
-        if (e.key === 'Enter' && chosen) void take(chosen, e.shiftKey)
+        listKeys(e, {
+          at,
+          of: flat.length,
+          go: setAt,
+          take: () => chosen && void take(chosen, e.shiftKey),
+        })
         if (e.key === '*' && chosen) {
           setLikes(toggleFavourite(chosen.id))
           e.preventDefault()
         }
-        if (['ArrowDown', 'ArrowUp', 'Enter'].includes(e.key)) e.preventDefault()
       }}
       head={<span>{replace ? 'Replace the stage by' : `Add to ${place}`}</span>}
       foot={
@@ -88,15 +91,7 @@ export function EffectList({ owner, index, replace, clips }: Props) {
             <div className="water-label text-small">{g.name}</div>
             <div className="grid grid-cols-2 gap-x-2">
               {g.effects.map((e) => (
-                <div
-                  key={e.id}
-                  className="flex items-start rounded-[2px]"
-                  style={
-                    e === chosen
-                      ? { background: 'var(--shoal-1)', boxShadow: 'inset 3px 0 0 var(--ink)' }
-                      : undefined
-                  }
-                >
+                <div key={e.id} className="flex items-start rounded-[2px]" style={chosenLook(e === chosen)}>
                   <button
                     role="option"
                     aria-selected={e === chosen}

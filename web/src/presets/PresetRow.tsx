@@ -1,3 +1,4 @@
+import { chosenLook } from '../controls/list'
 import type { Preset } from '../api/types'
 import { carry } from '../board/carry'
 import { Menu } from '../controls/Menu'
@@ -15,10 +16,7 @@ type Props = {
 /** One preset in the list: a press lets it be heard, another takes it; it is dragged onto clips and chains. */
 export function PresetRow({ preset: p, chosen, onTry, onTake, onRename, onBin }: Props) {
   return (
-    <div
-      className="group flex items-start gap-1 rounded-[2px] px-2 py-1"
-      style={chosen ? { background: 'var(--shoal-1)', boxShadow: 'inset 3px 0 0 var(--ink)' } : undefined}
-    >
+    <div className="group flex items-start gap-1 rounded-[2px] px-2 py-1" style={chosenLook(chosen)}>
       <button
         role="option"
         aria-selected={chosen}

@@ -1,3 +1,4 @@
+import { chosenLook } from '../controls/list'
 import type { Thing } from '../api/types'
 import { carry } from '../board/carry'
 import { Menu } from '../controls/Menu'
@@ -17,10 +18,7 @@ type Props = {
 /** A thing on the shelf: a press lets it be heard, another ends that; it is dragged onto a row. */
 export function ThingRow({ thing: t, chosen, heard, onHear, onPut, onRename, onTakeOff }: Props) {
   return (
-    <div
-      className="flex items-center gap-2 rounded-[2px] px-2 py-1"
-      style={chosen ? { background: 'var(--shoal-1)', boxShadow: 'inset 3px 0 0 var(--ink)' } : undefined}
-    >
+    <div className="flex items-center gap-2 rounded-[2px] px-2 py-1" style={chosenLook(chosen)}>
       <button
         role="option"
         aria-selected={chosen}
