@@ -2,7 +2,6 @@ package main
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -20,7 +19,6 @@ import (
 	"shoal/internal/demo"
 	"shoal/internal/server"
 	"shoal/internal/store"
-	"shoal/internal/working"
 )
 
 type place struct {
@@ -140,32 +138,18 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	return srv.Close(end)
 }
 
-// makeDemo makes the demo, if it is not there; with all also what is worked out and printed of it, which a server would
-// do behind the music.
+// makeDemo makes the demo, if it is not there, and says how far it is; with all also what a server would do behind the music.
 func makeDemo(ctx context.Context, out io.Writer, st *store.Store, folder *audiofile.Folder, all bool) error {
-	if _, _, err := st.Project(ctx, demo.ID); err == nil {
-		return nil
-	}
-	fmt.Fprintln(out, "Making the demo's sound:")
-	begun := time.Now()
-	p, err := demo.Make(ctx, folder, func(part float64) { fmt.Fprintf(out, "\r  %3.0f %%", part*100) })
-	if err != nil {
-		return fmt.Errorf("make demo: %w", err)
-	}
-	if all {
-		if err := working.Everything(ctx, p, folder); err != nil {
-			return fmt.Errorf("work out the demo's pieces: %w", err)
+	var begun time.Time
+	err := demo.Add(ctx, st, folder, all, func(part float64) {
+		if begun.IsZero() {
+			begun = time.Now()
+			fmt.Fprintln(out, "Making the demo's sound:")
 		}
+		fmt.Fprintf(out, "\r  %3.0f %%", part*100)
+	})
+	if err == nil && !begun.IsZero() {
+		fmt.Fprintf(out, "\r  done in %.0f s\n", time.Since(begun).Seconds())
 	}
-	fmt.Fprintf(out, "\r  done in %.0f s\n", time.Since(begun).Seconds())
-	for _, a := range p.Audio {
-		if err := st.PutAudio(ctx, a.Hash, a.Name, a.Frames, a.Channels, p.SampleRate, 24, "demo"); err != nil {
-			return err
-		}
-	}
-	b, err := json.Marshal(p)
-	if err != nil {
-		return err
-	}
-	return st.AddProject(ctx, p.ID, p.Name, b)
+	return err
 }

@@ -11,13 +11,16 @@ import (
 	"shoal/internal/project"
 )
 
-// ID is the id of the demo project.
-const ID = "slackwater"
+// ID and Name are those of the demo project.
+const (
+	ID   = "slackwater"
+	Name = "Slack Water"
+)
 
 // Make synthesises the demo's sounds into the folder and returns its project.
 // progress is given the part done. The same call always gives the same sounds.
 func Make(ctx context.Context, folder *audiofile.Folder, progress func(float64)) (*project.Project, error) {
-	p := project.New("Slack Water", rate, tempo, 6, 8)
+	p := project.New(Name, rate, tempo, 6, 8)
 	p.ID = ID
 	main := p.MainChannel()
 	main.Chain.Nodes = []*project.Node{

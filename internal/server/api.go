@@ -39,13 +39,22 @@ type Opened struct {
 	Project  project.Project `json:"project" required:"true"`
 }
 
-// NewProject asks for an empty project.
+// Listed is a project in the list of all: what it looks like, and who is there.
+type Listed struct {
+	store.Summary
+	Here []store.Person `json:"here" required:"true"`
+	// Chart is missing where the project cannot be read.
+	Chart *project.Chart `json:"chart,omitempty"`
+}
+
+// NewProject asks for a project: an empty one, or one that begins from a template.
 type NewProject struct {
 	Name       string  `json:"name" required:"true"`
 	SampleRate int     `json:"sampleRate" required:"true"`
 	Tempo      float64 `json:"tempo" required:"true"`
 	Beats      int     `json:"beats" required:"true"`
 	Unit       int     `json:"unit" required:"true"`
+	Template   string  `json:"template,omitempty"` // a template's id; empty: the project is empty
 }
 
 // Batch asks for changes, all or none.

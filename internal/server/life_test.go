@@ -56,7 +56,7 @@ func TestAProjectsLife(t *testing.T) {
 	got.ID, got.Name = want.ID, want.Name
 	require.Equal(t, want, got)
 	d.refused("does not exist", "DELETE", "/api/projects/nowhere", nil)
-	d.refused("1 to 80 letters", "POST", "/api/projects", NewProject{"  ", 48000, 100, 4, 4})
+	d.refused("1 to 80 letters", "POST", "/api/projects", NewProject{"  ", 48000, 100, 4, 4, ""})
 	d.refused("zip", "POST", "/api/bundles", []byte(zip[:len(zip)/2]))
 }
 

@@ -12,16 +12,8 @@ import (
 	"shoal/internal/engine"
 	"shoal/internal/project"
 	"shoal/internal/store"
+	"shoal/internal/template"
 )
-
-func (s *Server) projects(c *gin.Context) {
-	list, err := s.store.Projects(c.Request.Context())
-	if err != nil {
-		fail(c, err)
-		return
-	}
-	c.JSON(http.StatusOK, list)
-}
 
 // add stores a new project and answers with its summary.
 func (s *Server) add(c *gin.Context, p *project.Project) {
@@ -50,7 +42,26 @@ func (s *Server) newProject(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("a project needs a name of 1 to 80 letters")))
 		return
 	}
-	s.add(c, project.New(n.Name, n.SampleRate, n.Tempo, n.Beats, n.Unit))
+	p := project.New(n.Name, n.SampleRate, n.Tempo, n.Beats, n.Unit)
+	if n.Template == "" {
+		s.add(c, p)
+		return
+	}
+	t, ok := template.Find(n.Template)
+	if !ok {
+		fail(c, refuse(fmt.Errorf("there is no template %q: choose one of those that are offered, or none", n.Template)))
+		return
+	}
+	if err := p.Validate(engine.EffectInfo); err != nil { // a template asks for a tempo and a meter that can be
+		fail(c, refuse(err))
+		return
+	}
+	filled, err := t.Fill(p)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	s.add(c, filled)
 }
 
 func (s *Server) copyProject(c *gin.Context) {

@@ -12,6 +12,7 @@ import (
 	"shoal/internal/printing"
 	"shoal/internal/shelf"
 	"shoal/internal/store"
+	"shoal/internal/template"
 	"shoal/internal/working"
 )
 
@@ -43,8 +44,11 @@ func about() []route {
 // ofProjects are the operations of projects as wholes.
 func ofProjects() []route {
 	return []route{
-		{"GET", "/api/projects", "All projects, also those in the bin.", (*Server).projects, nil, []store.Summary{}},
-		{"POST", "/api/projects", "Make an empty project.", (*Server).newProject, NewProject{}, store.Summary{}},
+		{"GET", "/api/projects", "All projects, also those in the bin.", (*Server).projects, nil, []Listed{}},
+		{"POST", "/api/projects", "Make a project, empty or from a template.", (*Server).newProject, NewProject{}, store.Summary{}},
+		{"GET", "/api/templates", "What a project can begin from.", (*Server).templates, nil, []*template.Template{}},
+		{"POST", "/api/demo", "Make the demo, if it is not there; from the bin it is taken back.", (*Server).makeDemo, nil, store.Summary{}},
+		{"GET", "/api/demo", "How far the making of the demo is.", (*Server).demoMade, nil, DemoMade{}},
 		{"POST", "/api/bundles", "Import a bundle: the body is the zip file.", (*Server).importBundle, nil, store.Summary{}},
 		{"GET", "/api/projects/:id", "A project's newest revision.", (*Server).project, struct {
 			inProject

@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"strings"
 	"sync"
+	"sync/atomic"
 
 	"github.com/gin-gonic/gin"
 	"github.com/prometheus/client_golang/prometheus"
@@ -44,14 +45,19 @@ type Server struct {
 	// stopWorks ends the working out: it begins anew after the next start.
 	stopWorks context.CancelFunc
 	tmp       string
-	stocking  sync.Mutex // what ships on the shelf is made once
+	stocking  sync.Mutex   // what ships on the shelf is made once
+	making    sync.Mutex   // and so is the demo
+	demoPart  atomic.Value // a float64: how far it is
+	charts    charts
 	http      *gin.Engine
 	count     *prometheus.CounterVec
 }
 
 // New prepares a server. tmp is a folder for uploads under way, tapes one for what is being recorded.
 func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports, tmp, tapes string, log *slog.Logger) (*Server, error) {
-	s := &Server{store: st, folder: folder, hub: newHub(), tmp: tmp, drawing: make(chan struct{}, 1)}
+	s := &Server{
+		store: st, folder: folder, hub: newHub(), tmp: tmp, drawing: make(chan struct{}, 1), charts: charts{all: map[string]drawn{}},
+	}
 	s.desk = newDesk(st, folder, s.hub)
 	if err := folder.TrimWorked(working.Kept); err != nil {
 		return nil, err

@@ -106,7 +106,7 @@ func (d *desktop) begin() (id string, track *project.Channel) {
 	d.t.Helper()
 	d.ask("PUT", "/api/me", NewName{"Ada"}, &store.Person{})
 	var s store.Summary
-	d.ask("POST", "/api/projects", NewProject{"Rope", 48000, 100, 4, 4}, &s)
+	d.ask("POST", "/api/projects", NewProject{"Rope", 48000, 100, 4, 4, ""}, &s)
 	d.ask(
 		"POST",
 		"/api/projects/"+s.ID+"/audio?name=tone.wav",
@@ -170,8 +170,8 @@ func TestWhatCannotBeDoneIsSaidInWords(t *testing.T) {
 	d := newDesktop(t)
 	id, track := d.begin()
 	changes := "/api/projects/" + id + "/changes"
-	d.refused("sample rate 5", "POST", "/api/projects", NewProject{"x", 5, 100, 4, 4})
-	d.refused("a project needs a name", "POST", "/api/projects", NewProject{"", 48000, 100, 4, 4})
+	d.refused("sample rate 5", "POST", "/api/projects", NewProject{"x", 5, 100, 4, 4, ""})
+	d.refused("a project needs a name", "POST", "/api/projects", NewProject{"", 48000, 100, 4, 4, ""})
 	d.refused("cannot be read", "POST", changes, []byte(`{"label":`))
 	d.refused(
 		`no change called "stage.paint"`,

@@ -45,7 +45,7 @@ func TestTheShelfOverTheWire(t *testing.T) {
 
 	// in a project at another rate it is resampled; what was made of it is not lost with the shelf
 	var s store.Summary
-	d.ask("POST", "/api/projects", NewProject{"Far", 44100, 100, 4, 4}, &s)
+	d.ask("POST", "/api/projects", NewProject{"Far", 44100, 100, 4, 4, ""}, &s)
 	d.change(s.ID, &project.NewRow{ID: "track", Kind: project.Track})
 	var taken Taken
 	d.ask("GET", "/api/projects/"+s.ID+"/shelf/"+x.ID+"?row=track&at=22060&grid=960", nil, &taken)

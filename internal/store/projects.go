@@ -14,11 +14,15 @@ type Summary struct {
 	Created  string `json:"created" required:"true"`
 	Changed  string `json:"changed" required:"true"`
 	Binned   string `json:"binned" required:"true"` // when it was put in the bin; empty: it was not
+	By       string `json:"by" required:"true"`     // who changed it last; empty: nobody has
 }
 
 // Projects lists all projects, the last changed first.
 func (s *Store) Projects(ctx context.Context) ([]Summary, error) {
-	rows, err := s.DB.QueryContext(ctx, `SELECT id, name, revision, created, changed, binned FROM projects ORDER BY changed DESC`)
+	rows, err := s.DB.QueryContext(ctx, `SELECT id, name, revision, created, changed, binned,
+		coalesce((SELECT people.name FROM changes JOIN people ON people.id = changes.author
+			WHERE changes.project = projects.id ORDER BY changes.revision DESC LIMIT 1), '')
+		FROM projects ORDER BY changed DESC`)
 	if err != nil {
 		return nil, err
 	}
@@ -26,7 +30,7 @@ func (s *Store) Projects(ctx context.Context) ([]Summary, error) {
 	list := []Summary{}
 	for rows.Next() {
 		var p Summary
-		if err := rows.Scan(&p.ID, &p.Name, &p.Revision, &p.Created, &p.Changed, &p.Binned); err != nil {
+		if err := rows.Scan(&p.ID, &p.Name, &p.Revision, &p.Created, &p.Changed, &p.Binned, &p.By); err != nil {
 			return nil, err
 		}
 		list = append(list, p)

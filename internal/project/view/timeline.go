@@ -60,7 +60,7 @@ type SectionSpan struct {
 func TimelineOf(p *project.Project, effects project.Effects) Timeline {
 	c := p.Clock()
 	t := Timeline{
-		Rate: p.SampleRate, End: p.End(), Sections: []SectionSpan{}, Clips: map[string]int64{},
+		Rate: p.SampleRate, End: laidOut(p, c), Sections: []SectionSpan{}, Clips: map[string]int64{},
 		Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{}, Outline: OutlineOf(p, effects),
 	}
 	for b := 0; ; b++ {
@@ -82,6 +82,9 @@ func TimelineOf(p *project.Project, effects project.Effects) Timeline {
 	}
 	for _, s := range p.Sections {
 		from, to, _ := p.SectionRange(s.ID)
+		if s.ID == p.Sections[len(p.Sections)-1].ID {
+			to = max(to, t.End)
+		}
 		t.Sections = append(t.Sections, SectionSpan{s.ID, s.Name, from, to})
 	}
 	for _, x := range p.Passages {
@@ -94,6 +97,31 @@ func TimelineOf(p *project.Project, effects project.Effects) Timeline {
 		t.Overlaps = append(t.Overlaps, overlaps(ch, t.Clips)...)
 	}
 	return t
+}
+
+// Where nothing lies yet there is room: so many bars of an empty song, and of a last section.
+const (
+	emptySong    = 16
+	emptySection = 8
+)
+
+// laidOut is the frame as far as the song is shown: to its end, and beyond where sections and passages stand already but
+// no sound does.
+func laidOut(p *project.Project, c *project.Clock) int64 {
+	end := p.End()
+	if end <= c.Frame(c.Bar(1)) {
+		end = c.Frame(c.Bar(emptySong))
+	}
+	if n := len(p.Sections); n > 0 {
+		last := p.Sections[n-1].Tick
+		if from := c.Frame(last); from >= p.End() {
+			end = max(end, c.Frame(last+emptySection*c.MeterAt(last).BarTicks()))
+		}
+	}
+	for _, x := range p.Passages {
+		end = max(end, c.Frame(x.To))
+	}
+	return end
 }
 
 // overlaps finds where clips of a channel overlap; starts has the frame at which each begins.

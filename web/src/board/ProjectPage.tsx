@@ -1,16 +1,19 @@
 import { useEffect } from 'react'
 import { useParams } from 'react-router'
 import { Bench } from '../bench/Bench'
+import { FirstMinute } from '../firstminute/FirstMinute'
 import { useKeys } from '../keys/useKeys'
 import { close, open } from '../session/live'
 import { refused, useSession } from '../session/store'
 import { beginAnew, useView } from '../session/view'
+import { broughtFor } from '../start/brought'
 import { NameGate } from '../start/NameGate'
 import { Notices } from '../status/Notices'
 import { StatusLine } from '../status/StatusLine'
 import { recover } from '../takes/recover'
 import { TopBar } from '../topbar/TopBar'
 import { Board } from './Board'
+import { importFiles } from './import'
 
 export function ProjectPage() {
   const { id = '' } = useParams()
@@ -18,7 +21,11 @@ export function ProjectPage() {
   const bench = useView((v) => v.bench)
   const dialog = useView((v) => v.dialog !== null)
   useEffect(() => {
-    open(id).then(() => recover(), refused)
+    open(id).then(() => {
+      void recover()
+      const files = broughtFor(id)
+      if (files.length) void importFiles(id, files)
+    }, refused)
     beginAnew()
     return close
   }, [id])
@@ -38,6 +45,7 @@ export function ProjectPage() {
     <div className="page flex h-full flex-col">
       <TopBar />
       <Board />
+      <FirstMinute />
       {(bench || dialog) && <Bench />}
       <StatusLine />
       <NameGate />

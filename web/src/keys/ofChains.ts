@@ -7,6 +7,7 @@ import { toggleLine } from '../waterline/line'
 import { shownChain } from '../document/chain'
 import * as sends from '../routing/sends'
 import { listenTo } from '../session/listening'
+import { holdWithout } from '../session/without'
 import { setView, view } from '../session/view'
 import * as open from './open'
 import { node, path, row, type Selection, send, step } from './steps'
@@ -54,6 +55,11 @@ export const ofChains: Group[] = [
         does: { 'shift+i': node(toggleWayIn) },
       },
       { key: 'B', on: inChain, says: 'Bypass it', does: { b: () => several.bypass() } },
+      {
+        key: '5',
+        says: 'While it is held: without the stage or fork under the pointer, else the selected one; with it where it is bypassed',
+        does: { '5': holdWithout },
+      },
       { key: 'Shift B', says: 'Bypass the whole chain of the row', does: { 'shift+b': row(toggleChain) } },
       { key: 'R', on: ['stage'], says: 'Replace it where it stands', does: { r: node(open.replacements) } },
       { key: 'U', on: inChain, says: 'Duplicate it', does: { u: node(duplicateStage) } },

@@ -122,6 +122,11 @@ export type View = {
   keepDifferences: boolean
   /** A second stage on the bench. */
   pinned: string
+  /** The stage or fork under the pointer, and the one that this window hears the mix without for as long as a key is held. */
+  pointed: string
+  without: string
+  /** How many of the first minute's steps have been taken. */
+  learnt: number
   /** What is listened to instead of the main output. */
   listening: Listening | null
   /** The trial that is heard, by channel. */
@@ -185,6 +190,9 @@ const begin: View = {
   together: [],
   keepDifferences: true,
   pinned: '',
+  pointed: '',
+  without: '',
+  learnt: 0,
   listening: null,
   trials: {},
   matches: {},
@@ -216,6 +224,7 @@ const remembered = [
   'inputDelay',
   'countIn',
   'theme',
+  'learnt',
   'recent',
   'favourites',
 ] as const

@@ -1,19 +1,15 @@
-import { useState } from 'react'
 import { answer, api } from '../api/client'
 import { Modal } from '../controls/Modal'
 import { reconnect } from '../session/live'
 import { refused, useSession } from '../session/store'
 
-/** Asks for a name once, unless told not to; and whenever a change lacks one. */
-export function NameGate({ asks = true }: { asks?: boolean }) {
-  const me = useSession((s) => s.me)
+/** Asks for a name: when a change lacks one, or somebody wants to say who they are. */
+export function NameGate() {
   const naming = useSession((s) => s.naming)
-  const [later, setLater] = useState(false)
-  if (!naming && (me || later || !asks)) return null
+  if (!naming) return null
   const settle = (named: boolean) => {
-    setLater(true)
     useSession.setState({ naming: null })
-    naming?.(named)
+    naming(named)
   }
   const save = async (name: string) => {
     try {
@@ -35,9 +31,8 @@ export function NameGate({ asks = true }: { asks?: boolean }) {
         }}
       >
         <p>
-          {naming
-            ? 'A change carries a name: say who you are, and it goes through.'
-            : 'Others in the project see who made a change. You are asked once on this machine.'}
+          A change carries a name, so that others in the project see who made it. You are asked once on this
+          machine.
         </p>
         <input
           name="name"

@@ -1,142 +1,98 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useNavigate } from 'react-router'
-import { answer, api, download, fileAt, upload } from '../api/client'
+import { answer, api } from '../api/client'
 import { refused } from '../session/store'
 import { Notices } from '../status/Notices'
 import { turnTheme } from '../theme/theme'
+import { Begin } from './Begin'
+import { Bin } from './Bin'
+import { listed, type Order, orders } from './listed'
 import { NameGate } from './NameGate'
-import { NewProjectForm } from './NewProjectForm'
-import { ProjectName } from './ProjectName'
+import { ProjectCard } from './ProjectCard'
 
-/** All projects: open, make, rename, duplicate, put in the bin and take back. */
+/** All projects, each as a small chart of itself, and what one can begin with. */
 export function StartPage() {
   const client = useQueryClient()
-  const go = useNavigate()
   const { data, error } = useQuery({
     queryKey: ['projects'],
     queryFn: () => answer(api.GET('/api/projects')),
+    refetchInterval: 10_000, // who is there changes without us
   })
-  const [making, setMaking] = useState(false)
-  const [renaming, setRenaming] = useState('')
-  const again = () => client.invalidateQueries({ queryKey: ['projects'] })
-  const run = (p: Promise<unknown>) => p.then(again, refused)
+  const [words, setWords] = useState('')
+  const [order, setOrder] = useState<Order>('changed')
+  const run = (p: Promise<unknown>) =>
+    p.then(() => client.invalidateQueries({ queryKey: ['projects'] }), refused)
   const open = (data ?? []).filter((p) => !p.binned)
-  const binned = (data ?? []).filter((p) => p.binned)
+  const shown = listed(open, words, order)
   return (
-    <main className="mx-auto flex h-full max-w-[860px] flex-col overflow-y-auto px-6 py-10">
-      <div className="mb-6 flex items-end gap-4">
-        <h1 className="text-3xl font-bold">Shoal</h1>
-        <p className="soft pb-1">Effects, routing and prints, decided together.</p>
+    <main className="mx-auto flex h-full max-w-[1400px] flex-col px-8 pt-8">
+      <header className="mb-6 flex items-baseline gap-4">
+        <h1 className="text-brand font-bold">Shoal</h1>
+        <p className="soft">Effects, routing and prints, decided together.</p>
         <button className="btn btn-sm btn-ghost ml-auto" onClick={turnTheme}>
           Day or night
         </button>
-      </div>
-      <div className="mb-4 flex gap-2">
-        <button className="btn btn-primary btn-sm" onClick={() => setMaking(!making)} aria-expanded={making}>
-          New project
-        </button>
-        <label className="btn btn-outline btn-sm">
-          Import a bundle
-          <input
-            type="file"
-            accept=".zip"
-            className="sr-only"
-            onChange={(e) => {
-              const f = e.target.files?.[0]
-              e.target.value = ''
-              if (f) void run(upload('/api/bundles', f))
-            }}
-          />
-        </label>
-      </div>
-      {making && <NewProjectForm onMade={(p) => void go(`/project/${p.id}`)} />}
-      {error && <p role="alert">{error.message}</p>}
-      <ul className="flex flex-col">
-        {open.map((p) => (
-          <li
-            key={p.id}
-            className="flex items-center gap-3 py-3"
-            style={{ borderTop: '1px solid var(--hair)' }}
-          >
-            {renaming === p.id ? (
-              <ProjectName
-                project={p}
-                onDone={() => {
-                  setRenaming('')
-                  void again()
-                }}
+      </header>
+      <div className="flex min-h-0 flex-1 gap-8">
+        <aside className="flex w-[270px] shrink-0 flex-col gap-4 overflow-y-auto pb-6">
+          <Begin first={data?.length === 0} run={run} />
+          <Notices />
+        </aside>
+        <section className="flex min-w-0 flex-1 flex-col" aria-label="Projects">
+          {error && <p role="alert">{error.message}</p>}
+          {open.length > 0 && (
+            <div className="mb-3 flex items-center gap-2">
+              <input
+                type="search"
+                className="input input-sm w-[320px]"
+                placeholder="Find a project, a row, a section, a person"
+                aria-label="Find a project"
+                value={words}
+                onChange={(e) => setWords(e.target.value)}
               />
-            ) : (
-              <Link
-                to={`/project/${p.id}`}
-                className="min-w-0 flex-1 truncate text-head font-semibold hover:underline"
-              >
-                {p.name}
-              </Link>
-            )}
-            <span className="soft figure text-small">
-              changed {new Date(p.changed).toLocaleString()} · revision {p.revision}
-            </span>
-            <button className="btn btn-xs btn-ghost" onClick={() => setRenaming(p.id)}>
-              Rename
-            </button>
-            <button
-              className="btn btn-xs btn-ghost"
-              onClick={() =>
-                void run(api.POST('/api/projects/{id}/copies', { params: { path: { id: p.id } } }))
-              }
-            >
-              Duplicate
-            </button>
-            <button
-              className="btn btn-xs btn-ghost"
-              onClick={() =>
-                void download(fileAt('/api/projects/{id}/bundle', { path: { id: p.id } })).catch(refused)
-              }
-            >
-              Export bundle
-            </button>
-            <button
-              className="btn btn-xs btn-ghost"
-              onClick={() => void run(api.DELETE('/api/projects/{id}', { params: { path: { id: p.id } } }))}
-            >
-              To the bin
-            </button>
-          </li>
-        ))}
-        {data && open.length === 0 && (
-          <li className="soft py-4">There is no project yet. Make one, or import a bundle.</li>
-        )}
-      </ul>
-      {binned.length > 0 && (
-        <section className="mt-8">
-          <h2 className="soft mb-1 font-bold">In the bin</h2>
-          <ul>
-            {binned.map((p) => (
-              <li
-                key={p.id}
-                className="flex items-center gap-3 py-2"
-                style={{ borderTop: '1px solid var(--hair)' }}
-              >
-                <span className="soft flex-1">{p.name}</span>
-                <button
-                  className="btn btn-xs btn-ghost"
-                  onClick={() =>
-                    void run(api.POST('/api/projects/{id}/restore', { params: { path: { id: p.id } } }))
-                  }
+              <label className="soft ml-auto flex items-center gap-2">
+                By
+                <select
+                  aria-label="Order"
+                  className="select select-sm w-[140px]"
+                  value={order}
+                  onChange={(e) => setOrder(e.target.value as Order)}
                 >
-                  Take it back
-                </button>
-              </li>
-            ))}
-          </ul>
+                  {Object.entries(orders).map(([id, o]) => (
+                    <option key={id} value={id}>
+                      {o.text}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            </div>
+          )}
+          <div className="min-h-0 flex-1 overflow-y-auto pb-6">
+            <ul className="grid grid-cols-[repeat(auto-fill,minmax(290px,1fr))] gap-4">
+              {shown.map((p) => (
+                <ProjectCard key={p.id} project={p} run={run} />
+              ))}
+            </ul>
+            {data && open.length === 0 && <Nothing />}
+            {open.length > 0 && shown.length === 0 && (
+              <p className="soft py-4">No project goes by “{words}”.</p>
+            )}
+            <Bin list={(data ?? []).filter((p) => p.binned)} run={run} />
+          </div>
         </section>
-      )}
-      <div className="mt-4">
-        <Notices />
       </div>
-      <NameGate asks={false} />
+      <NameGate />
     </main>
   )
 }
+
+/** What an empty list says. */
+const Nothing = () => (
+  <div className="flex flex-col gap-1 rounded border p-6" style={{ borderColor: 'var(--hair)' }}>
+    <p className="text-head font-semibold">There is no project yet.</p>
+    <p className="soft">
+      Open the demo and press Play to hear what Shoal does. Or begin with sound of your own, or with rows that
+      are laid out for a kind of work.
+    </p>
+  </div>
+)

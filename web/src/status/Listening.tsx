@@ -1,5 +1,6 @@
 import { forkTitle } from '../session/outline'
-import { findFork, findNode, stageName } from '../document/chain'
+import { nameOf } from '../session/selected'
+import { findFork, findNode } from '../document/chain'
 import { hear, listenToAll } from '../session/listening'
 import { useSession } from '../session/store'
 import { setView, useView, useViewOf } from '../session/view'
@@ -8,8 +9,7 @@ import { pointHeard } from './pointHeard'
 /** Says what this window hears; what is only a part of it is ended here. */
 export function Listening() {
   const listening = useView((v) => v.listening)
-  const { dry, share, solo, mono } = useViewOf('dry', 'share', 'solo', 'mono')
-  const effects = useSession((s) => s.effects)
+  const { dry, share, solo, mono, without } = useViewOf('dry', 'share', 'solo', 'mono', 'without')
   const project = useSession((s) => s.project)!
   const node = listening?.node
   const found = node ? findNode(project, node) : null
@@ -17,6 +17,7 @@ export function Listening() {
   const alone = dry || share
   const row = project.channels.find((c) => c.id === alone)?.name
   const soloed = project.channels.filter((c) => solo.includes(c.id)).map((c) => c.name)
+  if (without) return <Without id={without} />
   if (!alone && !found && heard.length === 0)
     return (
       <span className="soft">
@@ -24,11 +25,7 @@ export function Listening() {
         {mono ? ', in mono' : ''}
       </span>
     )
-  const name = found
-    ? found.node.stage
-      ? stageName(found.node.stage, effects)
-      : forkTitle(found.node.fork!)
-    : ''
+  const name = found ? (found.node.fork ? forkTitle(found.node.fork) : nameOf(node!)) : ''
   const paths = heard.map((x) => x.path?.name).join(' and ')
   const point = pointHeard({ listening, share }, { found, heard, name })
   const button = (
@@ -69,6 +66,19 @@ export function Listening() {
           Print it
         </button>
       )}
+    </span>
+  )
+}
+
+/** What is heard while a key keeps a stage out. */
+function Without({ id }: { id: string }) {
+  const project = useSession((s) => s.project)!
+  const node = findNode(project, id)?.node
+  const at = node?.stage ?? node?.fork
+  if (!at) return null
+  return (
+    <span className="font-semibold">
+      You hear the mix {at.bypass ? 'with' : 'without'} {nameOf(id)}
     </span>
   )
 }

@@ -2,6 +2,7 @@ import { LastChange } from '../topbar/Crew'
 import { Unsafe } from '../takes/Unsafe'
 import { Listening } from './Listening'
 import { Notices } from './Notices'
+import { Pointed } from './Pointed'
 import { PrintItems } from './PrintItems'
 import { Protection } from './Protection'
 
@@ -16,6 +17,7 @@ export function StatusLine() {
     >
       <Protection />
       <Listening />
+      <Pointed />
       <PrintItems />
       <Unsafe />
       <Notices />

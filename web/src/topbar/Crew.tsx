@@ -25,6 +25,17 @@ export function Crew() {
       className="flex items-center gap-1.5"
       title={last ? `${last.author.name}: ${last.label}` : 'Who is here'}
     >
+      {!me && (
+        <button
+          className="grid h-6 w-6 cursor-pointer place-items-center rounded-full border-2 border-dashed text-small font-bold"
+          style={{ borderColor: 'var(--deep)', background: 'var(--card)' }}
+          title="Say who you are: others see who is here, and who made a change"
+          aria-label="Your name?"
+          onClick={() => useSession.setState({ naming: () => undefined })}
+        >
+          ?
+        </button>
+      )}
       {me && <Badge name="Me" full={`${me.name} (you)`} colour="var(--deep)" />}
       {others.map(([id, name]) => (
         <Badge key={id} name={name.slice(0, 2)} full={name} colour="var(--live)" />
