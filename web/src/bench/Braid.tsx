@@ -33,7 +33,11 @@ export function Braid({ fork, owner, index, ...d }: { fork: Fork; owner: string;
         <Fan fork={fork} open={d.open} off={off} from={LINE + rise} back />
       </span>
       <At>
-        <Depth point={`after ${fork.id}`} title={`Level after ${fork.name || 'this fork'}`} />
+        <Depth
+          point={`after ${fork.id}`}
+          title={`Level after ${fork.name || 'this fork'}`}
+          place={{ owner, index: index + 1, node: fork.id }}
+        />
       </At>
     </span>
   )
@@ -139,6 +143,7 @@ export function Nodes(p: { nodes: Node[]; owner: string; beside?: boolean; whole
             <Depth
               point={`after ${(n.stage ?? n.fork!).id}`}
               title={`Level after ${(n.stage ?? n.fork!).name || (n.stage ? 'this stage' : 'this fork')}`}
+              place={{ owner: p.owner, index: i + 1, node: (n.stage ?? n.fork!).id }}
             />
           </At>
         )}

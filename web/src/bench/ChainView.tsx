@@ -70,7 +70,11 @@ export function Chain({
         <Sea line={top + LINE} seed={channel.id.length + nodes.length} />
         <span className="relative z-10 flex shrink-0 items-start pl-3" style={{ paddingTop: top }}>
           <At>
-            <Depth point={`in ${channel.id}`} title="Level at the input" />
+            <Depth
+              point={`in ${channel.id}`}
+              title="Level at the input"
+              place={{ owner, index: 0, node: '' }}
+            />
           </At>
         </span>
         <div

@@ -40,6 +40,7 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
         </span>
         <Menu
           label="Paths of the fork"
+          named={path ? `path ${path.id}` : undefined}
           className="btn btn-xs btn-outline font-normal"
           items={[
             fork.kind === 'bands'

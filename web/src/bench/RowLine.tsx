@@ -1,3 +1,4 @@
+import { menuOnBench } from '../board/menuOnBench'
 import type { Channel, Send } from '../api/types'
 import { setRow } from '../board/rows'
 import { Depth } from '../controls/Depth'
@@ -109,6 +110,7 @@ function SendPill({ send, channel }: { send: Send; channel: Channel }) {
         aria-label={`Send to ${to}${send.mute ? ', muted' : ''}`}
         title={`The send to ${to}: pan, where it is taken, mute`}
         onClick={() => select(channel.id, selected ? '' : send.id)}
+        onContextMenu={menuOnBench(channel.id, send.id, 'send')}
       >
         {to}
       </button>

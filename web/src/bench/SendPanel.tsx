@@ -43,6 +43,7 @@ export function SendPanel({ send, channel }: { send: Send; channel: Channel }) {
         </button>
         <Menu
           label={`Menu of ${of}`}
+          named={`send ${send.id}`}
           className="btn btn-xs btn-ghost px-1"
           items={[
             { text: 'Bring it back as a stage here', run: () => void sendToStage(send, to.name) },

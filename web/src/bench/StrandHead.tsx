@@ -1,4 +1,5 @@
 import type { Channel, Path } from '../api/types'
+import { menuOnBench } from '../board/menuOnBench'
 import { NameField } from '../controls/NameField'
 import { ParamControl } from '../controls/ParamControl'
 import { select } from '../session/selected'
@@ -27,6 +28,7 @@ export function StrandHead({ path, channel, selected }: { path: Path; channel: C
           aria-label={`Path ${path.name}${path.mute ? ', muted' : ''}${listened ? ', listened to' : ''}`}
           title={`${path.name}. Double click names it.`}
           onClick={() => select(channel.id, path.id)}
+          onContextMenu={menuOnBench(channel.id, path.id, 'path')}
           onDoubleClick={() => setView({ renaming: path.id })}
         >
           {path.name}

@@ -1,6 +1,6 @@
 import type { CSSProperties } from 'react'
 import { besides, carryStage } from '../board/carry'
-import { openMenu } from '../controls/menuAt'
+import { menuOnBench } from '../board/menuOnBench'
 import { select } from '../session/selected'
 import { setView, useView } from '../session/view'
 import { pick } from './pick'
@@ -28,11 +28,7 @@ export const cardProps = (id: string, channel: string, owner: string, index: num
   onClick: (e: React.MouseEvent) => pick(e, channel, id),
   onFocus: (e: React.FocusEvent) =>
     e.target === e.currentTarget && !useView.getState().together.includes(id) && select(channel, id),
-  onContextMenu: (e: React.MouseEvent) => {
-    e.stopPropagation()
-    select(channel, id)
-    openMenu(`stage ${id}`, e)
-  },
+  onContextMenu: menuOnBench(channel, id),
   onDoubleClick: () => setView({ renaming: id }),
   onDragStart: (e: React.DragEvent) => carryStage(e, id),
   ...besides(owner, index),

@@ -9,6 +9,7 @@ import { setView, useView } from '../session/view'
 import { ForkGlyph } from './ForkGlyph'
 import { StageChip } from './StageChip'
 import { besides, carried, carryStage } from './carry'
+import { menuOnBench } from './menuOnBench'
 
 type Props = { fork: Fork; channel: string; owner: string; index: number; chainOff: boolean }
 
@@ -38,6 +39,7 @@ export function ForkChip({ fork, channel, owner, index, chainOff }: Props) {
             borderWidth: selected ? 2 : 1,
           }}
           onClick={(e) => pick(e, channel, fork.id)}
+          onContextMenu={menuOnBench(channel, fork.id)}
           onDoubleClick={() => setView({ renaming: fork.id, bench: true })}
           onDragStart={(e) => carryStage(e, fork.id)}
           {...besides(owner, index)}
@@ -77,6 +79,7 @@ function OpenPath({ path, channel, off }: { path: Path; channel: string; off: bo
         style={{ fontWeight: selected ? 700 : 400 }}
         aria-label={`Path ${path.name}${path.mute ? ', muted' : ''}`}
         onClick={() => select(channel, path.id)}
+        onContextMenu={menuOnBench(channel, path.id, 'path')}
       >
         <span className={path.mute ? 'struck soft' : ''}>{path.name}</span>
       </button>

@@ -14,6 +14,7 @@ import { recover } from '../takes/recover'
 import { TopBar } from '../topbar/TopBar'
 import { Board } from './Board'
 import { importFiles } from './import'
+import { PlaceMenu } from './PlaceMenu'
 
 export function ProjectPage() {
   const { id = '' } = useParams()
@@ -48,6 +49,7 @@ export function ProjectPage() {
       <FirstMinute />
       {(bench || dialog) && <Bench />}
       <StatusLine />
+      <PlaceMenu />
       <NameGate />
     </div>
   )

@@ -6,6 +6,7 @@ import { useHeard } from '../session/meters'
 import { select } from '../session/selected'
 import { useSession } from '../session/store'
 import { carry } from './carry'
+import { menuOnBench } from './menuOnBench'
 
 /** A send on a row: where to, how much, and how much is flowing. */
 export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
@@ -31,6 +32,7 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
         outline: traced === null ? undefined : '2px solid var(--ink)',
       }}
       onClick={() => select(channel.id)}
+      onContextMenu={menuOnBench(channel.id, send.id, 'send')}
       draggable
       onDragStart={(e) => carry(e, { send: send.id })}
       title={`Send to ${to}, ${point}${send.mute ? ', muted' : ''}. Drag it to another row to copy it; with Shift silent.`}

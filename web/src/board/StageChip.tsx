@@ -1,12 +1,11 @@
 import type { Stage } from '../api/types'
 import { pick } from '../bench/pick'
-import { openMenu } from '../controls/menuAt'
 import { stageName } from '../document/chain'
-import { select } from '../session/selected'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import { MiniPicture } from './MiniPicture'
 import { besides, carryStage } from './carry'
+import { menuOnBench } from './menuOnBench'
 
 type Props = {
   stage: Stage
@@ -41,12 +40,7 @@ export function StageChip({ stage, channel, owner, index, chainOff, size }: Prop
         borderWidth: selected ? 2 : 1,
       }}
       onClick={(e) => pick(e, channel, stage.id)}
-      onContextMenu={(e) => {
-        e.stopPropagation()
-        setView({ bench: true }) // there its menu stands
-        select(channel, stage.id)
-        openMenu(`stage ${stage.id}`, e)
-      }}
+      onContextMenu={menuOnBench(channel, stage.id)}
       onDoubleClick={() => setView({ renaming: stage.id, bench: true })}
       onDragStart={(e) => carryStage(e, stage.id)}
       {...besides(owner, index)}

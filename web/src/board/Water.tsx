@@ -60,7 +60,11 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
           />
           <span className="relative flex min-w-0 items-center gap-1">
             <Plate>
-              <Depth point={`in ${channel.id}`} title="Level at the input" />
+              <Depth
+                point={`in ${channel.id}`}
+                title="Level at the input"
+                place={{ owner, index: 0, node: '' }}
+              />
             </Plate>
             {blind && (
               <Plate>
@@ -104,7 +108,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
                   />
                   <Diamond at={[...along([n])].map(idOf).concat(pathsOf(n))} />
                   <Plate>
-                    <Depth point={`after ${idOf(n)}`} />
+                    <Depth point={`after ${idOf(n)}`} place={{ owner, index: i + 1, node: idOf(n) }} />
                   </Plate>
                   {i === line && <Waterline channel={channel} height={26} />}
                 </span>

@@ -1,15 +1,23 @@
 import { useEffect, useRef } from 'react'
 import { Hold, useHeard } from '../session/meters'
-import { view } from '../session/view'
+import { setView, view } from '../session/view'
+import { opens } from './menuAt'
 
 const CLEAR = 'shoal-clear-marks'
 
 /** Takes every held maximum and clip mark away. */
 export const clearMarks = () => window.dispatchEvent(new Event(CLEAR))
 
+type Props = {
+  point: string
+  title?: string
+  /** Where in a chain it stands: what can be done there is in a menu. */
+  place?: { owner: string; index: number; node: string }
+}
+
 /** The level at a point in dB below full scale, as on a chart: tenths small, no minus sign. The highest
     peak is held; where it went over full scale a mark stays until it is cleared. */
-export function Depth({ point, title = 'Level here' }: { point: string; title?: string }) {
+export function Depth({ point, title = 'Level here', place }: Props) {
   const ref = useRef<HTMLButtonElement>(null)
   const hold = useRef(new Hold(350))
   const last = useRef(NaN)
@@ -30,7 +38,7 @@ export function Depth({ point, title = 'Level here' }: { point: string; title?: 
     const peak = p ? Math.max(p[0], p[1]) : -120
     if (peak > highest.current) {
       highest.current = peak
-      el.title = `${title}, in dB below full scale. Highest so far: ${words(peak)}. Click to clear.`
+      el.title = `${title}, in dB below full scale. Highest so far: ${words(peak)}. Click to clear; the other button: what can be done here.`
       if (peak > 0) el.dataset.over = 'true'
     }
     const mean = view().depth === 'rms' ? h.means.get(point) : undefined
@@ -52,6 +60,7 @@ export function Depth({ point, title = 'Level here' }: { point: string; title?: 
         e.stopPropagation()
         clearMarks()
       }}
+      onContextMenu={place && opens('place', () => setView({ place }))}
     >
       <span>–</span>
       <sub></sub>

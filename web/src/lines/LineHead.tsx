@@ -1,6 +1,7 @@
 import type { Channel, LineView } from '../api/types'
 import { paste } from '../bench/paste'
 import { Menu } from '../controls/Menu'
+import { opens } from '../controls/menuAt'
 import type { Lens } from '../document/time'
 import { notice, useSession } from '../session/store'
 import { setView, type Stretch, useView } from '../session/view'
@@ -16,7 +17,10 @@ type Props = { channel: Channel; owner: string; name: string; lens: Lens; width:
 export function LineHead(p: Props) {
   const v = useLine(p.owner, p.name, p.channel.id, p.lens, p.width)
   return (
-    <div style={{ height: STRIP_HEIGHT, borderTop: '1px dotted var(--hair)' }}>
+    <div
+      style={{ height: STRIP_HEIGHT, borderTop: '1px dotted var(--hair)' }}
+      onContextMenu={opens(`line ${p.owner} ${p.name}`)}
+    >
       {v && <Told v={v} channel={p.channel} />}
     </div>
   )
@@ -42,6 +46,7 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
   const menu = (
     <Menu
       label={`Menu of the line of ${lines.labelOf(v)}`}
+      named={`line ${v.owner} ${v.name}`}
       className="soft h-[24px] min-w-[24px] leading-none"
       items={[
         { text: 'Fold it', run: () => lines.foldLine(channel.id, `${v.owner} ${v.name}`) },

@@ -1,3 +1,4 @@
+import { opens } from '../controls/menuAt'
 import { memo, useRef } from 'react'
 import type { Channel, LineView, SeenPoint } from '../api/types'
 import { SPARE } from '../board/Sheet'
@@ -58,6 +59,7 @@ function Drawn(p: Props & { v: LineView }) {
       style={{ height: STRIP_HEIGHT, borderTop: '1px dotted var(--hair)' }}
       onClick={(e) => e.stopPropagation()}
       onDoubleClick={(e) => e.stopPropagation()}
+      onContextMenu={opens(`line ${v.owner} ${v.name}`)}
     >
       <svg
         ref={box}

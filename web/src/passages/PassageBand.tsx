@@ -1,5 +1,6 @@
 import { type PointerEvent, useRef, useState } from 'react'
 import type { PassageSpan, Timeline } from '../api/types'
+import { opens } from '../controls/menuAt'
 import type { Lens } from '../document/time'
 import { gridStep, type Range, useView } from '../session/view'
 import * as passages from './actions'
@@ -80,7 +81,8 @@ function Band({ x, lens, room, others }: BandProps) {
         }}
         title={`${x.name}${x.off ? ', off' : ''}: drag to move it, at an end to stretch it`}
         aria-label={`Passage ${x.name}`}
-        onPointerDown={grab}
+        onPointerDown={(e) => e.button === 0 && grab(e)}
+        onContextMenu={opens(`passage ${x.id}`, () => passages.show(x.id, x.rows[0]))}
         onPointerMove={(e) => {
           if (!drag) return
           const px = (e.clientX - drag.at) / scale()

@@ -55,6 +55,7 @@ export function PassageHead({ v }: { v: PassageView }) {
         </button>
         <Menu
           label="Menu of the passage"
+          named={`passage ${x.id}`}
           className="btn btn-xs btn-ghost px-1"
           items={[
             { text: 'Name it', key: 'N', run: () => setView({ renaming: x.id }) },

@@ -1,4 +1,5 @@
 import { Menu } from '../controls/Menu'
+import { opens } from '../controls/menuAt'
 import { NameField } from '../controls/NameField'
 import { useSession } from '../session/store'
 import { loopSection } from '../session/transport'
@@ -16,6 +17,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
       className="absolute top-0 flex h-6 overflow-hidden text-label whitespace-nowrap"
       style={{ left: p.left, width: p.width, boxShadow: 'inset 0 2px 0 var(--ink)' }}
       onPointerDown={(e) => e.stopPropagation()}
+      onContextMenu={opens(`section ${s.id}`)}
     >
       {renaming ? (
         <NameField
@@ -34,6 +36,7 @@ export function SectionHead(p: { section: { id: string; name: string }; left: nu
           </button>
           <Menu
             label={`Menu of the section ${s.name}`}
+            named={`section ${s.id}`}
             className="soft h-6 w-6 shrink-0"
             items={[
               { text: 'Rename', run: () => setView({ renaming: s.id }) },

@@ -11,12 +11,12 @@ type Named = { id: string; name: string }
 
 const playhead = () => Math.round(theEngine()?.heard()?.song ?? 0)
 
-/** Begins one at the bar nearest to the playhead, to be named at once. */
-export async function begin() {
+/** Begins one at the bar nearest to a frame, or to the playhead; it is to be named at once. */
+export async function begin(at = playhead()) {
   const id = newId()
   const done = await change('Begin a section', {
     type: 'section.begin',
-    do: { id, name: 'Section', at: playhead() },
+    do: { id, name: 'Section', at: Math.round(at) },
   })
   if (done) setView({ renaming: id })
 }

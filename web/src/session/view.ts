@@ -125,6 +125,8 @@ export type View = {
   /** The stage or fork under the pointer, and the one that this window hears the mix without for as long as a key is held. */
   pointed: string
   without: string
+  /** The place in a chain of which a menu is open, between two stages: behind a node, if there is one. */
+  place: { owner: string; index: number; node: string } | null
   /** How many of the first minute's steps have been taken. */
   learnt: number
   /** What is listened to instead of the main output. */
@@ -192,6 +194,7 @@ const begin: View = {
   pinned: '',
   pointed: '',
   without: '',
+  place: null,
   learnt: 0,
   listening: null,
   trials: {},
