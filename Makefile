@@ -10,7 +10,7 @@ TOOL    = $(GO) tool -modfile=tools.mod
 GOFILES = $(shell find cmd internal -name '*.go') go.mod
 WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts -not -name engine.wasm)
 
-.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e lint bench sound screenshots docs clean chromium
+.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e lint bench sound gestures screenshots docs clean chromium
 
 demo: build
 	bin/shoal demo --addr $(ADDR) --data $(DATA)
@@ -101,6 +101,10 @@ test-e2e: bin/shoal e2e/node_modules/.done chromium
 bench: bin/shoal e2e/node_modules/.done chromium
 	$(GO) test -run '^$$' -bench . -benchtime 1s ./internal/effect ./internal/engine ./internal/stretch ./internal/project ./internal/server ./internal/store
 	cd e2e && npx playwright test --project=bench
+
+# The table of gestures is what a journey counts.
+gestures: bin/shoal e2e/node_modules/.done chromium
+	cd e2e && GESTURES=1 npx playwright test --project=journeys journeys/gestures.spec.ts
 
 screenshots: bin/shoal e2e/node_modules/.done chromium
 	cd e2e && npx playwright test --project=screenshots

@@ -36,7 +36,10 @@ test('the other button opens what can be done to a thing: rows, stages, forks, p
 
 test('a stage is added where a figure stands, and the song is played from where the ruler is pressed', async ({ board }) => {
   const drum = row(board, 'Frame drum')
-  await drum.getByTitle(/Level here/).first().click({ button: 'right' })
+  await drum
+    .getByTitle(/Level here/)
+    .first()
+    .click({ button: 'right' })
   await board.getByRole('menuitem', { name: 'Add a stage here' }).click()
   await expect(board.getByText('Add to Frame drum, place 2')).toBeVisible()
   await board.keyboard.type('trim')

@@ -113,7 +113,7 @@ test('a passage is auditioned, moved, given another tail, switched off and made 
 test('what cannot be is refused in words', async ({ board }) => {
   await row(board, 'Low horn').click({ position: { x: 20, y: 8 } })
   await board.keyboard.press('Shift+L')
-  await expect(board.getByText('Drag along the ruler first: a passage is made of a range.')).toBeVisible()
+  await expect(board.getByText('Draw a range first, along the ruler or over rows with Shift: a passage is made of it.')).toBeVisible()
   await mark(board, 5, 9)
   await board.getByRole('button', { name: /^Make a passage/ }).click()
   const card = board.getByRole('dialog', { name: 'Make a passage' })

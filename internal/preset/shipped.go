@@ -166,6 +166,13 @@ var settings = map[string][]setting{
 			0,
 			set{"kind": 2, "freq": 1600, "resonance": 70, "depth": 0.8, "wave": 5, "rate": 0.4},
 		},
+		{
+			"Parting ways",
+			"Moves one way on the left and the other way on the right, once a bar.",
+			"movement stereo wide",
+			0,
+			set{"freq": 1100, "resonance": 30, "depth": 1.6, "sync": 1, "note": 13, "sides": 180},
+		},
 	},
 	"compressor": {
 		{

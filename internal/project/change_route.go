@@ -70,6 +70,7 @@ type MakeReturn struct {
 	Effect   string   `json:"effect,omitempty"`
 	Stage    string   `json:"stage,omitempty"` // id of the new stage
 	Channels []string `json:"channels"`
+	Sending
 }
 
 func (c *MakeReturn) apply(p *Project, effects Effects) ([]Change, error) {
@@ -95,20 +96,39 @@ func (c *MakeReturn) apply(p *Project, effects Effects) ([]Change, error) {
 	if err != nil {
 		return nil, err
 	}
-	u, err := (&SendRows{ret.ID, c.Channels}).apply(p, effects)
+	u, err := (&SendRows{ret.ID, c.Channels, c.Sending}).apply(p, effects)
 	return slices.Concat(u, undo), err
 }
 
-// SendRows sends channels to a return that is there, at a level that can be heard. One that
-// sends there already is left as it is.
+// Sending is how new sends of several rows stand.
+type Sending struct {
+	Level *float64 `json:"level,omitempty"` // in dB; none: one that can be heard
+	// Apart pans them from the first on the left to the last on the right.
+	Apart bool `json:"apart,omitempty"`
+}
+
+// send is that of row i of n.
+func (s Sending) send(to string, i, n int) *Send {
+	x := &Send{To: to, Level: Audible}
+	if s.Level != nil {
+		x.Level = *s.Level
+	}
+	if s.Apart && n > 1 {
+		x.Pan = 2*float64(i)/float64(n-1) - 1
+	}
+	return x
+}
+
+// SendRows sends channels to a return that is there. One that sends there already is left as it is.
 type SendRows struct {
 	To       string   `json:"to"`
 	Channels []string `json:"channels"`
+	Sending
 }
 
 func (c *SendRows) apply(p *Project, effects Effects) ([]Change, error) {
 	var list []Change
-	for _, id := range c.Channels {
+	for i, id := range c.Channels {
 		from, ok := p.Channel(id)
 		if !ok {
 			return nil, Gone("the row to send from")
@@ -116,7 +136,7 @@ func (c *SendRows) apply(p *Project, effects Effects) ([]Change, error) {
 		if from.ID == c.To || slices.ContainsFunc(from.Sends, func(s *Send) bool { return s.To == c.To }) {
 			continue
 		}
-		list = append(list, &AddSend{from.ID, len(from.Sends), &Send{To: c.To, Level: Audible}})
+		list = append(list, &AddSend{from.ID, len(from.Sends), c.send(c.To, i, len(c.Channels))})
 	}
 	return p.each(effects, list...)
 }

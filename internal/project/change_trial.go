@@ -16,6 +16,8 @@ type AddTrial struct {
 	// Turn puts them in another order: the stage or fork that it names and its neighbour exchanged, or, where it
 	// names none of them, all turned round.
 	Turn *string `json:"turn,omitempty"`
+	// End is a stage or fork that goes to the other end: the first one last, any other one first.
+	End string `json:"end,omitempty"`
 }
 
 func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
@@ -38,6 +40,13 @@ func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
 	if c.Turn != nil {
 		order = turned(source.Nodes, *c.Turn)
 	}
+	if c.End != "" {
+		i := slices.IndexFunc(source.Nodes, func(n *Node) bool { return n.ID() == c.End })
+		if i < 0 {
+			return nil, Gone("the stage")
+		}
+		order = atOtherEnd(len(source.Nodes), i)
+	}
 	nodes, err := reorder(source.Nodes, order)
 	if err != nil {
 		return nil, err
@@ -55,6 +64,20 @@ func (c *AddTrial) apply(p *Project, effects Effects) ([]Change, error) {
 	ch.Trials = append(ch.Trials, t)
 	p.moveCopies(fresh)
 	return []Change{&DropTrial{t.ID}}, nil
+}
+
+// atOtherEnd is the order of n nodes in which the one at i stands first, or last where it stood first.
+func atOtherEnd(n, i int) []int {
+	order := make([]int, 0, n)
+	for k := range n {
+		if k != i {
+			order = append(order, k)
+		}
+	}
+	if i == 0 {
+		return append(order, 0)
+	}
+	return slices.Insert(order, 0, i)
 }
 
 // turned is the order with a node and the one behind it exchanged, or the one before the last; all turned round

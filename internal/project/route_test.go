@@ -38,6 +38,30 @@ func TestAReturnIsMadeInOneGesture(t *testing.T) {
 	assert.ErrorContains(t, err, "no effect \"kazoo\"")
 }
 
+func TestNewSendsStandAsOneAsksForThem(t *testing.T) {
+	p := sample(t)
+	ids := []string{p.Channels[0].ID, p.Channels[1].ID}
+	zero := 0.0
+	sent := func(rows []string, how Sending) []Send {
+		next, _, err := Apply(p, []Change{&MakeReturn{ID: "r", Name: "Space", Channels: rows, Sending: how}}, fakeEffects)
+		require.NoError(t, err)
+		var list []Send
+		for _, id := range rows {
+			ch, _ := next.Channel(id)
+			list = append(list, *ch.Sends[len(ch.Sends)-1])
+		}
+		return list
+	}
+	plain := sent(ids, Sending{})
+	require.Equal(t, []float64{Audible, Audible, 0, 0}, []float64{plain[0].Level, plain[1].Level, plain[0].Pan, plain[1].Pan})
+	apart := sent(ids, Sending{Level: &zero, Apart: true})
+	require.Equal(t, []float64{0, 0, -1, 1}, []float64{apart[0].Level, apart[1].Level, apart[0].Pan, apart[1].Pan})
+	require.Zero(t, sent(ids[:1], Sending{Apart: true})[0].Pan, "one alone stands in the middle")
+	loud := 99.0
+	_, _, err := Apply(p, []Change{&MakeReturn{Channels: ids, Sending: Sending{Level: &loud}}}, fakeEffects)
+	require.Error(t, err, "a level that cannot be is refused")
+}
+
 func TestAStageBecomesASendAndComesBack(t *testing.T) {
 	p := sample(t)
 	a := p.Channels[0]

@@ -10,6 +10,11 @@ import { duplicateStage, removeStage, shiftStage, toggleBypass } from './stages'
 export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | null; channel: Channel }) {
   const { kind } = useForkWords(fork)
   const lit = useView((v) => v.listening?.node === fork.id)
+  const whole = [
+    { text: 'Make the paths equally loud', run: () => void forks.level(fork, 'paths') },
+    { text: 'Keep the level: out as loud as in', run: () => void forks.level(fork, 'output') },
+    { text: 'Spread the paths to rows', run: () => void forks.spread(fork) },
+  ]
   return (
     <div className="mb-1.5 flex h-7 shrink-0 items-center gap-2">
       <h2 className="shrink-0 text-head font-bold whitespace-nowrap">{fork.name || 'Fork'}</h2>
@@ -82,9 +87,7 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
                   },
                 ]
               : []),
-            { text: 'Make the paths equally loud', run: () => void forks.level(fork, 'paths') },
-            { text: 'Keep the level: out as loud as in', run: () => void forks.level(fork, 'output') },
-            { text: 'Spread the paths to rows', run: () => void forks.spread(fork) },
+            ...whole,
           ]}
         >
           Paths ▾
@@ -104,6 +107,7 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
               text: path ? `Dissolve: only ${path.name} stays` : 'Dissolve into one path',
               run: () => void forks.dissolve(fork, path?.id ?? ''),
             },
+            ...whole,
             { text: 'Duplicate', run: () => void duplicateStage(fork.id) },
             { text: 'Earlier', run: () => shiftStage(fork.id, -1) },
             { text: 'Later', run: () => shiftStage(fork.id, 1) },

@@ -4,9 +4,10 @@ import { Menu } from '../controls/Menu'
 import { stageName } from '../document/chain'
 import { stageToSend } from '../routing/gestures'
 import { listenTo, listenToAll } from '../session/listening'
-import { placeOf } from '../session/selected'
+import { endOf, placeOf, rowOf } from '../session/selected'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
+import { otherEndBlind } from '../trials/actions'
 import { paste } from './paste'
 import { copy } from './several'
 import { duplicateStage, removeStage, shiftStage, toggleBypass } from './stages'
@@ -89,6 +90,8 @@ function Listen({ stage }: { stage: Stage }) {
 
 function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
   const at = placeOf(stage.id)
+  const row = useSession((s) => s.project!.channels.find((c) => c.id === (at && rowOf(at.owner)?.id)))
+  const ends = at && row && at.nodes.length > 1 && at.owner === endOf(row)
   return (
     <Menu
       label="Menu of the stage"
@@ -110,6 +113,12 @@ function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
         { text: 'Copy', key: 'Ctrl C', run: () => void copy([stage.id]) },
         { text: 'Paste behind it', key: 'Ctrl V', run: () => void paste() },
         { text: 'Make it a send and a return', run: () => void stageToSend(stage.id) },
+        {
+          text: 'Here or at the other end: blind',
+          says: 'Compares the chain, at matched loudness and without saying which is which, with one in which this stage stands first, or last where it is the first.',
+          off: !ends,
+          run: () => void otherEndBlind(stage.id),
+        },
         { text: 'Earlier', key: 'Alt ←', run: () => shiftStage(stage.id, -1) },
         { text: 'Later', key: 'Alt →', run: () => shiftStage(stage.id, 1) },
         { text: 'Remove', key: 'Del', run: () => void removeStage(stage.id) },

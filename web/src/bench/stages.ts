@@ -11,7 +11,11 @@ import { theProject } from '../session/store'
 export async function addStage(effect: EffectInfo, owner: string, index: number, off: boolean) {
   const id = newId()
   select(rowOf(owner)?.id ?? owner, id)
-  await change(`Add ${effect.name}`, { type: 'stage.add', do: { id, owner, index, effect: effect.id, off } })
+  const done = await change(`Add ${effect.name}`, {
+    type: 'stage.add',
+    do: { id, owner, index, effect: effect.id, off },
+  })
+  return done ? id : ''
 }
 
 export async function replaceStage(id: string, effect: EffectInfo) {

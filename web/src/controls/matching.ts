@@ -3,22 +3,40 @@ import { type KeyOption, matchSorter, rankings } from 'match-sorter'
 /** What goes by the words that were typed, the best first. The first keys weigh the most; every word must be found,
     and where nothing is, a word whose letters come in their order is near enough, and then one with a letter wrong. */
 export function matching<T>(list: T[], text: string, keys: (string & keyof T)[]): T[] {
-  const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean)
+  const found = holding(list, text, keys)
+  return found.length ? found : nearTo(list, text, keys)
+}
+
+const wordsOf = (text: string) => text.trim().toLowerCase().split(/\s+/).filter(Boolean)
+
+function sorted<T>(
+  list: T[],
+  text: string,
+  keys: (string & keyof T)[],
+  threshold: (typeof rankings)[keyof typeof rankings],
+): T[] {
   const small = keys.map(
     (k): KeyOption<T> =>
       (x) =>
         [x[k]].flat().map((v) => String(v).toLowerCase()),
   )
-  const find = (threshold: (typeof rankings)[keyof typeof rankings]) =>
-    words.reduceRight((left, word) => matchSorter(left, word, { keys: small, threshold }), list)
-  const found = find(rankings.CONTAINS)
-  if (found.length || words.join('').length < 3) return found
-  const near = find(rankings.MATCHES)
+  return wordsOf(text).reduceRight((left, word) => matchSorter(left, word, { keys: small, threshold }), list)
+}
+
+/** What holds every word that was typed, the best first. */
+export const holding = <T>(list: T[], text: string, keys: (string & keyof T)[]): T[] =>
+  sorted(list, text, keys, rankings.CONTAINS)
+
+/** What comes near to the words that were typed. */
+export function nearTo<T>(list: T[], text: string, keys: (string & keyof T)[]): T[] {
+  const words = wordsOf(text)
+  if (words.join('').length < 3) return []
   const goesBy = (x: T, word: string) =>
     keys.some((k) => {
       const texts = [x[k]].flat()
       return texts.some((t) => String(t).toLowerCase().includes(word)) || mistyped(word, texts)
     })
+  const near = sorted(list, text, keys, rankings.MATCHES)
   return near.length ? near : list.filter((x) => words.every((w) => goesBy(x, w)))
 }
 

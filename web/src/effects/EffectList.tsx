@@ -1,18 +1,22 @@
-import { newest } from '../document/chain'
+import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
+import { answer, api } from '../api/client'
 import type { EffectInfo } from '../api/types'
 import { insertFork } from '../bench/forks'
 import { addStage, replacement, replaceStage } from '../bench/stages'
-import { carry } from '../board/carry'
 import { treat } from '../clips/treatment'
-import { chosenLook, listKeys } from '../controls/list'
+import { listKeys } from '../controls/list'
 import { SideList } from '../controls/SideList'
+import { newest } from '../document/chain'
+import { focusOn } from '../keys/focus'
 import { tryChanges } from '../session/changes'
 import { placeInWords } from '../session/selected'
 import { refused, theProject, useSession } from '../session/store'
 import { setView } from '../session/view'
+import { EffectOption } from './EffectOption'
 import { forkEntries, forkOf } from './forks'
-import { favourites, recent, remember, search, toggleFavourite } from './search'
+import { addPreset, foundPresets, presetEntries, presetOf } from './presets'
+import { favourites, held, recent, remember, search, toggleFavourite } from './search'
 
 type Props = { owner: string; index: number; replace?: string; clips?: string[] }
 
@@ -31,16 +35,30 @@ export function EffectList({ owner, index, replace, clips }: Props) {
   const [at, setAt] = useState(replace ? -1 : 0)
   const [likes, setLikes] = useState(favourites)
   const [recents] = useState(recent)
-  const found = useMemo(() => search(effects, text, recents, likes), [effects, text, recents, likes])
+  const { data: presets } = useQuery({
+    queryKey: ['presets'],
+    queryFn: () => answer(api.GET('/api/presets')),
+    enabled: !replace && !clips,
+  })
+  const settings = useMemo(() => presetEntries(presets ?? [], newest(all)), [presets, all])
+  const found = useMemo(() => {
+    const ready = replace || clips ? [] : foundPresets(settings, text)
+    const list = search(effects, text, recents, likes)
+    if (!ready.length) return list
+    const family = { name: 'Presets', effects: ready }
+    return held(effects, text) ? [...list, family] : [family] // what only comes near is not meant
+  }, [effects, settings, text, recents, likes, replace, clips])
   const shut = () => setView({ dialog: null })
   const take = async (e: EffectInfo, off: boolean) => {
-    remember(e.id)
     shut()
+    const preset = presetOf(e.id)
+    if (preset) return focusOn(await addPreset(preset, owner, index))
+    remember(e.id)
     const fork = forkOf(e.id)
     if (clips) await treat(clips, e)
     else if (fork) await insertFork(fork.kind, fork.bands, owner, index)
     else if (replace) await replaceStage(replace, e)
-    else await addStage(e, owner, index, off)
+    else focusOn(await addStage(e, owner, index, off))
   }
   const best = text ? search(newest(all), text, [])[0]?.effects[0] : undefined
   const elsewhere = best?.whole ? best : undefined
@@ -62,7 +80,7 @@ export function EffectList({ owner, index, replace, clips }: Props) {
           go: setAt,
           take: () => chosen && void take(chosen, e.shiftKey),
         })
-        if (e.key === '*' && chosen) {
+        if (e.key === '*' && chosen && !presetOf(chosen.id)) {
           setLikes(toggleFavourite(chosen.id))
           e.preventDefault()
         }
@@ -77,7 +95,7 @@ export function EffectList({ owner, index, replace, clips }: Props) {
       <input
         autoFocus
         className="input input-sm w-full shrink-0"
-        placeholder="Search: echo, warm, level…"
+        placeholder="Search effects and presets: echo, warm, level…"
         aria-label="Search effects"
         value={text}
         onChange={(e) => {
@@ -91,36 +109,14 @@ export function EffectList({ owner, index, replace, clips }: Props) {
             <div className="water-label text-small">{g.name}</div>
             <div className="grid grid-cols-2 gap-x-2">
               {g.effects.map((e) => (
-                <div key={e.id} className="flex items-start rounded-[2px]" style={chosenLook(e === chosen)}>
-                  <button
-                    role="option"
-                    aria-selected={e === chosen}
-                    draggable
-                    ref={(el) => {
-                      if (e === chosen) el?.scrollIntoView({ block: 'nearest' })
-                    }}
-                    className="block min-w-0 grow px-2 py-1 text-left"
-                    onClick={(ev) => void take(e, ev.shiftKey)}
-                    onDragStart={(ev) => {
-                      remember(e.id)
-                      carry(ev, { effect: e.id })
-                    }}
-                  >
-                    <span className="font-semibold">{e.name}</span>
-                    <span className="soft block text-small">{e.says}</span>
-                  </button>
-                  <button
-                    className="soft h-6 w-6 shrink-0 text-label"
-                    tabIndex={-1}
-                    aria-hidden // in a list of options there is nothing else: by key it is *
-                    aria-pressed={likes.includes(e.id)}
-                    aria-label={`${e.name} is a favourite`}
-                    title="Favourites stand first"
-                    onClick={() => setLikes(toggleFavourite(e.id))}
-                  >
-                    {likes.includes(e.id) ? '★' : '☆'}
-                  </button>
-                </div>
+                <EffectOption
+                  key={e.id}
+                  of={e}
+                  chosen={e === chosen}
+                  liked={likes.includes(e.id)}
+                  onTake={(off) => void take(e, off)}
+                  onLike={() => setLikes(toggleFavourite(e.id))}
+                />
               ))}
             </div>
           </div>

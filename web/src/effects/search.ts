@@ -1,5 +1,5 @@
 import type { EffectInfo } from '../api/types'
-import { matching } from '../controls/matching'
+import { holding, matching } from '../controls/matching'
 import { setView, view } from '../session/view'
 
 export const recent = () => view().recent
@@ -17,6 +17,11 @@ export function toggleFavourite(id: string): string[] {
 
 export type Family = { name: string; effects: EffectInfo[] }
 
+const by: (keyof EffectInfo & string)[] = ['name', 'synonyms', 'family', 'says']
+
+/** Whether an effect holds all that was typed, and none only comes near to it. */
+export const held = (effects: EffectInfo[], text: string) => holding(effects, text, by).length > 0
+
 /** Favourites, recent ones, then families in order; while searching, the best matches first. */
 export function search(
   effects: EffectInfo[],
@@ -25,7 +30,7 @@ export function search(
   likes: string[] = [],
 ): Family[] {
   if (text.trim()) {
-    const found = matching(effects, text, ['name', 'synonyms', 'family', 'says'])
+    const found = matching(effects, text, by)
     return found.length ? [{ name: 'Found', effects: found }] : []
   }
   const families: Family[] = []

@@ -6,6 +6,11 @@ const stageElement = (id: string) =>
   document.querySelector<HTMLElement>(`[aria-label="Bench"] [data-node="${id}"]`) ??
   document.querySelector<HTMLElement>(`[data-stage="${id}"], [data-fork="${id}"]`)
 
+/** The focus goes to a stage or fork that has just come, as soon as it stands there: Enter leads on to its scales. */
+export function focusOn(id: string) {
+  requestAnimationFrame(() => stageElement(id)?.focus({ preventScroll: true }))
+}
+
 /** From the selected stage, fork or path to its first scale. */
 export function enterScales(): boolean {
   const panel = document.querySelector(`[data-panel="${view().stage}"]`)

@@ -15,8 +15,11 @@ export const find = (id: string): Passage | undefined => session().project?.pass
 /** Opens the card that makes a passage of the range on the ruler. */
 export function openMaker(rows?: string[]) {
   const v = view()
+  if (v.piece)
+    return setView({ dialog: { kind: 'passage', ...v.piece, name: 'the range', rows: rows ?? v.piece.rows } })
   const loop = v.loop
-  if (!loop) return notice('Drag along the ruler first: a passage is made of a range.')
+  if (!loop)
+    return notice('Draw a range first, along the ruler or over rows with Shift: a passage is made of it.')
   const chosen = rows ?? (v.rows.length ? v.rows : v.channel ? [v.channel] : [])
   setView({ dialog: { kind: 'passage', ...loop, rows: chosen } })
 }

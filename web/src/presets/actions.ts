@@ -1,5 +1,5 @@
 import { answer, api, download, fileAt } from '../api/client'
-import type { NewPreset, Preset, PresetFile } from '../api/types'
+import type { Change, NewPreset, Preset, PresetFile } from '../api/types'
 import { newId } from '../document/ids'
 import { change, tryChanges } from '../session/changes'
 import { notice, refused, useSession } from '../session/store'
@@ -16,10 +16,15 @@ const taken = (preset: string, target: string, rows?: string) =>
   )
 
 /** Drops a preset in whole as a new return, with sends from rows; gives the return's id. */
-export async function asReturn(preset: string, rows: string[]): Promise<string> {
+export async function asReturn(
+  preset: string,
+  rows: string[],
+  how: { level?: number; apart?: boolean } = {},
+): Promise<string> {
   const id = newId()
-  const t = await taken(preset, id, rows.join(','))
-  return (await change(t.label, ...t.changes)) ? id : ''
+  const t = await taken(preset, id, '')
+  const sends: Change = { type: 'send.rows', do: { to: id, channels: rows, ...how } }
+  return (await change(t.label, ...t.changes, sends)) ? id : ''
 }
 
 /** Adds a preset to a clip's treatment, or to a chain at a place: what stands there stays. */

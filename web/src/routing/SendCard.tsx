@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react'
 import { answer, api } from '../api/client'
 import type { Preset } from '../api/types'
 import { Card } from '../controls/Card'
+import { Toggle } from '../controls/Pick'
 import { newest } from '../document/chain'
 import { asReturn } from '../presets/actions'
 import { select } from '../session/selected'
@@ -19,6 +20,8 @@ export function SendCard({ rows }: { rows: string[] }) {
   const returns = project.channels.filter((c) => c.kind === 'return' && !rows.includes(c.id))
   const [name, setName] = useState('')
   const [effect, setEffect] = useState('reverb')
+  const [loud, setLoud] = useState(false)
+  const [apart, setApart] = useState(false)
   const { data: presets = [] } = useQuery({
     queryKey: ['presets'],
     queryFn: () => answer(api.GET('/api/presets')),
@@ -30,9 +33,12 @@ export function SendCard({ rows }: { rows: string[] }) {
     ['Presets of spaces and echoes', presets.filter((p) => p.kind === 'stage' && spaces.includes(p.effect))],
     ['Presets of chains', presets.filter((p) => p.kind === 'chain')],
   ]
+  const how = { ...(loud && { level: 0 }), ...(apart && { apart }) }
   const done = () => setView({ dialog: null })
   const make = async () => {
-    const id = preset ? await asReturn(preset, rows).catch(refused) : await makeReturn(from, name, effect)
+    const id = preset
+      ? await asReturn(preset, rows, how).catch(refused)
+      : await makeReturn(from, name, effect, how)
     done()
     if (id) {
       select(id)
@@ -98,6 +104,22 @@ export function SendCard({ rows }: { rows: string[] }) {
             ))}
           </select>
         </label>
+        <div className="flex gap-6">
+          <Toggle
+            label="at 0 dB"
+            says="The sends stand at 0 dB, not at a level that can just be heard."
+            on={loud}
+            onSet={setLoud}
+          />
+          {from.length > 1 && (
+            <Toggle
+              label="from left to right"
+              says="The sends are panned: the first row to the left, the last to the right."
+              on={apart}
+              onSet={setApart}
+            />
+          )}
+        </div>
         <button className="btn btn-sm btn-primary self-start">Make the return and the send</button>
       </form>
       {returns.length > 0 && (
@@ -109,7 +131,7 @@ export function SendCard({ rows }: { rows: string[] }) {
                 key={r.id}
                 className="btn btn-sm btn-outline font-normal"
                 disabled={from.every((c) => c.sends.some((s) => s.to === r.id))}
-                onClick={() => void sendTo(from, r).then(done)}
+                onClick={() => void sendTo(from, r, how).then(done)}
               >
                 {r.name}
               </button>

@@ -10,21 +10,29 @@ import { setView, view } from '../session/view'
 
 const many = (rows: Channel[]) => (rows.length === 1 ? rows[0]!.name : `${rows.length} rows`)
 
+/** How new sends of several rows stand: at a level in dB, else one that can be heard; from left to right. */
+export type Sending = { level?: number; apart?: boolean }
+
 /** A new return with an effect on it, and a send from each of the rows. */
-export async function makeReturn(rows: Channel[], name: string, effect: string): Promise<string> {
+export async function makeReturn(
+  rows: Channel[],
+  name: string,
+  effect: string,
+  how: Sending = {},
+): Promise<string> {
   const id = newId()
   const done = await change(`Send ${many(rows)} to a new return`, {
     type: 'return.make',
-    do: { id, name, effect, channels: rows.map((r) => r.id) },
+    do: { id, name, effect, channels: rows.map((r) => r.id), ...how },
   })
   return done ? id : ''
 }
 
 /** A send from each of the rows to a return that is there. */
-export const sendTo = (rows: Channel[], to: Channel) =>
+export const sendTo = (rows: Channel[], to: Channel, how: Sending = {}) =>
   change(`Send ${many(rows)} to ${to.name}`, {
     type: 'send.rows',
-    do: { to: to.id, channels: rows.map((r) => r.id) },
+    do: { to: to.id, channels: rows.map((r) => r.id), ...how },
   })
 
 export async function stageToSend(stage: string) {

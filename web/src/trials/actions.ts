@@ -1,10 +1,11 @@
 import { answer, api, waiting } from '../api/client'
 import type { Channel, Comparison } from '../api/types'
-import { chainsOf, holds, shownChain } from '../document/chain'
+import { chainsOf, findNode, holds, shownChain } from '../document/chain'
 import { newId } from '../document/ids'
 import { change } from '../session/changes'
 import { theEngine } from '../session/sound'
-import { notice, refused, useSession } from '../session/store'
+import { nameOf } from '../session/selected'
+import { notice, refused, theProject, useSession } from '../session/store'
 import { setView, useView, view } from '../session/view'
 import { work } from '../session/works'
 
@@ -63,6 +64,20 @@ export async function keep(c: Channel, turn?: string) {
 }
 
 export const keepOtherOrder = (c: Channel) => keep(c, view().stage)
+
+/** Compares the chain blind with one in which a stage stands at the other end: the first one last, any other one first. */
+export async function otherEndBlind(stage: string) {
+  const found = findNode(theProject(), stage)
+  if (!found) return
+  const c = found.channel
+  const from = shownChain(c, view().trials)
+  const id = newId()
+  const label = `Try ${nameOf(stage)} at the other end of ${c.name}`
+  if (!(await change(label, { type: 'trial.add', do: { id, channel: c.id, from: from.owner, end: stage } })))
+    return
+  const now = theProject()?.channels.find((x) => x.id === c.id)
+  if (now) goBlind(now)
+}
 
 export async function take(c: Channel, id: string) {
   const t = c.trials.find((x) => x.id === id)
