@@ -7,7 +7,7 @@ import { expect, row, stagesOf, test } from '../support/shoal'
 const table = join(import.meta.dirname, '../../docs/gestures.md')
 
 /** Something that is done often: how many gestures it took once, how many are wished for, and how it goes. */
-type Task = { says: string; told: string; once: string; wished: string; how: string; run: (h: Hand, page: Page) => Promise<void> }
+type Task = { says: string; once: string; wished: string; how: string; run: (h: Hand, page: Page) => Promise<void> }
 
 const add = (page: Page, to: string) => row(page, to).getByRole('button', { name: `Add a stage to ${to}` })
 const dialog = (page: Page, name: string) => page.getByRole('dialog', { name })

@@ -15,11 +15,17 @@ function inOrder<T>(ask: () => Promise<T>): Promise<T> {
   return mine
 }
 
+let tellHands: () => void = () => undefined
+/** Says what tells the server of what a hand has moved and still holds back: it goes before whatever is done next, or an undo
+    would take back the wrong thing. */
+export const onNext = (tell: () => void) => (tellHands = tell)
+
 /** Asks for changes. They come back as a revision, here and in every other window. */
 export const change = (label: string, ...changes: Change[]) => changeIn(gesture(), label, ...changes)
 
 /** The same as a part of a gesture that began earlier. */
 export async function changeIn(gesture: string, label: string, ...changes: Change[]): Promise<boolean> {
+  tellHands()
   try {
     const asked = { params: { path: { id: projectId() } }, body: { label, changes, gesture } }
     const r = await inOrder(() => answer(api.POST('/api/projects/{id}/changes', asked)))
@@ -50,6 +56,7 @@ export async function reached(revision: number) {
 }
 
 export async function takeBack(which: 'undo' | 'redo') {
+  tellHands()
   try {
     const asked = { params: { path: { id: projectId() } } }
     const r = await inOrder(() => answer(api.POST(`/api/projects/{id}/${which}`, asked)))

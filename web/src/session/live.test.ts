@@ -247,6 +247,26 @@ test('a hand is heard at once and told to the server once, when it rests', async
   expect(now().moving).toEqual({})
 })
 
+test('what a hand has moved goes before what is done next, so that undo takes that back', async () => {
+  server.answers['POST /api/projects/p/changes'] = { revision: 1, label: 'Level' }
+  server.answers['POST /api/projects/p/undo'] = { revision: 1, label: 'Mute' }
+  move('a', 'fader', -3, 'Level of Marimba')
+  void change('Mute Marimba', { type: 'channel.set', do: { id: 'a', mute: true } })
+  await settled()
+  const sent = () =>
+    server.asked
+      .filter((r) => r.method === 'POST' && r.path === '/api/projects/p/changes')
+      .map((r) => (r.body as { changes: { type: string }[] }).changes[0]!.type)
+  expect(sent()).toEqual(['param.set', 'channel.set'])
+  move('a', 'fader', -4, 'Level of Marimba')
+  void takeBack('undo')
+  await settled()
+  expect(sent()).toEqual(['param.set', 'channel.set', 'param.set'])
+  expect(server.count('POST', '/api/projects/p/undo')).toBe(1)
+  await vi.advanceTimersByTimeAsync(260)
+  expect(sent(), 'each is told once').toHaveLength(3)
+})
+
 test('a hand on what a line moves puts a point where the song is heard', async () => {
   const points = [{ tick: 0, value: -6, shape: 'ramp' }]
   FakeSocket.last.tell(
