@@ -84,7 +84,7 @@ export function ChainHead({ channel }: { channel: Channel }) {
               { text: 'Paste stages here', key: 'Ctrl V', run: () => void paste() },
             ]}
           >
-            Chain {chain.bypass ? 'out' : 'in'} ▾
+            {chain.bypass ? 'Chain bypassed' : 'Chain'} ▾
           </Menu>
         )}
         {!blind && <LineMenu channel={channel} />}

@@ -20,7 +20,9 @@ export function Incoming({ channel }: { channel: Channel }) {
       <div className="flex items-center gap-2 text-small">
         <span className="soft">
           {sends.length > 0
-            ? `${sends.length} send${sends.length > 1 ? 's' : ''} come in`
+            ? sends.length === 1
+              ? 'One send comes in'
+              : `${sends.length} sends come in`
             : `${rows.length} rows come in`}
         </span>
         <span className="soft ml-auto">in</span>

@@ -77,14 +77,14 @@ const TakesIn = ({ channel }: { channel: Channel }) => (
 const Solo = ({ channel }: { channel: Channel }) => (
   <div className="grid grid-cols-2 gap-x-5 pt-1" style={{ borderTop: '1px solid var(--hair)' }}>
     <Toggle
-      label="Stays open in solo"
-      says="It is heard while other rows are soloed. Returns are, as a rule."
+      label="Heard while others are soloed"
+      says="Soloing other rows leaves it open. So it is for returns, as a rule: the reverb of what is soloed is heard."
       on={channel.soloSafe}
       onSet={(soloSafe) => setRow(channel, { soloSafe }, 'Change solo of')}
     />
     <Toggle
-      label="Mute takes pre sends too"
-      says="Muting the row silences its sends before the fader as well."
+      label="Mute stops sends before the fader too"
+      says="Else a muted row is still heard through the sends that it has before its fader."
       on={channel.mutePre}
       onSet={(mutePre) => setRow(channel, { mutePre }, 'Change what mute does on')}
     />
