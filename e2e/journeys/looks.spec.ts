@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test'
-import { axeFinds, cutTexts, smallTargets, smallTexts, spaceOut } from '../support/looks'
+import { axeFinds, brightest, cutTexts, smallTargets, smallTexts, spaceOut } from '../support/looks'
 import { row, stagesOf, still, test } from '../support/shoal'
 
 const bench = (page: Page) => page.getByRole('region', { name: 'Bench' })
@@ -58,4 +58,31 @@ test('with wider text spacing no name is cut', async ({ board }) => {
     await still(board)
     expect.soft(await cutTexts(board), name).toEqual([])
   }
+})
+
+test('the list of projects and the first minute can be read and reached', async ({ page, shoal }) => {
+  for (const theme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: theme })
+    await page.goto(shoal.url)
+    await expect(page.getByRole('link', { name: 'Slack Water' })).toBeVisible()
+    expect(await smallTexts(page, 12), theme).toEqual([])
+    expect(await smallTargets(page, 24), theme).toEqual([])
+    expect(await axeFinds(page, 'main'), theme).toEqual([])
+    await page.goto(`${shoal.url}/project/slackwater`)
+    await expect(page.getByRole('region', { name: 'The first minute' })).toBeVisible()
+    await still(page)
+    expect(await smallTargets(page, 24), theme).toEqual([])
+    expect(await axeFinds(page, '[aria-label="The first minute"]'), theme).toEqual([])
+  }
+})
+
+test('in a dark room nothing large is bright', async ({ board }) => {
+  await board.emulateMedia({ colorScheme: 'dark' })
+  await row(board, 'Choir').getByRole('button', { name: 'Choir', exact: true }).click()
+  await board.keyboard.press('/')
+  await still(board)
+  expect(await brightest(board, 120), 'larger than a button').toBeLessThan(0.2)
+  await board.emulateMedia({ colorScheme: 'light' })
+  await still(board)
+  expect(await brightest(board, 120), 'by day it is paper').toBeGreaterThan(0.5)
 })

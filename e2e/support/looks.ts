@@ -63,3 +63,29 @@ export async function axeFinds(page: Page, part: string): Promise<string[]> {
   const found = await new AxeBuilder({ page }).include(part).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
   return found.violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 130)}`))
 }
+
+/** The relative luminance of the brightest square of a page, so many pixels wide: 0 is black, 1 white. */
+export async function brightest(page: Page, side: number): Promise<number> {
+  const png = (await page.screenshot()).toString('base64')
+  return page.evaluate(
+    async ([png, side]) => {
+      const bytes = Uint8Array.from(atob(png), (c) => c.charCodeAt(0))
+      const image = await createImageBitmap(new Blob([bytes], { type: 'image/png' }))
+      const canvas = new OffscreenCanvas(image.width, image.height)
+      const at = canvas.getContext('2d')!
+      at.drawImage(image, 0, 0)
+      const linear = (v: number) => (v <= 10.31 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4)
+      let most = 0
+      for (let y = 0; y + side <= image.height; y += side / 2)
+        for (let x = 0; x + side <= image.width; x += side / 2) {
+          const { data } = at.getImageData(x, y, side, side)
+          let sum = 0
+          for (let i = 0; i < data.length; i += 4)
+            sum += 0.2126 * linear(data[i]!) + 0.7152 * linear(data[i + 1]!) + 0.0722 * linear(data[i + 2]!)
+          most = Math.max(most, sum / side / side)
+        }
+      return most
+    },
+    [png, side] as const,
+  )
+}

@@ -48,7 +48,7 @@ export function ProjectCard({ project: p, run }: Props) {
           ) : (
             <Link
               to={`/project/${p.id}`}
-              className="block truncate text-head font-semibold after:absolute after:inset-0 hover:underline"
+              className="block min-h-6 truncate text-head leading-6 font-semibold after:absolute after:inset-0 hover:underline"
             >
               {p.name}
             </Link>
