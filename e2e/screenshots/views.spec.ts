@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { row, stagesOf, test } from '../support/shoal'
+import { enter, row, stagesOf, test } from '../support/shoal'
 
 const folder = join(import.meta.dirname, '../../docs/screenshots')
 
@@ -33,17 +33,11 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   await board.keyboard.press('Escape')
   await board.keyboard.press('y') // back to the chain: what follows shows its lines
   await board.keyboard.press('Escape')
-  // forks: a nested one by day, bands by night, and the braids of the board at high tide, shut and open
+  // forks: a nested one by day, and the braids of the board at high tide, shut and open
   await row(board, 'Frame drum').locator('[data-fork]').click()
   await bench.getByRole('button', { name: /^Path Crush/ }).click()
   await board.waitForTimeout(2500)
   await shoot('fork-nested')
-  await board.keyboard.press('g')
-  await row(board, 'Low horn').locator('[data-fork]').click()
-  await bench.getByRole('button', { name: 'Path Breath' }).click()
-  await board.waitForTimeout(2500)
-  await shoot('fork-bands-night')
-  await board.keyboard.press('g')
   await board.keyboard.press('3')
   await row(board, 'Choir').getByRole('button', { name: 'Choir', exact: true }).click()
   await board.waitForTimeout(1500)
@@ -163,4 +157,23 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   await row(board, 'Tide table').scrollIntoViewIfNeeded()
   await board.waitForTimeout(1500)
   await shoot('recording')
+})
+
+test('the list of projects, with what two of its templates hold', async ({ page, shoal }) => {
+  await enter(page, shoal, 'Ada')
+  for (const [name, template] of [
+    ['Lock keeper', 'speech'],
+    ['Mill race', 'ensemble'],
+    ['Estuary', 'field'],
+    ['Turn of the tide', 'transitions'],
+  ])
+    await page.request.post(`${shoal.url}/api/projects`, {
+      data: { name, template, sampleRate: 48000, tempo: 96, beats: 4, unit: 4 },
+    })
+  await row(page, 'Harbour').getByLabel('Mute Harbour').click()
+  const there = await page.context().newPage()
+  await there.setViewportSize({ width: 1280, height: 800 })
+  await there.goto(shoal.url)
+  await there.getByText('here now: Ada').waitFor()
+  await there.screenshot({ path: join(folder, 'start.png') })
 })

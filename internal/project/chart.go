@@ -41,8 +41,10 @@ func (p *Project) Chart() Chart {
 	if end > 1 {
 		c.Seconds = float64(end) / float64(p.SampleRate)
 	}
-	for _, s := range p.Sections { // the last one may stand behind everything
-		end = max(end, clock.Frame(s.Tick))
+	for _, s := range p.Sections { // the last one may stand behind everything: it has an eighth then
+		if at := clock.Frame(s.Tick); at >= end {
+			end = max(at*8/7, 1)
+		}
 	}
 	for _, s := range p.Sections {
 		c.Sections = append(c.Sections, ChartSection{s.Name, float64(clock.Frame(s.Tick)) / float64(end)})

@@ -4,6 +4,8 @@ import { tints } from '../theme/tints'
 const width = 400
 const head = 20
 const most = 12
+/** Of the whole: a section that is shorter has no room for its name. */
+const LEAST = 0.09
 
 /** A project drawn small: its sections over the surface, its rows as lines of sound under it, the water under what has
     stages. */
@@ -31,6 +33,7 @@ export function Chart({ of, height = 104 }: { of: ProjectChart; height?: number 
               fill="var(--shoal-1)"
               opacity={r.stages ? 1 : 0}
             />
+            {r.tint > 0 && <rect x={0} y={y} width={4} height={step} fill={tints[r.tint]} />}
             <line x1={0} x2={width} y1={y + step} y2={y + step} stroke="var(--hair)" strokeWidth={0.5} />
             {r.clips.map(([a = 0, b = 0], k) => (
               <rect
@@ -73,9 +76,9 @@ export function ChartNames({ of }: { of: ProjectChart }) {
           <span
             key={i}
             className="absolute top-[3px] truncate pl-1 text-small"
-            style={{ left: `${s.at * 100}%`, width: `${Math.max(to - s.at, 0.12) * 100}%` }}
+            style={{ left: `${s.at * 100}%`, width: `${(to - s.at) * 100}%` }}
           >
-            {s.name}
+            {to - s.at > LEAST && s.name}
           </span>
         )
       })}
