@@ -10,7 +10,7 @@ TOOL    = $(GO) tool -modfile=tools.mod
 GOFILES = $(shell find cmd internal -name '*.go') go.mod
 WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts -not -name engine.wasm)
 
-.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e lint bench sound gestures screenshots docs clean chromium
+.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e smoke-firefox lint bench sound gestures screenshots docs clean chromium
 
 demo: build
 	bin/shoal demo --addr $(ADDR) --data $(DATA)
@@ -96,6 +96,11 @@ chromium:
 
 test-e2e: bin/shoal e2e/node_modules/.done chromium
 	cd e2e && npx playwright test --project=journeys
+
+# Debian's own Firefox, by WebDriver BiDi: no part of make test.
+smoke-firefox: bin/shoal e2e/node_modules/.done
+	@command -v firefox-esr >/dev/null || { apt-get update && apt-get install -y --no-install-recommends firefox-esr; }
+	cd e2e && NODE_OPTIONS=--experimental-websocket npx playwright test --project=firefox
 
 # Timings are for people to read, never for tests to judge.
 bench: bin/shoal e2e/node_modules/.done chromium

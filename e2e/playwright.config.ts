@@ -30,6 +30,7 @@ export default defineConfig({
   },
   projects: [
     { name: 'journeys', testDir: 'journeys' },
+    { name: 'firefox', testDir: 'smoke' },
     { name: 'bench', testDir: 'bench', timeout: 120_000 },
     { name: 'screenshots', testDir: 'screenshots', timeout: 240_000 },
   ],

@@ -6,9 +6,14 @@ const stageElement = (id: string) =>
   document.querySelector<HTMLElement>(`[aria-label="Bench"] [data-node="${id}"]`) ??
   document.querySelector<HTMLElement>(`[data-stage="${id}"], [data-fork="${id}"]`)
 
-/** The focus goes to a stage or fork that has just come, as soon as it stands there: Enter leads on to its scales. */
+/** The focus goes to a stage or fork that has just come, as soon as it stands there: Enter leads on to its scales. Who has
+    gone on to something else by then is not called back. */
 export function focusOn(id: string) {
-  requestAnimationFrame(() => stageElement(id)?.focus({ preventScroll: true }))
+  requestAnimationFrame(() => {
+    const elsewhere =
+      view().dialog || document.activeElement?.matches('input, textarea, select, [role=slider]')
+    if (!elsewhere && view().stage === id) stageElement(id)?.focus({ preventScroll: true })
+  })
 }
 
 /** From the selected stage, fork or path to its first scale. */

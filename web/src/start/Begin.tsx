@@ -50,14 +50,14 @@ export function Begin({ first, run }: { first: boolean; run: (what: Promise<unkn
           expanded={making}
           onClick={() => setMaking(!making)}
         />
-        <File
+        <FilePick
           name="Import sound"
           says="WAV, FLAC or MP3: a project with a row for each file."
           accept=".wav,.flac,.mp3,audio/*"
           several
           onFiles={withSound}
         />
-        <File
+        <FilePick
           name="Import a bundle"
           says="A project that somebody exported."
           accept=".zip"
@@ -92,7 +92,7 @@ function Way(p: { main: boolean; name: string; says: string; expanded?: boolean;
   )
 }
 
-function File(p: {
+function FilePick(p: {
   name: string
   says: string
   accept: string
