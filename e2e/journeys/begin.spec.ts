@@ -63,7 +63,14 @@ test('the list shows each project as a chart, who is there, and finds by what is
   await other.context().close()
 })
 
-test('sound that is brought begins a project, and the demo comes back out of the bin', async ({ page, shoal }) => {
+test('an empty project says what to do; sound that is brought begins one; the demo comes back out of the bin', async ({ page, shoal }) => {
+  await page.goto(shoal.url)
+  await page.getByRole('button', { name: 'New project' }).click()
+  await page.keyboard.type('Bare')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Nothing is heard yet: drop WAV')).toBeVisible()
+  await row(page, 'Main').getByRole('button', { name: 'Main', exact: true }).click()
+  await expect(page.getByText('No stage yet')).toBeVisible()
   await page.goto(shoal.url)
   await page.getByLabel('Import sound').setInputFiles({ name: 'Weir.wav', mimeType: 'audio/wav', buffer: wav(48000, 1) })
   await page.getByRole('textbox', { name: 'Your name' }).fill('Nell')

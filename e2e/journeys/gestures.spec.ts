@@ -15,6 +15,13 @@ const name = (page: Page, of: string) => row(page, of).getByRole('button', { nam
 /** The list of effects when its presets have come. */
 const listed = (page: Page) => expect(page.getByPlaceholder('Search effects and presets: echo, warm, level…')).toBeFocused()
 
+/** The list of effects behind a row's chain, words, and Enter when they have found something. */
+async function addFound(h: Hand, page: Page, to: string, words: string, option: RegExp) {
+  await h.click(add(page, to))
+  await listed(page)
+  await h.find(words, option)
+}
+
 const tasks: Task[] = [
   {
     says: 'an effect put in ahead of another, with a preset',
@@ -88,9 +95,7 @@ const tasks: Task[] = [
     wished: '5',
     how: '+, *parting ways* and Enter: a preset that ships',
     run: async (h, page) => {
-      await h.click(add(page, 'Harbour'))
-      await listed(page)
-      await h.find('parting ways', /^Parting ways/)
+      await addFound(h, page, 'Harbour', 'parting ways', /^Parting ways/)
       await expect(stagesOf(page, 'Harbour').last()).toHaveAccessibleName('Filter')
     },
   },
@@ -100,9 +105,7 @@ const tasks: Task[] = [
     wished: '4',
     how: '+, *3 bands* and Enter; on the fork the other button, *Spread the paths to rows*',
     run: async (h, page) => {
-      await h.click(add(page, 'Choir afar'))
-      await listed(page)
-      await h.find('fork: 3 bands', /3 bands/)
+      await addFound(h, page, 'Choir afar', 'fork: 3 bands', /3 bands/)
       const fork = row(page, 'Choir afar').locator('[data-fork]').last()
       await expect(fork).toBeVisible()
       await h.menu(fork, 'Spread the paths to rows')
@@ -115,9 +118,7 @@ const tasks: Task[] = [
     wished: '9',
     how: '+, *third strand* and Enter: a preset that ships',
     run: async (h, page) => {
-      await h.click(add(page, 'Frame drum'))
-      await listed(page)
-      await h.find('third strand', /third strand/)
+      await addFound(h, page, 'Frame drum', 'third strand', /third strand/)
       await expect(row(page, 'Frame drum').locator('[data-fork]').last()).toContainText('Three strands')
     },
   },
@@ -127,9 +128,7 @@ const tasks: Task[] = [
     wished: '24, or 2 from its preset',
     how: '+, *inshore* and Enter: a preset that ships',
     run: async (h, page) => {
-      await h.click(add(page, 'Tide table'))
-      await listed(page)
-      await h.find('inshore and offing', /^Inshore/)
+      await addFound(h, page, 'Tide table', 'inshore and offing', /^Inshore/)
       await expect(row(page, 'Tide table').locator('[data-fork]').last()).toContainText('Depth')
     },
   },
@@ -163,17 +162,16 @@ const tasks: Task[] = [
     says: 'print, treat, print again',
     once: '6',
     wished: '3',
-    how: 'P, Enter; + on the print’s row, an effect; P, Enter',
+    how: 'P, Enter; + on the print’s row, an effect or a chain; *Print*, Enter',
     run: async (h, page) => {
       await name(page, 'Harbour').click()
       await h.key('p')
       await h.key('Enter')
       const called = 'Harbour print'
       await expect(row(page, called)).toBeVisible({ timeout: 60_000 })
-      await h.click(add(page, called))
-      await listed(page)
-      await h.find('under water', /^Under water/)
-      await h.key('p')
+      await addFound(h, page, called, 'under water', /^Under water/)
+      await expect(stagesOf(page, called)).toHaveCount(3)
+      await h.click(page.getByRole('region', { name: 'Bench' }).getByRole('button', { name: 'Print', exact: true }))
       await h.key('Enter')
       await expect(row(page, 'Harbour print print')).toBeVisible({ timeout: 60_000 })
     },

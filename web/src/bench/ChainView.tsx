@@ -97,6 +97,11 @@ export function Chain({
         <span className="relative z-10 flex shrink-0 items-start pr-3" style={{ paddingTop: top }}>
           <At>
             <Wire />
+            {nodes.length === 0 && (
+              <span className="soft px-1 text-label whitespace-nowrap">
+                No stage yet: what comes in goes on as it is.
+              </span>
+            )}
             <button
               className="btn btn-xs btn-outline font-normal"
               style={{ background: 'var(--card)' }}

@@ -9,8 +9,9 @@ import { addRow } from './rows'
 export function BoardFoot({ hidden }: { hidden: number }) {
   const project = useSession((s) => s.project)!
   const { rows, showHidden } = useViewOf('rows', 'showHidden')
+  const bare = project.channels.length === 1
   return (
-    <div className="flex items-center gap-3 px-3 py-1.5 text-small">
+    <div className="flex flex-wrap items-center gap-3 px-3 py-1.5 text-small">
       <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('track')}>
         Add a track
       </button>
@@ -50,6 +51,12 @@ export function BoardFoot({ hidden }: { hidden: number }) {
         >
           {showHidden ? 'Leave out' : 'Show'} {hidden} hidden
         </button>
+      )}
+      {bare && (
+        <p className="soft w-full text-label">
+          Nothing is heard yet: drop WAV, FLAC or MP3 files anywhere here, add a track and record onto it, or
+          take a sound from the shelf. All of it ends up in {project.channels[0]!.name}.
+        </p>
       )}
     </div>
   )

@@ -1,21 +1,15 @@
 import type { EffectInfo } from '../api/types'
+import { entryOf } from './entry'
 
 /** Empty forks stand in the list of effects as a family of their own. */
-const entry = (id: string, name: string, says: string, synonyms: string[]): EffectInfo => ({
-  id: `fork ${id}`,
-  version: 1,
-  newest: 1,
-  name,
-  family: 'Forks',
-  says,
-  synonyms: ['fork', 'parallel', 'paths', 'split', ...synonyms],
-  params: [],
-  plumbs: [],
-  mix: 100,
-  mixLaw: 'blend',
-  live: [],
-  keyed: false,
-})
+const entry = (id: string, name: string, says: string, synonyms: string[]): EffectInfo =>
+  entryOf({
+    id: `fork ${id}`,
+    name,
+    family: 'Forks',
+    says,
+    synonyms: ['fork', 'parallel', 'paths', 'split', ...synonyms],
+  })
 
 export const forkEntries: EffectInfo[] = [
   entry('copies', 'Fork: copies', 'Two paths that get the whole signal; the second starts switched off.', [

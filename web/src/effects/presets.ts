@@ -3,6 +3,7 @@ import { holding } from '../controls/matching'
 import { along, idOf } from '../document/chain'
 import { drop } from '../presets/actions'
 import { rowOf, select } from '../session/selected'
+import { entryOf } from './entry'
 
 /* Presets stand in the list of effects too: an effect with its setting, a whole chain or a fork is one thing to find. */
 
@@ -17,21 +18,13 @@ export const presetEntries = (presets: Preset[], effects: EffectInfo[]): EffectI
     .filter((p) => p.kind !== 'channel')
     .map((p) => {
       const of = effects.find((e) => e.id === p.effect)?.name ?? (p.kind === 'fork' ? 'Fork' : 'Chain')
-      return {
+      return entryOf({
         id: PRESET + p.id,
-        version: 1,
-        newest: 1,
         name: p.name,
         family: 'Presets',
         says: `${of}. ${p.says}`,
         synonyms: [...p.tags, of],
-        params: [],
-        plumbs: [],
-        mix: 100,
-        mixLaw: 'blend',
-        live: [],
-        keyed: false,
-      }
+      })
     })
 
 /** The presets that hold what was typed; as many as can be looked through. */
