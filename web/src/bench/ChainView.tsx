@@ -97,11 +97,6 @@ export function Chain({
         <span className="relative z-10 flex shrink-0 items-start pr-3" style={{ paddingTop: top }}>
           <At>
             <Wire />
-            {nodes.length === 0 && (
-              <span className="soft px-1 text-label whitespace-nowrap">
-                No stage yet: what comes in goes on as it is.
-              </span>
-            )}
             <button
               className="btn btn-xs btn-outline font-normal"
               style={{ background: 'var(--card)' }}
@@ -112,6 +107,11 @@ export function Chain({
               + Stage
             </button>
           </At>
+          {nodes.length === 0 && (
+            <span className="soft absolute left-2 text-label whitespace-nowrap" style={{ top: top + 44 }}>
+              No stage yet: what comes in goes on as it is.
+            </span>
+          )}
         </span>
       </div>
     </div>
