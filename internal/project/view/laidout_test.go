@@ -13,7 +13,7 @@ import (
 func TestThereIsRoomWhereNothingLiesYet(t *testing.T) {
 	p := project.New("Rope", 48000, 60, 4, 4) // a bar is four seconds
 	const bar = 4 * 48000
-	end := func() int64 { return view.TimelineOf(p, engine.EffectInfo).End }
+	end := func() int64 { return view.TimelineOf(p, engine.EffectInfo).Shown }
 	require.EqualValues(t, 16*bar, end(), "an empty song")
 	p.Sections = []project.Section{{ID: "a", Name: "Ebb"}, {ID: "b", Name: "Flood", Tick: p.Clock().Bar(20)}}
 	require.EqualValues(t, 28*bar, end(), "a last section in which nothing lies")
@@ -27,4 +27,5 @@ func TestThereIsRoomWhereNothingLiesYet(t *testing.T) {
 	require.EqualValues(t, 22*bar, end(), "where something lies the song ends with it")
 	p.Passages = []*project.Passage{{ID: "p", From: p.Clock().Bar(24), To: p.Clock().Bar(25)}}
 	require.EqualValues(t, 25*bar, end(), "or with a passage behind it")
+	require.EqualValues(t, 22*bar, view.TimelineOf(p, engine.EffectInfo).End, "what is printed of it ends with the last clip")
 }

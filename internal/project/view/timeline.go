@@ -11,7 +11,8 @@ import (
 // is worked out here and nowhere else.
 type Timeline struct {
 	Rate     int              `json:"rate" required:"true"`
-	End      int64            `json:"end" required:"true"`
+	End      int64            `json:"end" required:"true"`   // of the song: of its last clip
+	Shown    int64            `json:"shown" required:"true"` // as far as the board shows it: no less
 	Bars     []BarLine        `json:"bars" required:"true"`
 	Sections []SectionSpan    `json:"sections" required:"true"`
 	Clips    map[string]int64 `json:"clips" required:"true"` // start of each clip
@@ -60,7 +61,7 @@ type SectionSpan struct {
 func TimelineOf(p *project.Project, effects project.Effects) Timeline {
 	c := p.Clock()
 	t := Timeline{
-		Rate: p.SampleRate, End: laidOut(p, c), Sections: []SectionSpan{}, Clips: map[string]int64{},
+		Rate: p.SampleRate, End: p.End(), Shown: laidOut(p, c), Sections: []SectionSpan{}, Clips: map[string]int64{},
 		Passages: []PassageSpan{}, Tempo: []TempoSpan{}, Overlaps: []Overlap{}, Outline: OutlineOf(p, effects),
 	}
 	for b := 0; ; b++ {
@@ -73,7 +74,7 @@ func TimelineOf(p *project.Project, effects project.Effects) Timeline {
 			}
 		}
 		t.Bars = append(t.Bars, BarLine{f, m.Beats, m.Unit, c.Tempo(f)})
-		if f > t.End {
+		if f > t.Shown {
 			break
 		}
 	}
@@ -83,7 +84,7 @@ func TimelineOf(p *project.Project, effects project.Effects) Timeline {
 	for _, s := range p.Sections {
 		from, to, _ := p.SectionRange(s.ID)
 		if s.ID == p.Sections[len(p.Sections)-1].ID {
-			to = max(to, t.End)
+			to = max(to, t.Shown)
 		}
 		t.Sections = append(t.Sections, SectionSpan{s.ID, s.Name, from, to})
 	}

@@ -5,7 +5,7 @@ import type { Timeline } from '../api/types'
 import { setView } from '../session/view'
 import { Sheet, SPARE, stepBefore, useSheet } from './Sheet'
 
-const song = { end: 4_800_000 } as Timeline
+const song = { end: 4_800_000, shown: 4_800_000 } as Timeline
 let drawn = 0
 
 function Strip({ frame }: { frame: number }) {

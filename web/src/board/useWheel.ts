@@ -23,7 +23,7 @@ export function useWheel(
         const by = (e.deltaX || e.deltaY) * perPixel
         setView({
           zoom: perPixel,
-          scroll: Math.max(0, Math.min(view().scroll + by, timeline.end - width * perPixel * 0.5)),
+          scroll: Math.max(0, Math.min(view().scroll + by, timeline.shown - width * perPixel * 0.5)),
         })
       }
     }

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import type { Timeline } from '../api/types'
 import { lens, perPixelOf } from './time'
 
-const song = { end: 4_800_000 } as Timeline
+const song = { end: 4_800_000, shown: 4_800_000 } as Timeline
 
 test('frames become pixels and pixels frames', () => {
   const at = lens(song, 1000, 100, 123_400)

@@ -18,7 +18,7 @@ export const lensAt = (perPixel: number, scroll: number): Lens => ({
 
 /** How many frames a pixel is: as it is zoomed, or so that the song fits. */
 export const perPixelOf = (t: Timeline, width: number, zoom: number) =>
-  zoom || (t.end * 1.01) / Math.max(width, 100)
+  zoom || (t.shown * 1.01) / Math.max(width, 100)
 
 export const lens = (t: Timeline, width: number, zoom: number, scroll: number): Lens =>
   lensAt(perPixelOf(t, width, zoom), scroll)

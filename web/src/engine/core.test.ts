@@ -89,8 +89,9 @@ test('a project that is none is refused in words', () => {
 test('the song is laid out, and asks for the audio that it needs', () => {
   expect(give(song())).toBe(0)
   e.timeline()
-  const t = JSON.parse(text()) as { end: number; outline: { rows: Record<string, string> } }
-  expect(t.end, 'sixteen bars at 100 beats a minute: room for what is to come').toBe(16 * 115200)
+  const t = JSON.parse(text()) as { end: number; shown: number; outline: { rows: Record<string, string> } }
+  expect(t.end, 'a whole bar at 100 beats a minute').toBe(115200)
+  expect(t.shown, 'and room for what is to come').toBe(16 * 115200)
   expect(t.outline.rows.s).toBe('a')
   expect(e.need(48000)).toBeGreaterThan(0)
   expect((JSON.parse(text()) as { page: number }[]).map((m) => m.page)).toContain(0)

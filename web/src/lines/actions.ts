@@ -112,7 +112,7 @@ export async function selectAll(v: LineView, row: string) {
   const s = view().stretch
   const mine = s?.owner === v.owner && s.name === v.name && s.to > s.from ? s : null
   const from = mine?.from ?? 0
-  const to = mine?.to ?? useSession.getState().timeline?.end ?? 0
+  const to = mine?.to ?? useSession.getState().timeline?.shown ?? 0
   const seen = await Promise.all(
     (view().lines[row] ?? []).map((key) => {
       const [owner, name] = key.split(' ') as [string, string]

@@ -98,10 +98,10 @@ const takes: Engine['onTaking'] = (row, overview, gone) =>
     const of = r.overviews[row] ?? []
     const overviews = overview.levels.length ? { ...r.overviews, [row]: [...of, overview] } : r.overviews
     const end = overview.song + (overview.step * overview.levels.length) / 2
-    const beyond = timeline && end > timeline.end
+    const beyond = timeline && end > timeline.shown
     return {
       // the board shows more of the song while something is recorded behind its end
-      timeline: beyond ? { ...timeline, end: end * 1.5 } : timeline,
+      timeline: beyond ? { ...timeline, shown: end * 1.5 } : timeline,
       recording: { ...r, overviews, gone: gone && !r.gone.includes(row) ? [...r.gone, row] : r.gone },
     }
   })

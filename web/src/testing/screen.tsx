@@ -85,6 +85,7 @@ export function open(change: (p: Project) => void = () => undefined): Project {
       timeline: {
         rate: 48000,
         end: 480000,
+        shown: 480000,
         bars: [{ frame: 0, beats: 4, unit: 4, tempo: 100 }],
         sections: [{ id: 'ebb', name: 'Ebb', from: 0, to: 96000 }],
         clips: {},
