@@ -138,7 +138,7 @@ func processCommand() *cobra.Command {
 	c.Flags().IntVar(&rate, "rate", 0, "sample rate to work at (default: the file's)")
 	c.Flags().BoolVar(&tail, "tail", false, "go on until the sound has died away")
 	c.Flags().Float64Var(&tempo, "tempo", 120, "quarter notes a minute, for note lengths")
-	c.Flags().StringVar(&format, "format", "wav32f", "wav16, wav24, wav32f, flac16 or flac24")
+	c.Flags().StringVar(&format, "format", "wav32f", printing.FormatNames())
 	_ = c.MarkFlagRequired("chain")
 	return c
 }
@@ -194,7 +194,7 @@ func writeTo(doc *project.Project, spec printing.Spec, name string, render func(
 		return err
 	}
 	note := printing.NewRecord(doc, printing.Printer{}, spec, printing.OfFile, false).Note()
-	sink, err := printing.NewSink(f, spec.Format, doc.SampleRate, note, printing.Cues(doc, spec.From, spec.To))
+	sink, err := printing.NewFile(f, spec.Format, doc.SampleRate, note, printing.Cues(doc, spec.From, spec.To))
 	if err != nil {
 		return err
 	}
@@ -275,7 +275,7 @@ func printCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&channel, "channel", "main", "a channel's name, main, or all")
 	c.Flags().StringVar(&out, "out", ".", "folder for the files")
-	c.Flags().StringVar(&format, "format", "wav24", "wav16, wav24, wav32f, flac16 or flac24 (flac is flac24)")
+	c.Flags().StringVar(&format, "format", "wav24", printing.FormatNames())
 	c.Flags().Float64Var(&from, "from", 0, "first second")
 	c.Flags().Float64Var(&to, "to", 0, "last second (default: the end of the song)")
 	c.Flags().BoolVar(&tail, "tail", false, "go on until the sound has died away")

@@ -136,6 +136,9 @@ func NewFLAC(w io.Writer, rate, channels, bits int, frames int64, note *Note) (*
 	return x, nil
 }
 
+// Shape moves the noise of rounding to where it is heard least.
+func (x *FLACWriter) Shape() { shape(&x.dither) }
+
 // unclosed hides that what is written to could be closed: the encoder would do it.
 func unclosed(w io.Writer) io.Writer {
 	if s, ok := w.(io.WriteSeeker); ok {

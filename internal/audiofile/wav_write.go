@@ -7,6 +7,7 @@ import (
 	"io"
 	"math"
 	"slices"
+	"unicode/utf8"
 
 	"shoal/internal/dsp"
 )
@@ -29,6 +30,9 @@ type Note struct {
 	Belongs     string // a mark of where it belongs, of at most MarkLength letters: it stands as the originator's reference
 }
 
+// Loudness is what was measured of a whole sound (EBU Tech 3285, version 2): LUFS, LU and dBTP.
+type Loudness struct{ Integrated, Range, TruePeak, Momentary, Short float64 }
+
 // MarkLength is how many letters the originator's reference has (EBU Tech 3285).
 const MarkLength = 32
 
@@ -49,6 +53,8 @@ type WAVWriter struct {
 	frames int64
 	dataAt int64
 	factAt int64 // 0: none
+	noteAt int64 // where the broadcast extension is; 0: there is none
+	loud   *Loudness
 	buf    []byte
 	dither [2]dsp.Dither
 	cues   []Cue
@@ -101,6 +107,7 @@ func NewWAV(w io.WriteSeeker, rate, channels, bits int, note *Note, cues []Cue) 
 		b := note.chunk()
 		h.WriteString("bext")
 		put(uint32(len(b)))
+		x.noteAt = int64(h.Len())
 		h.Write(b)
 		if len(b)%2 == 1 {
 			h.WriteByte(0)
@@ -121,15 +128,59 @@ func NewWAV(w io.WriteSeeker, rate, channels, bits int, note *Note, cues []Cue) 
 }
 
 func (n *Note) chunk() []byte {
-	b := make([]byte, 602)
-	copy(b[0:256], n.Description)
-	copy(b[256:288], n.Originator)
+	b := make([]byte, loudAt+loudBytes+180)
+	copy(b[0:256], fit(n.Description, 256))
+	copy(b[256:288], fit(n.Originator, 32))
 	copy(b[288:320], n.Belongs)
 	copy(b[320:330], n.Date)
 	copy(b[330:338], n.Time)
 	binary.LittleEndian.PutUint64(b[338:], uint64(n.Reference))
-	b[346] = 1
+	b[346] = 2
+	for i := range loudBytes / 2 { // what the standard has for "not measured"
+		binary.LittleEndian.PutUint16(b[loudAt+2*i:], unmeasured)
+	}
 	return append(b, n.History...)
+}
+
+// Where the loudness stands in the broadcast extension, how long it is, and what says that there is none.
+const (
+	loudAt     = 412
+	loudBytes  = 10
+	unmeasured = 0x7fff
+)
+
+// fit cuts a text to so many bytes, between letters.
+func fit(text string, most int) string {
+	for len(text) > most {
+		_, n := utf8.DecodeLastRuneInString(text)
+		text = text[:len(text)-n]
+	}
+	return text
+}
+
+// SetLoudness lets the file say how loud it is, in its broadcast extension, if it has one.
+func (x *WAVWriter) SetLoudness(l Loudness) { x.loud = &l }
+
+// bytes are the hundredths that the standard wants; below -99.99 nothing was measured.
+func (l *Loudness) bytes() []byte {
+	var b []byte
+	for _, v := range []float64{l.Integrated, l.Range, l.TruePeak, l.Momentary, l.Short} {
+		word := uint16(unmeasured)
+		if v > -100 && v < 100 {
+			word = uint16(int16(math.Round(v * 100)))
+		}
+		b = binary.LittleEndian.AppendUint16(b, word)
+	}
+	return b
+}
+
+// Shape moves the noise of rounding to where it is heard least.
+func (x *WAVWriter) Shape() { shape(&x.dither) }
+
+func shape(d *[2]dsp.Dither) {
+	for i := range d {
+		d[i].Shape()
+	}
 }
 
 func (x *WAVWriter) round(c int, v float64) int32 {
@@ -241,6 +292,11 @@ func (x *WAVWriter) patch(data, total int64) error {
 		}
 		_, err := x.w.Write(b)
 		return err
+	}
+	if x.noteAt > 0 && x.loud != nil {
+		if err := patch(x.noteAt+loudAt, x.loud.bytes()); err != nil {
+			return err
+		}
 	}
 	if x.factAt > 0 {
 		if err := patch(x.factAt, le.AppendUint32(nil, uint32(min(x.frames, math.MaxUint32)))); err != nil {

@@ -23,6 +23,51 @@ func TestTheDitherOfTheSidesIsIndependent(t *testing.T) {
 	}
 }
 
+// Shaped noise is 10 dB lower where a soft sound is heard best, and is paid for above; what is clipped winds nothing up.
+func TestShapedDitherLeavesTheNoiseWhereItIsHeardLeast(t *testing.T) {
+	const n, rate = 1 << 16, 44100
+	spectrum := func(shaped bool) (low, high float64) {
+		d := NewDither(16, 0)
+		if shaped {
+			d.Shape()
+		}
+		x := make([]float64, n)
+		for i := range x {
+			v := 0.2 * math.Sin(float64(i)*0.05)
+			x[i] = float64(d.Round(v)) - v*d.Scale
+		}
+		for k := 1000; k < 6000; k += 7 { // a Fourier sum at some of the frequencies: 0.7 to 4 kHz, and 14 to 21
+			for _, at := range []int{k, 20000 + 2*k} {
+				re, im := 0.0, 0.0
+				for i, v := range x {
+					a := 2 * math.Pi * float64(at*i%n) / n
+					re, im = re+v*math.Cos(a), im+v*math.Sin(a)
+				}
+				if at == k {
+					low += re*re + im*im
+				} else {
+					high += re*re + im*im
+				}
+			}
+		}
+		return low, high
+	}
+	flatLow, flatHigh := spectrum(false)
+	low, high := spectrum(true)
+	require.Less(t, 10*math.Log10(low/flatLow), -10.0)
+	require.Greater(t, 10*math.Log10(high/flatHigh), 3.0)
+
+	d := NewDither(16, 0)
+	d.Shape()
+	for range 100 {
+		require.EqualValues(t, 32767, d.Round(4))
+	}
+	for range 3 * len(leastHeard) {
+		d.Round(0)
+	}
+	require.InDelta(t, 0, d.Round(0), 12)
+}
+
 // Rounding goes to the nearest whole step on both sides of nothing, and stops at the ends.
 func TestDitherRoundsEvenlyAndClips(t *testing.T) {
 	d := NewDither(16, 0)

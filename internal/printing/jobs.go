@@ -406,7 +406,7 @@ func (w *Works) toFile(
 	}
 	defer os.Remove(f.Name())
 	defer f.Close()
-	sink, err := NewSink(f, spec.Format, doc.SampleRate, note, Cues(doc, spec.From, spec.To))
+	sink, err := NewFile(f, spec.Format, doc.SampleRate, note, Cues(doc, spec.From, spec.To))
 	if err != nil {
 		return "", err
 	}

@@ -20,7 +20,7 @@ func outFile(t *testing.T, p *project.Project, folder *audiofile.Folder, spec Sp
 	require.NoError(t, err)
 	note := NewRecord(p, Printer{"Ines", 3}, spec, OfFile, false).Note()
 	note.Belongs = spec.Mark(p)
-	w, err := NewSink(f, spec.Format, p.SampleRate, note, nil)
+	w, err := NewFile(f, spec.Format, p.SampleRate, note, nil)
 	require.NoError(t, err)
 	require.NoError(t, renderOut(t.Context(), p, folder, spec, w.Write, nil))
 	require.NoError(t, w.Close())

@@ -5,7 +5,6 @@ package printing
 import (
 	"context"
 	"fmt"
-	"io"
 
 	"shoal/internal/audiofile"
 	"shoal/internal/engine"
@@ -21,9 +20,9 @@ type Spec struct {
 	To      int64  `json:"to" required:"true"`
 	Tail    bool   `json:"tail" required:"true"`
 	Target  string `json:"target" required:"true" enum:"track,file,stems"`
-	Format  string `json:"format,omitempty" enum:"wav16,wav24,wav32f,flac16,flac24"` // of a file
-	Mute    bool   `json:"mute"`                                                     // mute the source of a new track
-	Stems   *Stems `json:"stems,omitempty"`                                          // several files at once
+	Format  string `json:"format,omitempty" enum:"wav16,wav16shaped,wav24,wav32f,flac16,flac16shaped,flac24"` // of a file
+	Mute    bool   `json:"mute"`                                                                              // mute the source of a new track
+	Stems   *Stems `json:"stems,omitempty"`                                                                   // several files at once
 	// Out is for work elsewhere: what comes into the row before its chain, with a mark of where it belongs; with Clips only
 	// these of it.
 	Out   bool     `json:"out,omitempty"`
@@ -60,11 +59,11 @@ func (s Spec) Check(doc *project.Project) error {
 		}
 	case "file":
 		if _, ok := formats[s.Format]; !ok {
-			return fmt.Errorf("unknown format %q: it must be wav16, wav24, wav32f, flac16 or flac24", s.Format)
+			return unknownFormat(s.Format)
 		}
 	case "stems":
 		if _, ok := formats[s.Format]; !ok {
-			return fmt.Errorf("unknown format %q: it must be wav16, wav24, wav32f, flac16 or flac24", s.Format)
+			return unknownFormat(s.Format)
 		}
 		if s.Stems == nil {
 			return fmt.Errorf("choose the rows that are to become files")
@@ -74,33 +73,6 @@ func (s Spec) Check(doc *project.Project) error {
 		return fmt.Errorf("unknown target %q: it must be track, file or stems", s.Target)
 	}
 	return nil
-}
-
-type format struct {
-	extension string
-	bits      int
-}
-
-var formats = map[string]format{
-	"flac": {"flac", 24}, "wav16": {"wav", 16}, "wav24": {"wav", 24}, "wav32f": {"wav", 32}, "flac16": {"flac", 16}, "flac24": {"flac", 24},
-}
-
-// Extension returns the file name extension of a format, and whether it is known.
-func Extension(name string) (string, bool) {
-	f, ok := formats[name]
-	return f.extension, ok
-}
-
-// NewSink begins a file of a format.
-func NewSink(w io.WriteSeeker, name string, rate int, note *audiofile.Note, cues []audiofile.Cue) (audiofile.Sink, error) {
-	f, ok := formats[name]
-	if !ok {
-		return nil, fmt.Errorf("unknown format %q: it must be wav16, wav24, wav32f, flac16 or flac24", name)
-	}
-	if f.extension == "flac" {
-		return audiofile.NewFLAC(w, rate, 2, f.bits, 0, note)
-	}
-	return audiofile.NewWAV(w, rate, 2, f.bits, note, cues)
 }
 
 // Cues are the sections of a song that lie in a range.

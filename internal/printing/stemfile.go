@@ -38,10 +38,9 @@ type stemFile struct {
 	frames  int64
 	over    int64 // samples beyond full scale
 	gain    float64
-	meter   *measure.Meter
 	report  measure.Report
 	file    *os.File
-	sink    audiofile.Sink
+	sink    *File
 }
 
 // stemsAhead is how many chunks of a stem may wait to be written.
@@ -49,7 +48,7 @@ const stemsAhead = 2
 
 // start begins to take in.
 func (s *stemFile) start(hands *gentle.Hands) {
-	s.meter = measure.NewMeter(s.rate, 2)
+	s.report = measure.NewMeter(s.rate, 2).Report() // of nothing, as long as nothing comes
 	s.turn = hands.NewTurn(stemsAhead)
 	s.spare = make(chan [2][]float64, stemsAhead+2)
 }
@@ -87,7 +86,6 @@ func (s *stemFile) end() error {
 	if err := errors.Join(s.err, s.close()); err != nil {
 		return err
 	}
-	s.report = s.meter.Report()
 	if s.level != nil && s.frames > 0 {
 		return s.bring()
 	}
@@ -121,7 +119,7 @@ func (s *stemFile) take(src [][]float64) error {
 			}
 		}
 	}
-	return errors.Join(s.meter.Write(src), s.sink.Write(src))
+	return s.sink.Write(src)
 }
 
 // raw is where a file that is brought to a level is kept meanwhile.
@@ -142,13 +140,13 @@ func (s *stemFile) begin() (err error) {
 			cues = append(cues, audiofile.Cue{Frame: c.Frame - s.skipped, Name: c.Name})
 		}
 	}
-	s.sink, err = NewSink(s.file, format, s.rate, &note, cues)
+	s.sink, err = NewFile(s.file, format, s.rate, &note, cues)
 	return err
 }
 
 func (s *stemFile) close() (err error) {
 	if s.sink != nil {
-		err = s.sink.Close()
+		s.report, err = s.sink.Report(), s.sink.Close()
 	}
 	if s.file != nil {
 		err = errors.Join(err, s.file.Close())
@@ -178,11 +176,10 @@ func (s *stemFile) bring() error {
 		return err
 	}
 	block, part := [][]float64{make([]float64, stemChunk), make([]float64, stemChunk)}, make([][]float64, 2)
-	meter, by := measure.NewMeter(s.rate, 2), math.Pow(10, s.gain/20)
+	by := math.Pow(10, s.gain/20)
 	for {
 		n, err := src.Read(block)
 		if errors.Is(err, io.EOF) {
-			s.report = meter.Report()
 			return s.close()
 		}
 		if err != nil {
@@ -194,7 +191,7 @@ func (s *stemFile) bring() error {
 				part[c][i] *= by
 			}
 		}
-		if err := errors.Join(meter.Write(part), s.sink.Write(part)); err != nil {
+		if err := s.sink.Write(part); err != nil {
 			return errors.Join(err, s.close())
 		}
 	}

@@ -90,6 +90,19 @@ var forkCases = []ruleCase{
 		s.hall.Chain.Nodes = append([]*project.Node{{Stage: s.reverb}}, s.hall.Chain.Nodes...)
 		return nil
 	}},
+	{"phase-turned", "bands in a band", func(s *session) *engine.Survey {
+		n := &project.Node{Fork: bandsIn(1000, 700, 24)}
+		n.Fork.Paths[0].Chain.Nodes[0].Fork.Paths[0].Chain.Nodes = []*project.Node{{Stage: squeeze()}}
+		s.a.Chain.Nodes = append(s.a.Chain.Nodes, n)
+		return nil
+	}, func(s *session) *engine.Survey { last(s.a).Paths[0].Chain.Nodes[0].Fork.Crossovers[0] = 90; return nil }},
+	{"phase-turned", "bands beside dry", func(s *session) *engine.Survey {
+		n := project.Forked(project.Bands, "", pathWith("low", squeeze()), pathWith("high"))
+		p := pathWith("bands")
+		p.Chain.Nodes = []*project.Node{n}
+		forkOn(s.a, project.Copies, pathWith("dry"), p)
+		return nil
+	}, func(s *session) *engine.Survey { last(s.a).Paths[0].Mute = true; return nil }},
 	{"cancels", "paths", func(s *session) *engine.Survey {
 		f := forkOn(s.a, project.Copies, pathWith("one"), pathWith("two", squeeze()))
 		x := figures(nil)

@@ -12,6 +12,7 @@ var rules = []rule{
 	{"cancels", "Signals cancel each other", cancels},
 	{"dry-path-on-return", "A path on a return doubles the dry signal", dryPathOnReturn},
 	{"path-not-wet", "A path doubles the dry signal", pathNotWet},
+	{"phase-turned", "A phase is turned on one path", phaseTurned},
 	{"copies-louder", "Copies add up to more", copiesLouder},
 	{"paths-alike", "Two paths are alike", pathsAlike},
 	{"hot-or-cold", "A stage changes the level by far", hotOrCold},

@@ -9,9 +9,11 @@ export type Format = NonNullable<PrintSpec['format']>
 const formats: [Format, string][] = [
   ['wav24', 'WAV, 24 bit with dither'],
   ['wav16', 'WAV, 16 bit with dither'],
+  ['wav16shaped', 'WAV, 16 bit, dither shaped'],
   ['wav32f', 'WAV, 32 bit float'],
   ['flac24', 'FLAC, 24 bit'],
   ['flac16', 'FLAC, 16 bit'],
+  ['flac16shaped', 'FLAC, 16 bit, dither shaped'],
 ]
 
 /** The stretch of the song that a choice of RangePick means, in frames. */
