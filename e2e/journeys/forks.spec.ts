@@ -52,6 +52,9 @@ test('stages become a path beside a dry one that is off, and dissolve again', as
   await board.getByLabel('Name of the path').first().fill('Bright')
   await board.keyboard.press('Enter')
   await expect(bench(board).getByRole('button', { name: 'Path Bright, muted' })).toBeVisible()
+  await expect(board.getByText('Path 2 begins muted, so that nothing gets louder.')).toBeVisible()
+  await board.getByRole('button', { name: 'Hear it' }).click()
+  await expect(bench(board).getByRole('button', { name: 'Path Bright', exact: true })).toBeVisible()
   await board.keyboard.press('Delete')
   await expect(bench(board).getByRole('button', { name: /^Path / })).toHaveCount(2)
   // dissolved, the stages stand in the chain again

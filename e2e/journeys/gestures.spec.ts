@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Hand } from '../support/hand'
-import { expect, row, stagesOf, test } from '../support/shoal'
+import { clock, expect, row, stagesOf, test } from '../support/shoal'
 
 const table = join(import.meta.dirname, '../../docs/gestures.md')
 
@@ -120,6 +120,52 @@ const tasks: Task[] = [
     run: async (h, page) => {
       await addFound(h, page, 'Frame drum', 'third strand', /third strand/)
       await expect(row(page, 'Frame drum').locator('[data-fork]').last()).toContainText('Three strands')
+    },
+  },
+  {
+    says: 'dry and wet as paths, the wet one alone coloured and moved in tempo',
+    once: '30',
+    wished: '7',
+    how: '+, *turning hall* and Enter: a preset that ships',
+    run: async (h, page) => {
+      await addFound(h, page, 'Handbells', 'turning hall', /^Turning hall/)
+      await expect(row(page, 'Handbells').locator('[data-fork]').last()).toContainText('Turning hall')
+    },
+  },
+  {
+    says: 'a line: four points, copied later and lowered as one, a step for a phrase',
+    once: '22',
+    wished: '9',
+    how: 'the row, Shift X, *level* and Enter; four points; Ctrl A, Ctrl C, the ruler, Ctrl V, a drag; a stretch, its menu, *Hold a value*, the value',
+    run: async (h, page) => {
+      await h.click(name(page, 'Bell buoy'))
+      await h.key('Shift+X')
+      await expect(page.getByRole('list', { name: 'Parameters' }).getByRole('button').first()).toBeVisible()
+      await h.type('level bell buoy')
+      const line = page.getByRole('group', { name: /^Line of Level of Bell buoy/ })
+      for (const [i, [x, y]] of [
+        [120, 20],
+        [170, 12],
+        [220, 24],
+        [270, 16],
+      ].entries()) {
+        await h.double(line, { x: x!, y: y! })
+        await expect(line).toHaveAccessibleName(new RegExp(`, ${i + 1} points?$`))
+      }
+      await h.key('Control+a')
+      await expect(line.locator('circle[r="4.5"]')).toHaveCount(4)
+      await h.key('Control+c')
+      await expect(page.getByText('4 points are kept to be put down.')).toBeVisible()
+      await h.click(page.getByLabel(/^Time: click/), { position: { x: 560, y: 40 } })
+      await expect.poll(() => clock(page)).toBeGreaterThan(30)
+      await h.key('Control+v')
+      await expect(line).toHaveAccessibleName(/, 8 points$/)
+      await h.key('ArrowDown')
+      await h.drag(line, { x: 300, y: 44 }, line, { x: 420, y: 44 })
+      await h.click(page.getByLabel('Menu of the line of Level of Bell buoy'))
+      await h.click(page.getByRole('menuitem', { name: 'Hold a value over the stretch' }))
+      await h.type('-12')
+      await expect(line).toHaveAccessibleName(/, 1[0-2] points$/)
     },
   },
   {

@@ -49,7 +49,13 @@ test('a passage is made of a range, brings what it needs, and takes it along', a
   await course.getByRole('slider').nth(1).press('ArrowDown')
   await expect(course.getByRole('slider').nth(1)).toHaveAttribute('aria-valuenow', String(before - 5))
   // one more thing moves in it
-  await panel.getByLabel('Move something more').selectOption({ label: 'Low horn: Pan' })
+  await panel.getByRole('button', { name: 'Move something more…' }).click()
+  const found = board.getByRole('list', { name: 'Parameters' })
+  await expect(found.getByRole('listitem').first()).not.toContainText('moves already')
+  await expect(found.getByRole('listitem').last()).toContainText('moves already')
+  await board.getByLabel('Search parameters').fill('pan low horn')
+  await expect(found.getByRole('listitem').first()).toContainText('Pan')
+  await board.keyboard.press('Enter')
   await expect(panel.getByRole('region', { name: 'Course Pan' })).toBeVisible()
 
   // copied to another boundary, it uses the same stages; only the last one takes them along

@@ -226,6 +226,24 @@ var braids = []braid{
 				path("Sting", 0, at("compressor", "Catch it", 0, set{"threshold": -40, "ratio": 6, "attack": 1, "release": 50, "makeup": 5})))},
 	},
 	{
+		"Turning hall",
+		"The sound as it is, and a hall whose brightness turns once a bar; only the hall turns.",
+		"fork space movement dry wet equaliser tempo",
+		[]*project.Node{
+			project.Forked(
+				project.Copies,
+				"Turning hall",
+				path("Dry", 0),
+				path(
+					"Hall",
+					-9,
+					wet("reverb", "", set{"decay": 3.2, "size": 130, "predelay": 30}),
+					at("filter", "Turns in tempo", 100, set{"freq": 1600, "resonance": 20, "depth": 1.4, "sync": 1, "note": 13, "sides": 40}),
+				),
+			),
+		},
+	},
+	{
 		"Wake",
 		"Echoes that dissolve into a room, behind the sound and out of its way.",
 		"fork echo space",

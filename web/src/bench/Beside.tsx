@@ -10,6 +10,7 @@ import { ThinCard } from '../lines/ThinCard'
 import { ValueCard } from '../lines/ValueCard'
 import { Logbook } from '../logbook/Logbook'
 import { MovesCard } from '../moves/MovesCard'
+import { CourseCard } from '../passages/CourseCard'
 import { PassageCard } from '../passages/PassageCard'
 import { PresetList } from '../presets/PresetList'
 import { PointDialog } from '../prints/PointDialog'
@@ -62,6 +63,8 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <TraceCard from={dialog.from} to={dialog.to} />
     case 'passage':
       return <PassageCard {...dialog} />
+    case 'course':
+      return <CourseCard id={dialog.id} />
     case 'moves':
       return <MovesCard {...dialog} />
     case 'lines':

@@ -34,7 +34,10 @@ export async function insertFork(kind: string, bands: number, owner: string, ind
     type: 'fork.make',
     do: { id, kind, bands, owner, index: Math.min(index, 9999) },
   })
-  if (done && row) select(row.id, id)
+  if (done && row) {
+    select(row.id, id)
+    tellMuted(id)
+  }
   return done
 }
 
@@ -65,6 +68,17 @@ export const setForkNode = (
 export const setPath = (p: Path, what: { name?: string; mute?: boolean; invert?: boolean }, label: string) =>
   change(`${label} ${p.name}`, { type: 'path.set', do: { id: p.id, ...what } })
 
+/** Says that a path of a new fork, or a new path, is muted, and lets it be heard. */
+function tellMuted(id: string) {
+  const at = findFork(theProject(), id)
+  const p = at?.path ?? at?.fork.paths.find((x) => x.mute)
+  if (p?.mute)
+    notice(`${p.name} begins muted, so that nothing gets louder.`, 'info', {
+      text: 'Hear it',
+      run: () => void toggleMute(p),
+    })
+}
+
 export const toggleMute = (p: Path) => setPath(p, { mute: !p.mute }, p.mute ? 'Unmute' : 'Mute')
 
 /** One path more: an empty one of copies, or a band divided in two. */
@@ -78,13 +92,16 @@ export async function morePaths(f: Fork, path: Path | null) {
           do: { path: band.id, new: id },
         })
       : await change(`Add a path to ${on(f)}`, { type: 'path.new', do: { fork: f.id, id } })
-  if (done) setView({ stage: id })
+  if (!done) return
+  setView({ stage: id })
+  tellMuted(id)
 }
 
 export async function duplicatePath(p: Path) {
   const id = newId()
-  if (await change(`Duplicate ${p.name}`, { type: 'path.duplicate', do: { id: p.id, new: id } }))
-    setView({ stage: id })
+  if (!(await change(`Duplicate ${p.name}`, { type: 'path.duplicate', do: { id: p.id, new: id } }))) return
+  setView({ stage: id })
+  tellMuted(id)
 }
 
 export async function removePath(f: Fork, p: Path) {

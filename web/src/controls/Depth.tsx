@@ -55,7 +55,8 @@ export function Depth({ point, title = 'Level here', place }: Props) {
       ref={ref}
       tabIndex={-1}
       className="depth"
-      title={title}
+      data-depth
+      title={`${title}, in dB below full scale: 6₅ is −6.5 dB.`}
       onClick={(e) => {
         e.stopPropagation()
         clearMarks()

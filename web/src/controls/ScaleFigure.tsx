@@ -49,7 +49,7 @@ export function ScaleFigure({ param, value, name, typing, onTyping, take, small,
     )
   return (
     <button
-      className={`figure h-6 max-w-full truncate text-right hover:underline ${small ? 'w-full text-small' : 'text-label'}`}
+      className={`figure h-6 max-w-full cursor-text truncate text-right underline decoration-[var(--hair)] decoration-dotted underline-offset-2 hover:decoration-[var(--ink)] ${small ? 'w-full text-small' : 'text-label'}`}
       tabIndex={-1}
       title={`${param.says} Click to type a value.`}
       onClick={() => onTyping(true)}

@@ -2,6 +2,7 @@ import { type KeyboardEvent, type PointerEvent, type RefObject, useRef } from 'r
 import type { Param } from '../api/types'
 import { paste } from '../bench/paste'
 import { leaveForStage } from '../keys/focus'
+import { copyText } from '../session/clipboard'
 import { notice } from '../session/store'
 import { at, place, read, round, said, step } from './format'
 
@@ -94,7 +95,7 @@ export function useScale({
       run()
     }
     if (e.ctrlKey || e.metaKey) {
-      if (e.key === 'c') own(() => void navigator.clipboard.writeText(said(param, value).replace('−', '-')))
+      if (e.key === 'c') own(() => void copyText(said(param, value).replace('−', '-')))
       if (e.key === 'v') own(() => void paste({ name, take }))
       return
     }

@@ -4,7 +4,7 @@ import type { PassageView } from '../api/types'
 import { Pick } from '../controls/Pick'
 import { theEngine } from '../session/sound'
 import { useSession } from '../session/store'
-import { AddMove } from './AddMove'
+import { setView } from '../session/view'
 import { ContourPicture, useContour } from './ContourPicture'
 import { CourseRow } from './CourseRow'
 import { PassageHead } from './PassageHead'
@@ -62,7 +62,12 @@ export function PassagePanel({ id }: { id: string }) {
             <CourseRow key={i} v={v} course={c} index={i} />
           ))}
           {v.courses.length === 0 && <p className="soft text-small">Nothing moves in it yet.</p>}
-          <AddMove passage={v.passage} />
+          <button
+            className="btn btn-xs btn-outline w-full shrink-0 font-normal"
+            onClick={() => setView({ dialog: { kind: 'course', id } })}
+          >
+            Move something more…
+          </button>
           {v.brought.length > 0 && (
             <p className="soft text-small leading-[14px]">
               It brought {v.brought.join(', ')}; removed, it takes them along.

@@ -1,5 +1,6 @@
 import { changeIn, onNext } from './changes'
 import { gesture } from './gesture'
+import { handled } from './handled'
 import { theEngine } from './sound'
 import { notice, session, setSession } from './store'
 import { takeDown, takesDown } from './takedown'
@@ -24,6 +25,7 @@ onNext(() => [...resting.keys()].forEach(tell))
 export function move(owner: string, name: string, value: number, label: string, rest = false) {
   const key = `${owner} ${name}`
   const within = gesture()
+  handled(key)
   setSession((s) => ({ moving: { ...s.moving, [key]: value } }))
   if (takesDown(owner, name)) return takeDown(owner, name, value, label)
   theEngine()?.move(owner, name, value)

@@ -23,6 +23,7 @@ export type Dialog =
   | { kind: 'soundings'; row?: string }
   | { kind: 'send'; rows: string[] }
   | { kind: 'lines'; row: string }
+  | { kind: 'course'; id: string }
   | { kind: 'moves'; owner: string; param: Param; label: string }
   | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean }
   | { kind: 'thin'; v: LineView; stretch: Stretch }

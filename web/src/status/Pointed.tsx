@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useEffect, useState } from 'react'
 import { effectOf, findNode } from '../document/chain'
 import { nameOf } from '../session/selected'
 import { useSession } from '../session/store'
@@ -9,8 +9,10 @@ export function Pointed() {
   const id = useView((v) => v.pointed)
   const effects = useSession((s) => s.effects)
   const node = useSession((s) => (id ? findNode(s.project, id)?.node : undefined))
+  const [isFigure, setIsFigure] = useState(false)
   useEffect(() => {
     const look = (e: PointerEvent) => {
+      setIsFigure(!!(e.target as Element).closest('[data-depth]'))
       const at = (e.target as Element).closest<HTMLElement>('[data-stage], [data-fork], [data-node]')?.dataset
       const pointed = at?.stage ?? at?.fork ?? at?.node ?? ''
       if (pointed !== view().pointed) setView({ pointed })
@@ -18,6 +20,12 @@ export function Pointed() {
     document.addEventListener('pointerover', look)
     return () => document.removeEventListener('pointerover', look)
   }, [])
+  if (isFigure)
+    return (
+      <span className="soft min-w-0 truncate" data-testid="pointed">
+        A figure is the <b>level there</b>, in dB below full scale, tenths small: 6<sub>5</sub> is −6.5 dB.
+      </span>
+    )
   if (!node) return null
   const at = node.stage ?? node.fork!
   const says = node.stage
