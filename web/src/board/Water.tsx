@@ -11,6 +11,7 @@ import { Plate } from './Plate'
 import { HANDLE, ShownHandles, useShownHandles } from './ShownHandles'
 import { RowOut, STRIP } from './RowOut'
 import { carried } from './carry'
+import { foldTo } from './fold'
 import { holds, lineIndex, UNDER, useLineWork } from '../waterline/line'
 import { Waterline } from '../waterline/Waterline'
 
@@ -26,11 +27,7 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
   const line = blind ? -1 : lineIndex(channel)
   const printed = holds(useLineWork(channel.id))
   const room = Math.max(width, LEAST) - STRIP - 64 - HANDLE * useShownHandles(channel).length
-  const full = nodes.reduce((w, n) => w + chipWidth(n), 0) <= room
-  // what does not fit folds in the middle; the first and the last stay
-  const most = Math.max(2, Math.floor(room / 66))
-  const folded = !full && nodes.length > most ? nodes.length - most : 0
-  const firstOut = Math.ceil((nodes.length - folded) / 2)
+  const { full, from, count } = foldTo(nodes, room)
   return (
     <div
       className={`absolute inset-x-0 bottom-0 ${width < LEAST ? 'overflow-x-auto overflow-y-hidden [scrollbar-width:none]' : ''}`}
@@ -82,12 +79,12 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
               </Plate>
             )}
             {nodes.map((n, i) =>
-              folded && i >= firstOut && i < firstOut + folded ? (
-                i === firstOut ? (
+              i >= from && i < from + count ? (
+                i === from ? (
                   <Fold
                     key="fold"
-                    nodes={nodes.slice(firstOut, firstOut + folded)}
-                    first={firstOut}
+                    nodes={nodes.slice(from, from + count)}
+                    first={from}
                     channel={channel.id}
                     owner={owner}
                   />
@@ -140,11 +137,6 @@ export function Water({ channel, width }: { channel: Channel; width: number }) {
       </div>
     </div>
   )
-}
-
-const chipWidth = (n: Node) => {
-  const name = n.stage ? n.stage.name || n.stage.effect : n.fork!.name || '2 paths'
-  return 82 + name.length * 7.2 // its picture, its name, and the figure behind it
 }
 
 const pathsOf = (n: Node): string[] => [...along([n])].flatMap((x) => x.fork?.paths.map((p) => p.id) ?? [])

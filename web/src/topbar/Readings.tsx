@@ -65,7 +65,7 @@ export function MainLevel() {
   if (!main) return null
   return (
     <div className="flex items-center gap-2">
-      <div className="w-[118px]">
+      <div className="w-[118px] max-[1259px]:hidden">
         <TideMeter point={`post ${main.id}`} tall />
         <div className="figure soft relative mt-0.5 h-3 text-small leading-3" aria-hidden>
           {[-48, -24, 0].map((db) => (
@@ -81,7 +81,7 @@ export function MainLevel() {
       </div>
       <Reading of="LUFS" figure={short} />
       <button
-        className="text-left"
+        className="text-left max-[1259px]:hidden"
         title="Integrated loudness since it was last started; click to start again"
         onClick={() => theEngine()?.measureAgain()}
       >
