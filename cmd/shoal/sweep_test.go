@@ -40,7 +40,7 @@ func TestASweepRemovesWhatNothingLeadsTo(t *testing.T) {
 	b, err := json.Marshal(p)
 	require.NoError(t, err)
 	require.NoError(t, st.AddProject(t.Context(), p.ID, p.Name, b))
-	require.NoError(t, st.PutPerson(t.Context(), store.Person{ID: "ada", Name: "Ada"}))
+	require.NoError(t, st.PutPerson(t.Context(), store.Person{ID: "ada", Name: "Ada"}, "x"))
 	_, err = st.DB.ExecContext(t.Context(), `INSERT INTO changes (project, revision, author, label, kind, batch, undo, patch, time)
 		VALUES (?, 2, 'ada', 'x', 'do', ?, '[]', '[]', 't')`, p.ID, `[{"hash":"`+x[1]+`"}]`)
 	require.NoError(t, err)

@@ -110,7 +110,7 @@ func (c *NewPathOf) apply(p *Project, effects Effects) ([]Change, error) {
 // freeName is a name with the next number that no path of the fork has.
 func (f *Fork) freeName(name string) string {
 	for n := 2; ; n++ {
-		s := fmt.Sprintf("%s %d", name, n)
+		s := fmt.Sprintf("%s %d", firstLetters(name, maxName-4), n)
 		if !slices.ContainsFunc(f.Paths, func(x *Path) bool { return x.Name == s }) {
 			return s
 		}

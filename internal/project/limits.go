@@ -2,9 +2,7 @@ package project
 
 import (
 	"fmt"
-	"slices"
 	"strings"
-	"unicode/utf8"
 )
 
 // A song is at most 24 hours long. Everything that has a place in it is held to that, so that no sum of places can
@@ -17,46 +15,6 @@ const (
 
 // IsHash reports whether a text has the form of a sound's hash: 64 hexadecimal digits in lower case.
 func IsHash(s string) bool { return len(s) == 64 && strings.Trim(s, "0123456789abcdef") == "" }
-
-// maxName is how many letters a name has at most, as people count them.
-const maxName = 80
-
-// ValidName reports whether a name has 1 to 80 letters that are not all blank.
-func ValidName(name string) bool {
-	return strings.TrimSpace(name) != "" && utf8.RuneCountInString(name) <= maxName
-}
-
-// What may be said of something that is kept, in letters, and how many tags it has.
-const (
-	maxSays = 300
-	maxTags = 12
-	maxTag  = 40
-)
-
-// CheckWords refuses a name, a sentence and tags that do not do for what is kept, and says why. of is what it is: "a preset".
-func CheckWords(of, name, says string, tags []string) error {
-	switch {
-	case !ValidName(name):
-		return fmt.Errorf("%s needs a name of 1 to 80 letters", of)
-	case utf8.RuneCountInString(says) > maxSays:
-		return fmt.Errorf("%s: what it is for must be said in %d letters", name, maxSays)
-	case len(tags) > maxTags:
-		return fmt.Errorf("%s: at most %d tags", name, maxTags)
-	case slices.ContainsFunc(tags, func(t string) bool { return utf8.RuneCountInString(t) > maxTag }):
-		return fmt.Errorf("%s: a tag has at most %d letters", name, maxTag)
-	}
-	return nil
-}
-
-// ShortName is as much of a name as one can have: it never ends within a letter.
-func ShortName(name string) string { return firstLetters(name, maxName) }
-
-func firstLetters(s string, most int) string {
-	if letters := []rune(s); len(letters) > most {
-		return string(letters[:most])
-	}
-	return s
-}
 
 // longest is the longest a song can be, in frames.
 func (p *Project) longest() int64 { return maxHours * 3600 * int64(p.SampleRate) }

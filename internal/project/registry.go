@@ -172,7 +172,7 @@ func strict(b []byte, v any) error {
 	d := json.NewDecoder(bytes.NewReader(b))
 	d.DisallowUnknownFields()
 	if err := d.Decode(v); err != nil {
-		return err
+		return Unread(err)
 	}
 	if _, err := d.Token(); !errors.Is(err, io.EOF) {
 		return fmt.Errorf("there is more after the end of the value")
@@ -222,6 +222,7 @@ func Read(b []byte, effects Effects) (*Project, error) {
 			return nil, fmt.Errorf("read project: %s: %w", t.Title(), err)
 		}
 	}
+	p.shortenTitles()
 	if err := p.Validate(effects); err != nil {
 		return nil, err
 	}

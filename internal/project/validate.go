@@ -20,6 +20,9 @@ func (p *Project) Validate(effects Effects) error {
 	if !slices.Contains([]int{44100, 48000, 88200, 96000}, p.SampleRate) {
 		return fmt.Errorf("sample rate %d: it must be 44100, 48000, 88200 or 96000", p.SampleRate)
 	}
+	if err := p.checkTitles(); err != nil {
+		return err
+	}
 	if err := p.checkTicks(); err != nil {
 		return err
 	}

@@ -30,7 +30,7 @@ func (s *Server) importAudio(c *gin.Context) {
 		return
 	}
 	defer f.Close()
-	file := filepath.Base(c.Query("name"))
+	file := project.ShortName(filepath.Base(c.Query("name")))
 	name := strings.TrimSuffix(file, filepath.Ext(file))
 	if name == "" || name == "." || name == "/" {
 		name = "Import"

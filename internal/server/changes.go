@@ -41,6 +41,10 @@ func (s *Server) change(c *gin.Context) {
 		fail(c, refuse(fmt.Errorf("the name of a gesture has at most 64 letters")))
 		return
 	}
+	if len(b.Changes) == 0 {
+		fail(c, refuse(fmt.Errorf("there is nothing to change: the list of changes is empty")))
+		return
+	}
 	batch, err := project.Decode(b.Changes)
 	if err != nil {
 		fail(c, refuse(err))

@@ -242,7 +242,7 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	}
 	sums := sumsAfter(o.sums, lines)
 	e := store.Entry{
-		Revision: o.revision + 1, Author: m.author, Label: m.label, Kind: m.kind, Gesture: m.gesture, Time: store.Now(),
+		Revision: o.revision + 1, Author: m.author, Label: project.ShortLabel(m.label), Kind: m.kind, Gesture: m.gesture, Time: store.Now(),
 		Hash: project.Hash(project.SumOf(rest), sums),
 	}
 	for _, part := range []struct {

@@ -128,7 +128,7 @@ func TestPeopleInAProjectHearOfEachOther(t *testing.T) {
 	defer house.Close()
 	dial := func(cookie string) *websocket.Conn {
 		conn, _, err := websocket.Dial(t.Context(), "ws"+strings.TrimPrefix(house.URL, "http")+"/api/projects/"+id+"/live",
-			&websocket.DialOptions{HTTPHeader: http.Header{"Cookie": {personCookie + "=" + cookie}}})
+			&websocket.DialOptions{HTTPHeader: http.Header{"Cookie": {keyCookie + "=" + cookie}}})
 		require.NoError(t, err)
 		return conn
 	}

@@ -3,8 +3,6 @@ package server
 import (
 	"fmt"
 	"net/http"
-	"strings"
-	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
@@ -12,15 +10,28 @@ import (
 	"shoal/internal/store"
 )
 
-const personCookie = "shoal_person"
+// keyCookie holds the secret by which a browser is known; idCookie held the id, which is public, before there were secrets.
+const (
+	keyCookie = "shoal_key"
+	idCookie  = "shoal_person"
+)
+
+// secret is what the browser that asks proves with that it is a person's; empty: it has none.
+func secret(c *gin.Context) string {
+	key, err := c.Cookie(keyCookie)
+	if err != nil || len(key) > 64 {
+		return ""
+	}
+	return key
+}
 
 // person is who is asking; without a name given it is a newcomer without one.
 func (s *Server) person(c *gin.Context) store.Person {
-	id, err := c.Cookie(personCookie)
-	if err != nil || len(id) > 64 {
+	key := secret(c)
+	if key == "" {
 		return store.Person{}
 	}
-	p, err := s.store.Person(c.Request.Context(), id)
+	p, err := s.store.PersonBy(c.Request.Context(), key)
 	if err != nil {
 		return store.Person{}
 	}
@@ -36,7 +47,40 @@ func (s *Server) author(c *gin.Context) (string, error) {
 	return p.ID, nil
 }
 
-func (s *Server) me(c *gin.Context) { c.JSON(http.StatusOK, s.person(c)) }
+// named lets nobody through who has no name.
+func (s *Server) named(c *gin.Context) bool {
+	if _, err := s.author(c); err != nil {
+		fail(c, err)
+		return false
+	}
+	return true
+}
+
+func (s *Server) me(c *gin.Context) {
+	p := s.person(c)
+	if p.ID == "" {
+		p = s.comeBack(c)
+	}
+	c.JSON(http.StatusOK, p)
+}
+
+// comeBack gives a secret to who is known by their id only, from before there were any: once, from then on the id opens nothing.
+func (s *Server) comeBack(c *gin.Context) store.Person {
+	id, err := c.Cookie(idCookie)
+	if err != nil || id == "" || len(id) > 64 {
+		return store.Person{}
+	}
+	p, err := s.store.PersonWithoutKey(c.Request.Context(), id)
+	if err != nil {
+		return store.Person{}
+	}
+	key := store.NewSecret()
+	if err := s.store.PutPerson(c.Request.Context(), p, key); err != nil {
+		return store.Person{}
+	}
+	remember(c, key)
+	return p
+}
 
 func (s *Server) setMe(c *gin.Context) {
 	var n NewName
@@ -44,21 +88,27 @@ func (s *Server) setMe(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	n.Name = strings.TrimSpace(n.Name)
-	if n.Name == "" || utf8.RuneCountInString(n.Name) > 60 {
-		fail(c, refuse(fmt.Errorf("a name has 1 to 60 letters")))
+	name, err := project.CleanName("your name", n.Name)
+	if err != nil {
+		fail(c, refuse(err))
 		return
 	}
-	p := s.person(c)
+	p, key := s.person(c), secret(c)
 	if p.ID == "" {
-		p.ID = project.NewID() + project.NewID()
+		p.ID, key = project.NewID()+project.NewID(), store.NewSecret()
 	}
-	p.Name = n.Name
-	if err := s.store.PutPerson(c.Request.Context(), p); err != nil {
+	p.Name = name
+	if err := s.store.PutPerson(c.Request.Context(), p, key); err != nil {
 		fail(c, err)
 		return
 	}
-	c.SetSameSite(http.SameSiteStrictMode)
-	c.SetCookie(personCookie, p.ID, 10*365*24*3600, "/", "", false, true)
+	remember(c, key)
 	c.JSON(http.StatusOK, p)
+}
+
+// remember lets the browser keep a secret, out of reach of scripts and of other sites.
+func remember(c *gin.Context, key string) {
+	c.SetSameSite(http.SameSiteStrictMode)
+	c.SetCookie(keyCookie, key, 10*365*24*3600, "/", "", false, true)
+	c.SetCookie(idCookie, "", -1, "/", "", false, true)
 }

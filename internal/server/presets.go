@@ -208,7 +208,7 @@ func (s *Server) importPresets(c *gin.Context) {
 		err = json.Unmarshal(b, &f)
 	}
 	if err != nil {
-		fail(c, refuse(fmt.Errorf("this is not a file of presets: %w", err)))
+		fail(c, refuse(fmt.Errorf("this is not a file of presets: %w", project.Unread(err))))
 		return
 	}
 	if len(f.Presets) == 0 {

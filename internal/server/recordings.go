@@ -12,6 +12,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/input"
+	"shoal/internal/project"
 	"shoal/internal/recording"
 )
 
@@ -98,7 +99,7 @@ func (s *Server) putRecording(c *gin.Context) {
 		err = json.Unmarshal(line, &part)
 	}
 	if err != nil {
-		fail(c, refuse(fmt.Errorf("where this belongs cannot be read: %w", err)))
+		fail(c, refuse(fmt.Errorf("where this belongs cannot be read: %w", project.Unread(err))))
 		return
 	}
 	data, err := io.ReadAll(in)

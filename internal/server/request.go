@@ -7,10 +7,12 @@ import (
 	"net/http"
 	"os"
 	"strings"
-
-	"shoal/internal/project"
+	"syscall"
 
 	"github.com/gin-gonic/gin"
+
+	"shoal/internal/disk"
+	"shoal/internal/project"
 )
 
 // body decodes a JSON body of at most 16 MiB.
@@ -19,7 +21,7 @@ func body(c *gin.Context, v any) error {
 	d := json.NewDecoder(c.Request.Body)
 	d.DisallowUnknownFields()
 	if err := d.Decode(v); err != nil {
-		return refuse(fmt.Errorf("the request cannot be read: %w", err))
+		return refuse(fmt.Errorf("the request cannot be read: %w", project.Unread(err)))
 	}
 	return nil
 }
@@ -27,6 +29,9 @@ func body(c *gin.Context, v any) error {
 // upload streams the body to a temporary file, which the caller closes; the
 // file is unlinked at once, so nothing is left behind.
 func (s *Server) upload(c *gin.Context) (*os.File, int64, error) {
+	if err := s.roomFor(c.Request.ContentLength); err != nil {
+		return nil, 0, err
+	}
 	f, err := os.CreateTemp(s.tmp, "upload-*")
 	if err != nil {
 		return nil, 0, fmt.Errorf("begin upload: %w", err)
@@ -45,6 +50,20 @@ func (s *Server) upload(c *gin.Context) (*os.File, int64, error) {
 	}
 	return f, n, nil
 }
+
+// roomFor refuses a body that is too large, or for which the disk has no room, before it is sent.
+func (s *Server) roomFor(bytes int64) error {
+	if bytes > MaxUpload {
+		return &http.MaxBytesError{Limit: MaxUpload}
+	}
+	if free := disk.Free(s.tmp); free >= 0 && free < bytes+leftFree {
+		return fmt.Errorf("take in %d bytes: %w", bytes, syscall.ENOSPC)
+	}
+	return nil
+}
+
+// leftFree is how many bytes of the disk an upload leaves for the database and what else is under way.
+const leftFree = 16 << 20
 
 // answer gives what was asked for, or says why not.
 func answer(c *gin.Context, v any, err error) {

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"net/http"
 	"slices"
 
 	"github.com/gin-gonic/gin"
@@ -260,8 +261,27 @@ func ofPresets() []route {
 	}
 }
 
+// anonymous are the operations that need no name, though they are no GET: they change nothing that is anybody's.
+var anonymous = []string{
+	"PUT /api/me",
+	"POST /api/demo",
+	"POST /api/projects/:id/stems",
+	"POST /api/projects/:id/trials",
+	"POST /api/projects/:id/clips/levels",
+	"POST /api/projects/:id/clips/untreated",
+	"POST /api/projects/:id/clips/marks",
+	"POST /api/projects/:id/steps/:hash/now",
+	"POST /api/projects/:id/works/:key",
+	"DELETE /api/projects/:id/works/:key",
+}
+
 func (s *Server) routes() {
 	for _, r := range table() {
-		s.http.Handle(r.method, r.path, func(c *gin.Context) { r.handle(s, c) })
+		open := r.method == http.MethodGet || slices.Contains(anonymous, r.method+" "+r.path)
+		s.http.Handle(r.method, r.path, func(c *gin.Context) {
+			if open || s.named(c) {
+				r.handle(s, c)
+			}
+		})
 	}
 }

@@ -62,12 +62,12 @@ func (d *desktop) ask(method, path string, body, v any) (int, string) {
 	}
 	q := httptest.NewRequestWithContext(d.t.Context(), method, "http://127.0.0.1"+path, r)
 	if d.cookie != "" {
-		q.AddCookie(&http.Cookie{Name: personCookie, Value: d.cookie})
+		q.AddCookie(&http.Cookie{Name: keyCookie, Value: d.cookie})
 	}
 	w := httptest.NewRecorder()
 	d.srv.ServeHTTP(w, q)
 	for _, c := range w.Result().Cookies() {
-		if c.Name == personCookie {
+		if c.Name == keyCookie {
 			d.cookie = c.Value
 		}
 	}

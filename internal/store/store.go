@@ -26,36 +26,96 @@ var ErrNone = errors.New("it does not exist")
 // Store is the database.
 type Store struct{ DB *sql.DB }
 
-// Open opens or makes the database in a folder and brings it up to date.
+// Open opens or makes the database in a folder and brings it up to date. One that is damaged, or was written by a newer
+// program, is refused and left as it is; before its schema is changed it is kept beside (see BeforeMigrations).
 func Open(ctx context.Context, dir string) (*Store, error) {
-	path, err := filepath.Abs(filepath.Join(dir, "shoal.db"))
+	path, err := filepath.Abs(filepath.Join(dir, Name))
 	if err != nil {
 		return nil, fmt.Errorf("open database: %w", err)
 	}
-	// as a URI with its path escaped: a folder's name may hold what is special in one
-	place := url.URL{
-		Scheme:   "file",
-		Path:     filepath.ToSlash(path),
-		RawQuery: "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate",
+	there, err := checkFile(path)
+	if err != nil {
+		return nil, err
 	}
+	db, err := connect(path, "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate")
+	if err != nil {
+		return nil, err
+	}
+	if err := bring(ctx, db, path, there); err != nil {
+		_ = db.Close()
+		return nil, err
+	}
+	return &Store{db}, nil
+}
+
+// Look opens the database of a folder to read it only, whoever else has it open.
+func Look(ctx context.Context, dir string) (*Store, error) {
+	path, err := filepath.Abs(filepath.Join(dir, Name))
+	if err != nil {
+		return nil, fmt.Errorf("open database: %w", err)
+	}
+	there, err := checkFile(path)
+	if err != nil {
+		return nil, err
+	}
+	if !there {
+		return nil, fmt.Errorf("there is no database of Shoal's in %s", dir)
+	}
+	db, err := connect(path, "_pragma=query_only(1)&_pragma=busy_timeout(5000)")
+	if err != nil {
+		return nil, err
+	}
+	if err := checkPages(ctx, db, path); err != nil {
+		_ = db.Close()
+		return nil, err
+	}
+	return &Store{db}, nil
+}
+
+// connect opens a database as a URI with its path escaped: a folder's name may hold what is special in one.
+func connect(path, query string) (*sql.DB, error) {
+	place := url.URL{Scheme: "file", Path: filepath.ToSlash(path), RawQuery: query}
 	db, err := sql.Open("sqlite", place.String())
 	if err != nil {
 		return nil, fmt.Errorf("open database: %w", err)
 	}
 	db.SetMaxOpenConns(1) // one writer; River's SQLite driver wants it too
+	return db, nil
+}
+
+// bring checks a database and brings its schema up to date.
+func bring(ctx context.Context, db *sql.DB, path string, there bool) error {
 	sub, err := fs.Sub(migrations, "migrations")
 	if err != nil {
-		return nil, err
+		return err
 	}
 	g, err := goose.NewProvider(goose.DialectSQLite3, db, sub)
 	if err != nil {
-		return nil, fmt.Errorf("prepare migrations: %w", err)
+		return fmt.Errorf("prepare migrations: %w", err)
+	}
+	sources := g.ListSources()
+	newest := sources[len(sources)-1].Version
+	if there {
+		if err := checkPages(ctx, db, path); err != nil {
+			return err
+		}
+		has, err := version(ctx, db)
+		if err != nil {
+			return &Damaged{path, "its schema cannot be read (" + err.Error() + ")"}
+		}
+		if has > newest {
+			return &Newer{path, has, newest}
+		}
+		if has > 0 && has < newest {
+			if err := keepBefore(ctx, db, path, has); err != nil {
+				return err
+			}
+		}
 	}
 	if _, err := g.Up(ctx); err != nil {
-		_ = db.Close()
-		return nil, fmt.Errorf("migrate database: %w", err)
+		return fmt.Errorf("migrate database: %w", err)
 	}
-	return &Store{db}, nil
+	return nil
 }
 
 // Close closes the database.
@@ -71,31 +131,6 @@ func none(err error) error {
 		return ErrNone
 	}
 	return err
-}
-
-// Person is somebody who has given a name.
-type Person struct {
-	ID   string `json:"id" required:"true"`
-	Name string `json:"name" required:"true"`
-}
-
-// PutPerson adds or renames a person.
-func (s *Store) PutPerson(ctx context.Context, p Person) error {
-	_, err := s.DB.ExecContext(
-		ctx,
-		`INSERT INTO people (id, name, created) VALUES (?, ?, ?) ON CONFLICT (id) DO UPDATE SET name = excluded.name`,
-		p.ID,
-		p.Name,
-		now(),
-	)
-	return err
-}
-
-// Person finds a person.
-func (s *Store) Person(ctx context.Context, id string) (Person, error) {
-	p := Person{ID: id}
-	err := s.DB.QueryRowContext(ctx, `SELECT name FROM people WHERE id = ?`, id).Scan(&p.Name)
-	return p, none(err)
 }
 
 // PutAudio notes a sound that lies in the audio folder.
