@@ -14,9 +14,10 @@ type lock struct{ file *os.File }
 
 // take makes the folder its own, or says who has it. The system lets go of it when the process ends, however it ends.
 func take(dir string) (*lock, error) {
-	if err := os.MkdirAll(dir, 0o755); err != nil {
+	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, fmt.Errorf("make data folder: %w", err)
 	}
+	_ = os.Chmod(dir, 0o700) // of one that was made before this mattered; where that cannot be, it stays
 	f, err := os.OpenFile(filepath.Join(dir, "shoal.lock"), os.O_RDWR|os.O_CREATE, 0o644)
 	if err != nil {
 		return nil, fmt.Errorf("lock data folder: %w", err)

@@ -11,6 +11,7 @@ import (
 	"os"
 	"path/filepath"
 	"runtime/debug"
+	"syscall"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -64,6 +65,7 @@ func demoCommand() *cobra.Command {
 
 func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool) error {
 	lean()
+	private()
 	host, _, err := net.SplitHostPort(p.addr)
 	if err != nil {
 		return fmt.Errorf("address %q: %w", p.addr, err)
@@ -90,7 +92,7 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	if err := os.RemoveAll(tmp); err != nil {
 		return fmt.Errorf("clear %s: %w", tmp, err)
 	}
-	if err := os.MkdirAll(tmp, 0o755); err != nil {
+	if err := os.MkdirAll(tmp, 0o700); err != nil {
 		return fmt.Errorf("make data folder: %w", err)
 	}
 	log := slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))
@@ -122,7 +124,22 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 		path = "/project/" + demo.ID
 	}
 	fmt.Fprintf(out, "Shoal is ready: http://%s%s\n", l.Addr(), path)
-	h := &http.Server{Handler: srv, ReadHeaderTimeout: 10 * time.Second}
+	return listen(ctx, l, srv)
+}
+
+// private lets nobody else on this machine read what this process writes: folders are 0700 and files 0600.
+func private() { syscall.Umask(0o077) }
+
+// How long a request that is under way is waited for when Shoal is to end, and how long work behind the music has to lay down
+// what it is at: both begin anew with the next start.
+const (
+	lastRequests = 400 * time.Millisecond
+	lastWorks    = 400 * time.Millisecond
+)
+
+// listen serves until the context ends. A body that stands still is given up by the server itself (see patience.go of the server).
+func listen(ctx context.Context, l net.Listener, srv *server.Server) error {
+	h := &http.Server{Handler: srv, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	gone := make(chan error, 1)
 	go func() { gone <- h.Serve(l) }()
 	select {
@@ -130,12 +147,17 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 		return err
 	case <-ctx.Done():
 	}
-	end, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	last, cancel := context.WithTimeout(context.Background(), lastRequests)
 	defer cancel()
-	if err := h.Shutdown(end); err != nil && !errors.Is(err, context.DeadlineExceeded) {
+	if h.Shutdown(last) != nil {
+		_ = h.Close() // what is still half sent
+	}
+	end, cancel := context.WithTimeout(context.Background(), lastWorks)
+	defer cancel()
+	if err := srv.Close(end); err != nil && !errors.Is(err, context.DeadlineExceeded) {
 		return err
 	}
-	return srv.Close(end)
+	return nil
 }
 
 // makeDemo makes the demo, if it is not there, and says how far it is; with all also what a server would do behind the music.

@@ -9,6 +9,12 @@ test('two windows see the changes of each other, undo is each own, and the same 
   const other = await context.newPage()
   await enter(other, shoal, 'Odile')
   await expect(board.getByLabel('Odile is here')).toBeVisible()
+  // where they are
+  await row(other, 'Handbells').getByRole('button', { name: 'Handbells', exact: true }).click()
+  await expect(row(board, 'Handbells').getByLabel('Odile: at this row')).toBeVisible()
+  await row(other, 'Choir').getByRole('button', { name: 'Choir', exact: true }).click()
+  await expect(row(board, 'Choir').getByLabel('Odile: at this row')).toBeVisible()
+  await expect(row(board, 'Handbells').getByLabel('Odile: at this row')).toHaveCount(0)
 
   await board.getByLabel('Mute Marimba').click()
   await expect(other.getByLabel('Mute Marimba')).toHaveAttribute('aria-pressed', 'true') // how soon: see bench

@@ -238,10 +238,10 @@ func (f *Folder) Page(hash string, page, size int) ([][]float32, error) {
 		return nil, err
 	}
 	defer file.Close()
-	from := int64(page) * int64(size)
-	if page < 0 || from >= w.f.Frames {
+	if page < 0 || int64(page) > (w.f.Frames-1)/int64(size) {
 		return nil, fmt.Errorf("audio %.12s has no page %d", hash, page)
 	}
+	from := int64(page) * int64(size)
 	if err := w.skip(from); err != nil {
 		return nil, err
 	}

@@ -152,7 +152,7 @@ func (s *Server) page(c *gin.Context) {
 	}
 	n, err := strconv.Atoi(c.Param("page"))
 	if err != nil {
-		fail(c, refuse(fmt.Errorf("%q is no page number", c.Param("page"))))
+		fail(c, &refusal{http.StatusNotFound, fmt.Errorf("%q is no page number", c.Param("page"))})
 		return
 	}
 	p, err := s.folder.Page(hash, n, pages.Frames)

@@ -9,10 +9,12 @@ import (
 	"shoal/internal/working"
 )
 
-// Message is what the live connection carries; exactly one part is set.
+// Message is what the live connection carries; one part is set, or who came and who left together.
 type Message struct {
 	Change   *ChangeMessage   `json:"change,omitempty"`
-	Presence []Presence       `json:"presence,omitempty"`
+	Presence []Presence       `json:"presence,omitempty"` // all who are here
+	Came     []Presence       `json:"came,omitempty"`     // who has come since, or gone to another row
+	Left     []string         `json:"left,omitempty"`     // windows that have gone since
 	Print    *printing.Status `json:"print,omitempty"`
 	Import   *ImportMessage   `json:"import,omitempty"`
 	Work     *WorkMessage     `json:"work,omitempty"`
@@ -38,12 +40,6 @@ func messageOf(e store.Entry, author store.Person) ChangeMessage {
 	}
 }
 
-// Presence is somebody in the project, in one window.
-type Presence struct {
-	Window string       `json:"window" required:"true"`
-	Person store.Person `json:"person" required:"true"`
-}
-
 // ImportMessage tells how far a file's conversion is.
 type ImportMessage struct {
 	Name     string  `json:"name" required:"true"`
@@ -60,7 +56,15 @@ type WorkMessage struct {
 // keep up is cut off: it comes back and asks for what it missed.
 type hub struct {
 	mu    sync.Mutex
-	rooms map[string]map[*listener]bool
+	rooms map[string]*room
+}
+
+// room is who listens in a project.
+type room struct {
+	here map[*listener]bool
+	told map[string]Presence // by window, as the room has it
+	new  []*listener         // whom nothing was told yet
+	due  bool                // it will be told shortly
 }
 
 type listener struct {
@@ -71,51 +75,32 @@ type listener struct {
 
 func (l *listener) cut() { l.once.Do(func() { close(l.out) }) }
 
-func newHub() *hub { return &hub{rooms: map[string]map[*listener]bool{}} }
-
-func (h *hub) join(project string, l *listener) {
-	h.mu.Lock()
-	if h.rooms[project] == nil {
-		h.rooms[project] = map[*listener]bool{}
-	}
-	h.rooms[project][l] = true
-	h.mu.Unlock()
-	h.tellPresence(project)
-}
-
-func (h *hub) leave(project string, l *listener) {
-	h.mu.Lock()
-	delete(h.rooms[project], l)
-	l.cut()
-	h.mu.Unlock()
-	h.tellPresence(project)
-}
-
-func (h *hub) tellPresence(project string) {
-	h.mu.Lock()
-	list := []Presence{}
-	for l := range h.rooms[project] {
-		list = append(list, l.presence)
-	}
-	h.mu.Unlock()
-	if len(list) > 0 {
-		h.send(project, Message{Presence: list})
-	}
-}
+func newHub() *hub { return &hub{rooms: map[string]*room{}} }
 
 func (h *hub) send(project string, m Message) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if r := h.rooms[project]; r != nil {
+		b := encoded(m)
+		for l := range r.here {
+			r.give(l, b)
+		}
+	}
+}
+
+func encoded(m Message) []byte {
 	b, err := json.Marshal(m)
 	if err != nil {
 		panic(err) // plain data always marshals
 	}
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	for l := range h.rooms[project] {
-		select {
-		case l.out <- b:
-		default:
-			delete(h.rooms[project], l)
-			l.cut()
-		}
+	return b
+}
+
+func (r *room) give(l *listener, b []byte) {
+	select {
+	case l.out <- b:
+	default:
+		delete(r.here, l)
+		l.cut()
 	}
 }

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"github.com/coder/websocket"
+	"github.com/coder/websocket/wsjson"
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/engine/figures"
@@ -143,11 +144,18 @@ func TestPeopleInAProjectHearOfEachOther(t *testing.T) {
 	require.Len(t, next(ada).Presence, 1)
 	odile := newDesktopPerson(t, d, "Odile")
 	other := dial(odile.cookie)
+	came := next(ada).Came // only what differs
+	require.Len(t, came, 1)
+	require.Equal(t, "Odile", came[0].Person.Name)
 	names := []string{}
-	for _, p := range next(ada).Presence {
+	for _, p := range next(other).Presence { // who comes is told of everybody
 		names = append(names, p.Person.Name)
 	}
 	require.ElementsMatch(t, []string{"Ada", "Odile"}, names)
+	require.NoError(t, wsjson.Write(t.Context(), other, Whereabouts{At: track.ID}))
+	moved := next(ada).Came
+	require.Len(t, moved, 1)
+	require.Equal(t, Presence{came[0].Window, came[0].Person, track.ID}, moved[0])
 	mute := true
 	odile.change(id, &project.SetChannel{ID: track.ID, Mute: &mute})
 	c := next(ada).Change
@@ -160,7 +168,7 @@ func TestPeopleInAProjectHearOfEachOther(t *testing.T) {
 	require.NotEmpty(t, missed.Changes)
 	require.Equal(t, c.Revision, missed.Changes[len(missed.Changes)-1].Revision)
 	require.NoError(t, other.Close(websocket.StatusNormalClosure, ""))
-	require.Len(t, next(ada).Presence, 1)
+	require.Equal(t, []string{came[0].Window}, next(ada).Left)
 	// what somebody waits for tells how far it is, under the name that they gave it
 	spec, err := json.Marshal(CompareSpec{track.ID, 0, 48000})
 	require.NoError(t, err)

@@ -67,7 +67,11 @@ func (h *hub) here(project string) []store.Person {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	list := []store.Person{}
-	for l := range h.rooms[project] {
+	r := h.rooms[project]
+	if r == nil {
+		return list
+	}
+	for l := range r.here {
 		if l.presence.Person.ID == "" || !slices.Contains(list, l.presence.Person) {
 			list = append(list, l.presence.Person)
 		}

@@ -5,13 +5,13 @@ import (
 	"time"
 
 	"github.com/coder/websocket"
+	"github.com/coder/websocket/wsjson"
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/project"
 )
 
-// live keeps a WebSocket open: changes, presence and progress go out, nothing
-// but a close comes in.
+// live keeps a WebSocket open: changes, presence and progress go out; where the window is comes in.
 func (s *Server) live(c *gin.Context) {
 	id := c.Param("id")
 	if _, _, err := s.desk.Document(c.Request.Context(), id); err != nil {
@@ -27,7 +27,11 @@ func (s *Server) live(c *gin.Context) {
 	l := &listener{presence: Presence{Window: project.NewID(), Person: person}, out: make(chan []byte, 256)}
 	s.hub.join(id, l)
 	defer s.hub.leave(id, l)
-	ctx := conn.CloseRead(c.Request.Context())
+	ctx, gone := context.WithCancel(c.Request.Context())
+	go func() {
+		defer gone()
+		s.listen(ctx, conn, id, l)
+	}()
 	ping := time.NewTicker(20 * time.Second)
 	defer ping.Stop()
 	for {
@@ -46,6 +50,25 @@ func (s *Server) live(c *gin.Context) {
 			}
 		case <-ctx.Done():
 			return
+		}
+	}
+}
+
+// Whereabouts is what a window says of itself.
+type Whereabouts struct {
+	At string `json:"at" required:"true"` // the row that is selected in it; empty: none
+}
+
+// listen takes in where a window is, until it goes.
+func (s *Server) listen(ctx context.Context, conn *websocket.Conn, project string, l *listener) {
+	conn.SetReadLimit(1 << 10)
+	for {
+		var w Whereabouts
+		if err := wsjson.Read(ctx, conn, &w); err != nil {
+			return // it has gone, or what it says cannot be read: it comes back
+		}
+		if len(w.At) <= 32 {
+			s.hub.move(project, l, w.At)
 		}
 	}
 }

@@ -73,6 +73,8 @@ func statusOf(err error) (int, string) {
 		return r.status, err.Error()
 	case full(err):
 		return http.StatusInsufficientStorage, diskFull
+	case errors.Is(err, os.ErrDeadlineExceeded):
+		return http.StatusRequestTimeout, "nothing more came of this for too long; send it again"
 	case errors.As(err, &tooLarge):
 		return http.StatusRequestEntityTooLarge, fmt.Sprintf("this is larger than the %d bytes that are taken in at once", tooLarge.Limit)
 	case ofMachine(err):

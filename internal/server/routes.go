@@ -278,10 +278,14 @@ var anonymous = []string{
 func (s *Server) routes() {
 	for _, r := range table() {
 		open := r.method == http.MethodGet || slices.Contains(anonymous, r.method+" "+r.path)
-		s.http.Handle(r.method, r.path, func(c *gin.Context) {
+		handle := func(c *gin.Context) {
 			if open || s.named(c) {
 				r.handle(s, c)
 			}
-		})
+		}
+		s.http.Handle(r.method, r.path, handle)
+		if r.method == http.MethodGet {
+			s.http.HEAD(r.path, handle) // the standard library leaves the body out
+		}
 	}
 }

@@ -84,7 +84,8 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	)
 	gin.SetMode(gin.ReleaseMode)
 	s.http = gin.New()
-	s.http.Use(recovery, s.headers)
+	s.http.HandleMethodNotAllowed = true
+	s.http.Use(recovery, s.headers, patient)
 	s.http.GET("/metrics", gin.WrapH(promhttp.HandlerFor(reg, promhttp.HandlerOpts{})))
 	s.routes()
 	site, err := fs.Sub(siteFiles, "site")
@@ -92,6 +93,7 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 		return nil, err
 	}
 	s.http.NoRoute(serveSite(site))
+	s.http.NoMethod(noMethod)
 	go s.recordings.Work(until)
 	return s, s.prints.Start(ctx)
 }
@@ -115,8 +117,10 @@ func (s *Server) headers(c *gin.Context) {
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set(
 		"Content-Security-Policy",
-		"default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; worker-src 'self' blob:; connect-src 'self' ws: wss:",
+		"default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; worker-src 'self' blob:;"+
+			" connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
 	)
+	h.Set("Referrer-Policy", "same-origin")
 	host := c.Request.Host
 	if name, _, err := net.SplitHostPort(host); err == nil {
 		host = name
@@ -138,14 +142,4 @@ func (s *Server) headers(c *gin.Context) {
 		route = "site"
 	}
 	s.count.WithLabelValues(route, http.StatusText(c.Writer.Status())).Inc()
-}
-
-func (h *hub) windows() float64 {
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	n := 0
-	for _, r := range h.rooms {
-		n += len(r)
-	}
-	return float64(n)
 }

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"fmt"
 	"io/fs"
 	"mime"
 	"net/http"
@@ -15,17 +16,13 @@ import (
 func serveSite(site fs.FS) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		name := strings.TrimPrefix(path.Clean("/"+c.Request.URL.Path), "/")
-		if strings.HasPrefix(name, "api/") {
-			c.Header("Content-Type", "application/problem+json")
-			c.AbortWithStatusJSON(
-				http.StatusNotFound,
-				Problem{
-					Type:   "about:blank",
-					Title:  "Not Found",
-					Status: 404,
-					Detail: "there is no " + c.Request.Method + " " + c.Request.URL.Path,
-				},
-			)
+		if strings.HasPrefix(name, "api/") || name == "api" {
+			fail(c, &refusal{http.StatusNotFound, fmt.Errorf("there is no %s", c.Request.URL.Path)})
+			return
+		}
+		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+			c.Header("Allow", "GET, HEAD")
+			noMethod(c)
 			return
 		}
 		if !exists(site, name) && !exists(site, name+".gz") {
@@ -52,6 +49,11 @@ func serveSite(site fs.FS) gin.HandlerFunc {
 		c.Status(http.StatusOK)
 		_, _ = c.Writer.Write(b)
 	}
+}
+
+// noMethod answers where there is a path, but not for what was to be done with it.
+func noMethod(c *gin.Context) {
+	fail(c, &refusal{http.StatusMethodNotAllowed, fmt.Errorf("%s is not for %s", c.Request.URL.Path, c.Request.Method)})
 }
 
 func exists(site fs.FS, name string) bool {

@@ -10,6 +10,7 @@ import { over } from '../status/Protection'
 import { toggleReady } from '../takes/recording'
 import { tints } from '../theme/tints'
 import { Lamp } from './Lamp'
+import { Others } from './Others'
 import { RowMenu } from './RowMenu'
 import { RowName } from './RowName'
 import { carriedRow, carry } from './carry'
@@ -103,6 +104,7 @@ export function RowHead({ channel, index, line, depth, lit }: Props) {
       </div>
       <div className="flex h-full flex-col items-end justify-between">
         <span className="flex h-6">
+          <Others row={channel.id} />
           <Diamond at={[channel.id]} />
           <RowMenu channel={channel} />
         </span>

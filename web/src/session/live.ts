@@ -7,10 +7,14 @@ import { patched, sameButLines } from '../document/patch'
 import { endEngine, hearAsBefore, startEngine, tellWorked, theEngine } from './sound'
 import { empty, session, setSession } from './store'
 import { mark, touched } from './theirs'
+import { peopleAfter, sayWhere } from './whereabouts'
 
 /* The live connection of the project that is open: revisions come over it, in order, and what was missed is asked for. */
 
 let socket: LastingSocket | null = null
+
+/** Ends what says where this window is. */
+let noLongerSaid: () => void = () => undefined
 
 let openId = ''
 let catchingUp: Promise<void> | null = null
@@ -45,6 +49,7 @@ export async function open(id: string) {
 
 export function close() {
   openId = ''
+  noLongerSaid()
   socket?.close()
   socket = null
   endEngine()
@@ -60,6 +65,8 @@ function connect(id: string) {
   socket = s
   s.onopen = () => {
     setSession({ connected: true })
+    noLongerSaid()
+    noLongerSaid = sayWhere((text) => s.send(text))
     void catchUp()
     void lookAtWorks()
   }
@@ -75,7 +82,7 @@ function hear(m: Message) {
     if (m.change.revision === session().revision + 1) take([m.change])
     else if (m.change.revision > session().revision) void catchUp()
   }
-  if (m.presence) setSession({ people: m.presence })
+  if (m.presence || m.came || m.left) setSession((s) => ({ people: peopleAfter(s.people, m) }))
   if (m.print) {
     const p = m.print
     setSession((s) => ({

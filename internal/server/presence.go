@@ -1,0 +1,120 @@
+package server
+
+import (
+	"slices"
+	"time"
+
+	"shoal/internal/store"
+)
+
+// Presence is somebody in the project, in one window.
+type Presence struct {
+	Window string       `json:"window" required:"true"`
+	Person store.Person `json:"person" required:"true"`
+	At     string       `json:"at" required:"true"` // the row that is selected there; empty: none
+}
+
+// gathered is how long comings and goings are gathered: a room is told of them ten times a second at most, and of what differs
+// only, so that many windows at once do not drown each other.
+const gathered = 100 * time.Millisecond
+
+func (h *hub) join(project string, l *listener) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	r := h.rooms[project]
+	if r == nil {
+		r = &room{here: map[*listener]bool{}, told: map[string]Presence{}}
+		h.rooms[project] = r
+	}
+	r.here[l] = true
+	r.new = append(r.new, l)
+	h.soon(project, r)
+}
+
+func (h *hub) leave(project string, l *listener) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	l.cut()
+	r := h.rooms[project]
+	if r == nil {
+		return
+	}
+	delete(r.here, l)
+	r.new = slices.DeleteFunc(r.new, func(x *listener) bool { return x == l })
+	if len(r.here) == 0 {
+		delete(h.rooms, project)
+		return
+	}
+	h.soon(project, r)
+}
+
+// move says at which row a window is.
+func (h *hub) move(project string, l *listener, at string) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if r := h.rooms[project]; r != nil && r.here[l] && l.presence.At != at {
+		l.presence.At = at
+		h.soon(project, r)
+	}
+}
+
+// soon lets a room be told shortly; the hub is locked.
+func (h *hub) soon(project string, r *room) {
+	if !r.due {
+		r.due = true
+		time.AfterFunc(gathered, func() { h.tell(project, r) })
+	}
+}
+
+// tell tells who came, moved and left to those who know the rest, and everything to those who are new.
+func (h *hub) tell(project string, r *room) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	r.due = false
+	if h.rooms[project] != r {
+		return
+	}
+	now := map[string]Presence{}
+	differs, whole := Message{}, Message{}
+	for l := range r.here {
+		p := l.presence
+		now[p.Window] = p
+		whole.Presence = append(whole.Presence, p)
+		if before, known := r.told[p.Window]; !known || before != p {
+			differs.Came = append(differs.Came, p)
+		}
+	}
+	for window := range r.told {
+		if _, here := now[window]; !here {
+			differs.Left = append(differs.Left, window)
+		}
+	}
+	fresh := r.new
+	r.told, r.new = now, nil
+	if len(fresh) > 0 {
+		b := encoded(whole)
+		for _, l := range fresh {
+			r.give(l, b)
+		}
+	}
+	if len(differs.Came)+len(differs.Left) == 0 {
+		return
+	}
+	b := encoded(differs)
+	for l := range r.here {
+		if !slices.Contains(fresh, l) {
+			r.give(l, b)
+		}
+	}
+}
+
+// windows counts those that are open on projects.
+func (h *hub) windows() float64 {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	n := 0
+	for _, r := range h.rooms {
+		n += len(r.here)
+	}
+	return float64(n)
+}
