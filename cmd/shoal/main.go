@@ -43,6 +43,9 @@ func root() *cobra.Command {
 		measureCommand(),
 		checkCommand(),
 		sweepCommand(),
+		backupCommand(),
+		restoreCommand(),
+		doctorCommand(),
 		openapiCommand(),
 		schemaCommand(),
 	)

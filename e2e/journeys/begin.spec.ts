@@ -25,7 +25,7 @@ test('the first minute: heard by one press, a stage understood, a first change m
 
   await expect(step).toHaveText('3 Change')
   await echo.click()
-  await page.locator('[data-panel]').getByRole('slider', { name: 'Feedback' }).press('ArrowRight')
+  await page.locator('[data-panel]').getByRole('slider', { name: 'Feedback', exact: true }).press('ArrowRight')
   await page.getByRole('textbox', { name: 'Your name' }).fill('Nell')
   await page.keyboard.press('Enter')
   await expect(minute).toContainText('That is how all of it goes')

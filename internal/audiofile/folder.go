@@ -10,7 +10,9 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"syscall"
 
+	"shoal/internal/disk"
 	"shoal/internal/dsp"
 )
 
@@ -129,15 +131,42 @@ func (d *Draft) place(path string) error {
 	}
 	_ = d.file.Close()
 	d.file = nil
-	if dir, err := os.Open(filepath.Dir(path)); err == nil {
-		_ = dir.Sync()
-		_ = dir.Close()
+	if err := syncDir(filepath.Dir(path)); err != nil {
+		return fmt.Errorf("place audio: %w", err)
 	}
 	return nil
 }
 
+// syncDir lets the names in a folder reach the disk.
+func syncDir(dir string) error {
+	d, err := os.Open(dir)
+	if err != nil {
+		return err
+	}
+	defer d.Close()
+	return d.Sync()
+}
+
+// longestHours is how long a sound may be at most: a song is no longer.
+const longestHours = 24
+
+// RoomFor makes sure that the disk has room for so many bytes of sound, and some to spare for what else is written.
+func (f *Folder) RoomFor(bytes int64) error {
+	if free := disk.Free(f.dir); free >= 0 && free < bytes+leftFree {
+		return fmt.Errorf("%d MB of sound: %w", bytes>>20, syscall.ENOSPC)
+	}
+	return nil
+}
+
+// roomEvery is after how many frames the disk is looked at again.
+const roomEvery = 1 << 20
+
+// leftFree is how many bytes of the disk sounds leave for the database.
+const leftFree = 32 << 20
+
 // Import decodes a file, brings it to a rate, and keeps it. It stops without a
-// trace when the context ends or the file turns out to be damaged.
+// trace when the context ends, the file turns out to be damaged or longer than any song, or the disk has no room. Of the
+// format that it gives, Promised is above Frames where the file is cut short.
 func (f *Folder) Import(ctx context.Context, r io.ReadSeeker, rate int, progress func(float64)) (Entry, Format, error) {
 	src, err := Open(r)
 	if err != nil {
@@ -169,7 +198,10 @@ func (f *Folder) Import(ctx context.Context, r io.ReadSeeker, rate int, progress
 	for c := range block {
 		block[c] = make([]float64, 8192)
 	}
-	done := int64(0)
+	if err := f.RoomFor(form.Frames * int64(form.Channels*bits/8) * int64(rate) / int64(form.Rate)); err != nil {
+		return Entry{}, form, err
+	}
+	done, longest := int64(0), longestHours*3600*int64(form.Rate)
 	put := func(n int, last bool) error {
 		out := make([][]float64, form.Channels)
 		for c := range out {
@@ -197,7 +229,14 @@ func (f *Folder) Import(ctx context.Context, r io.ReadSeeker, rate int, progress
 		if err != nil {
 			return Entry{}, form, err
 		}
-		done += int64(n)
+		if done += int64(n); done > longest {
+			return Entry{}, form, fmt.Errorf("it is longer than %d hours: no song is", longestHours)
+		}
+		if done%roomEvery < int64(n) { // a small file can hold very much
+			if err := f.RoomFor(0); err != nil {
+				return Entry{}, form, err
+			}
+		}
 		if err := put(n, false); err != nil {
 			return Entry{}, form, err
 		}
@@ -213,6 +252,7 @@ func (f *Folder) Import(ctx context.Context, r io.ReadSeeker, rate int, progress
 			return Entry{}, form, err
 		}
 	}
+	form.Frames = done
 	e, err := d.Keep()
 	return e, form, err
 }
@@ -286,6 +326,9 @@ func (f *Folder) Adopt(r io.Reader, hash string) (Format, error) {
 			return Format{}, err
 		}
 		if err := os.Rename(tmp.Name(), f.Path(hash)); err != nil {
+			return Format{}, fmt.Errorf("place audio: %w", err)
+		}
+		if err := syncDir(f.dir); err != nil {
 			return Format{}, fmt.Errorf("place audio: %w", err)
 		}
 	}

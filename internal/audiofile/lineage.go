@@ -36,7 +36,10 @@ func (f *Folder) replace(path string, body []byte) error {
 	if err = errors.Join(err, tmp.Sync(), tmp.Close()); err != nil {
 		return err
 	}
-	return os.Rename(tmp.Name(), path)
+	if err := os.Rename(tmp.Name(), path); err != nil {
+		return err
+	}
+	return syncDir(filepath.Dir(path))
 }
 
 // Lineage is what is known of where a sound comes from; false: nothing is.

@@ -23,11 +23,12 @@ func openMP3(r io.ReadSeeker) (src *mp3Reader, err error) {
 			src, err = nil, fmt.Errorf("the MP3 file is damaged: %v", p)
 		}
 	}()
+	says := promised(r)
 	d, err := mp3.NewDecoder(r)
 	if err != nil {
 		return nil, fmt.Errorf("this looks like an MP3 file, but no sound frame can be read: %w", err)
 	}
-	x := &mp3Reader{d: d, f: Format{Kind: "mp3", Rate: d.SampleRate(), Channels: 2, Bits: 16}}
+	x := &mp3Reader{d: d, f: Format{Kind: "mp3", Rate: d.SampleRate(), Channels: 2, Bits: 16, Promised: says}}
 	if n := d.Length(); n > 0 {
 		x.f.Frames = n / 4
 	}

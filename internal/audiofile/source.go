@@ -15,6 +15,8 @@ type Format struct {
 	Bits     int    `json:"bits"`
 	Float    bool   `json:"float"`
 	Frames   int64  `json:"frames"` // 0 when it is not known before the end
+	// Promised is how many frames it says that it holds, where it may hold fewer; 0: it says nothing.
+	Promised int64 `json:"promised,omitempty"`
 	// Time is the frame of a song, or since midnight, at which it begins, where its broadcast extension says one: above 0.
 	Time int64 `json:"time,omitempty"`
 	// Belongs is the mark of where it belongs (see Note).

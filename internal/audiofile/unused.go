@@ -5,7 +5,7 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
-	"strings"
+	"slices"
 )
 
 // hashInText is how a hash looks wherever it is written.
@@ -36,23 +36,8 @@ func (f *Folder) Unused(used map[string]bool) ([]Kept, error) {
 	for hash := range used {
 		reach(hash)
 	}
-	files, err := os.ReadDir(f.dir)
-	if err != nil {
-		return nil, fmt.Errorf("look through the audio folder: %w", err)
-	}
-	var out []Kept
-	for _, e := range files {
-		hash, wav := strings.CutSuffix(e.Name(), ".wav")
-		if e.IsDir() || !wav || hashInText.FindString(hash) != hash || all[hash] {
-			continue
-		}
-		info, err := e.Info()
-		if err != nil {
-			return nil, fmt.Errorf("look at the sound %.12s: %w", hash, err)
-		}
-		out = append(out, Kept{hash, info.Size()})
-	}
-	return out, nil
+	list, err := f.All()
+	return slices.DeleteFunc(list, func(k Kept) bool { return all[k.Hash] }), err
 }
 
 // Remove takes a sound away for good, and what is known of where it comes from.

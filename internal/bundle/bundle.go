@@ -23,7 +23,7 @@ const documentName = "project.json"
 
 // maxDocument bounds project.json, and maxSound each sound, once unpacked.
 const (
-	maxDocument = 256 << 20
+	maxDocument = 64 << 20
 	maxSound    = 8 << 30
 	maxLineage  = 64 << 20
 )
@@ -129,6 +129,9 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, folder *audiofile.Fold
 	if err != nil {
 		return nil, fmt.Errorf("%s: %w", documentName, err)
 	}
+	if err := folder.RoomFor(unpacked(doc, sounds)); err != nil {
+		return nil, fmt.Errorf("unpack the bundle: %w", err)
+	}
 	for _, a := range doc.Audio {
 		f, ok := sounds[a.Hash]
 		if !ok {
@@ -147,6 +150,17 @@ func Read(ctx context.Context, r io.ReaderAt, size int64, folder *audiofile.Fold
 		}
 	}
 	return doc, nil
+}
+
+// unpacked is how many bytes the sounds of a document say they take. Who says less than is there is found out: a zip's reader
+// gives no more than that.
+func unpacked(doc *project.Project, sounds map[string]*zip.File) (bytes int64) {
+	for _, a := range doc.Audio {
+		if f := sounds[a.Hash]; f != nil {
+			bytes += int64(min(f.UncompressedSize64, maxSound))
+		}
+	}
+	return bytes
 }
 
 func unpack(f *zip.File, limit int64) ([]byte, error) {

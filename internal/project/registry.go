@@ -180,10 +180,13 @@ func strict(b []byte, v any) error {
 	return whole(v)
 }
 
+// maxNamed is how large a document may be in which choices stand by their names: it is read as a whole, at many times its size.
+const maxNamed = 8 << 20
+
 // named decodes a document that could not be read as it is: choices may stand in it by their names.
 func named(b []byte, effects Effects, was error) (p Project, err error) {
 	var mistyped *json.UnmarshalTypeError
-	if !errors.As(was, &mistyped) {
+	if !errors.As(was, &mistyped) || len(b) > maxNamed {
 		return p, was
 	}
 	n, err := Numbered(b, effects)

@@ -66,7 +66,7 @@ func (s *Server) importAudio(c *gin.Context) {
 	if !s.changed(c, id, author, "Import "+file, place) {
 		return
 	}
-	s.imported(c, id, Imported{Row: place.ID, Time: inFrames(form, doc.SampleRate)}, "Import "+file)
+	s.imported(c, id, Imported{Row: place.ID, Time: inFrames(form, doc.SampleRate), Lacks: lacks(form)}, "Import "+file)
 }
 
 // Imported is what became of a file: the row on which it lies now.
@@ -77,7 +77,17 @@ type Imported struct {
 	Time int64 `json:"time,omitempty"`
 	// Landed is the clip that it has become where it belongs, and Longer by how many frames it is longer than what went out.
 	Landed string `json:"landed,omitempty"`
-	Longer int64  `json:"longer,omitempty"`
+	// Lacks is how many seconds are missing of what the file says that it holds.
+	Lacks  float64 `json:"lacks,omitempty"`
+	Longer int64   `json:"longer,omitempty"`
+}
+
+// lacks is how many seconds a file is cut short by. Some encoders do not count a frame or two of their own.
+func lacks(form audiofile.Format) float64 {
+	if short := form.Promised - form.Frames; short > 3000 {
+		return float64(short) / float64(form.Rate)
+	}
+	return 0
 }
 
 // inFrames is the time reference of a file in frames of a project.

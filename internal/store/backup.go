@@ -16,7 +16,7 @@ func (s *Store) Copy(ctx context.Context, to string) error { return copyTo(ctx, 
 func copyTo(ctx context.Context, db *sql.DB, to string) error {
 	part := to + ".partial"
 	_ = os.Remove(part)
-	if _, err := db.ExecContext(ctx, `VACUUM INTO ?`, part); err != nil {
+	if err := vacuumInto(ctx, db, part); err != nil {
 		_ = os.Remove(part)
 		return fmt.Errorf("copy the database to %s: %w", to, err)
 	}
@@ -25,6 +25,27 @@ func copyTo(ctx context.Context, db *sql.DB, to string) error {
 		return fmt.Errorf("copy the database to %s: %w", to, err)
 	}
 	return nil
+}
+
+// vacuumInto reads the database only, but SQLite wants leave to write for it, which who only looks has not.
+func vacuumInto(ctx context.Context, db *sql.DB, part string) error {
+	conn, err := db.Conn(ctx)
+	if err != nil {
+		return err
+	}
+	defer conn.Close()
+	var only int
+	if err := conn.QueryRowContext(ctx, `PRAGMA query_only`).Scan(&only); err != nil {
+		return err
+	}
+	if only != 0 {
+		if _, err := conn.ExecContext(ctx, `PRAGMA query_only = 0`); err != nil {
+			return err
+		}
+		defer func() { _, _ = conn.ExecContext(context.WithoutCancel(ctx), `PRAGMA query_only = 1`) }()
+	}
+	_, err = conn.ExecContext(ctx, `VACUUM INTO ?`, part)
+	return err
 }
 
 // settle gives a finished file its name, once it has reached the disk.

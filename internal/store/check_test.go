@@ -2,12 +2,10 @@ package store
 
 import (
 	"errors"
-	"io/fs"
 	"os"
 	"path/filepath"
 	"testing"
 
-	"github.com/pressly/goose/v3"
 	"github.com/stretchr/testify/require"
 )
 
@@ -145,9 +143,7 @@ func TestLookingDoesNotWrite(t *testing.T) {
 // undoNewest takes the newest migration back, as an older program would have left the database.
 func undoNewest(t *testing.T, s *Store, has int64) {
 	t.Helper()
-	sub, err := fs.Sub(migrations, "migrations")
-	require.NoError(t, err)
-	g, err := goose.NewProvider(goose.DialectSQLite3, s.DB, sub)
+	g, err := migrator(s.DB)
 	require.NoError(t, err)
 	_, err = g.DownTo(t.Context(), has-1)
 	require.NoError(t, err)

@@ -83,18 +83,31 @@ func connect(path, query string) (*sql.DB, error) {
 	return db, nil
 }
 
-// bring checks a database and brings its schema up to date.
-func bring(ctx context.Context, db *sql.DB, path string, there bool) error {
+func migrator(db *sql.DB) (*goose.Provider, error) {
 	sub, err := fs.Sub(migrations, "migrations")
 	if err != nil {
-		return err
+		return nil, err
 	}
 	g, err := goose.NewProvider(goose.DialectSQLite3, db, sub)
 	if err != nil {
-		return fmt.Errorf("prepare migrations: %w", err)
+		return nil, fmt.Errorf("prepare migrations: %w", err)
 	}
+	return g, nil
+}
+
+// newest is the version that all migrations lead to.
+func newest(g *goose.Provider) int64 {
 	sources := g.ListSources()
-	newest := sources[len(sources)-1].Version
+	return sources[len(sources)-1].Version
+}
+
+// bring checks a database and brings its schema up to date.
+func bring(ctx context.Context, db *sql.DB, path string, there bool) error {
+	g, err := migrator(db)
+	if err != nil {
+		return err
+	}
+	knows := newest(g)
 	if there {
 		if err := checkPages(ctx, db, path); err != nil {
 			return err
@@ -103,10 +116,10 @@ func bring(ctx context.Context, db *sql.DB, path string, there bool) error {
 		if err != nil {
 			return &Damaged{path, "its schema cannot be read (" + err.Error() + ")"}
 		}
-		if has > newest {
-			return &Newer{path, has, newest}
+		if has > knows {
+			return &Newer{path, has, knows}
 		}
-		if has > 0 && has < newest {
+		if has > 0 && has < knows {
 			if err := keepBefore(ctx, db, path, has); err != nil {
 				return err
 			}

@@ -40,8 +40,9 @@ function told(name: string, r: Imported) {
     return
   }
   const at = r.time ?? 0
+  const lacks = r.lacks ? ` It is cut short: ${r.lacks.toFixed(1)} s of it are missing.` : ''
   notice(
-    `${name} is a track now.`,
+    `${name} is a track now.${lacks}`,
     'info',
     at > 0
       ? { text: `Put it at ${minutes(at / rate)}, as it says`, run: () => void putAt(r.row, at) }
