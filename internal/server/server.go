@@ -12,6 +12,7 @@ import (
 	"strings"
 	"sync"
 	"sync/atomic"
+	"time"
 
 	"github.com/gin-gonic/gin"
 	"github.com/prometheus/client_golang/prometheus"
@@ -95,7 +96,34 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	s.http.NoRoute(serveSite(site))
 	s.http.NoMethod(noMethod)
 	go s.recordings.Work(until)
-	return s, s.prints.Start(ctx)
+	err = s.prints.Start(ctx)
+	if full(err) { // who listens need not wait until there is room for prints
+		log.Error("the disk is full: prints wait, and nothing can be changed until there is room", "error", err)
+		go s.printWhenRoom(until, ctx)
+		return s, nil
+	}
+	return s, err
+}
+
+// printWhenRoom starts the print works as soon as the disk has room for them.
+func (s *Server) printWhenRoom(until, ctx context.Context) {
+	again := time.NewTicker(2 * time.Second)
+	defer again.Stop()
+	for {
+		select {
+		case <-until.Done():
+			return
+		case <-again.C:
+		}
+		err := s.prints.Start(ctx)
+		if err == nil {
+			return
+		}
+		if !full(err) {
+			slog.Error("the print works cannot start", "error", err)
+			return
+		}
+	}
 }
 
 // Close stops the print works; running prints start again next time.

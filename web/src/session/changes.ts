@@ -29,6 +29,7 @@ export async function changeIn(gesture: string, label: string, ...changes: Chang
   try {
     const asked = { params: { path: { id: projectId() } }, body: { label, changes, gesture } }
     const r = await inOrder(() => answer(api.POST('/api/projects/{id}/changes', asked)))
+    if (session().full) setSession({ full: false })
     await reached(r.revision)
     return true
   } catch (e) {

@@ -310,6 +310,16 @@ test('a project that is left is silent and heard no more', async () => {
   expect(now().project).toBeNull()
 })
 
+test('a full disk is said until a change goes through again', async () => {
+  server.answers['POST /api/projects/p/changes'] = json({ detail: 'The disk is full.' }, 507)
+  expect(await change('Mute', { type: 'channel.set', do: { id: 'x', mute: true } })).toBe(false)
+  expect(now().full).toBe(true)
+  expect(says()).toContain('The disk is full.')
+  server.answers['POST /api/projects/p/changes'] = { revision: 1, label: 'Mute', passed: null }
+  expect(await change('Mute', { type: 'channel.set', do: { id: 'x', mute: true } })).toBe(true)
+  expect(now().full).toBe(false)
+})
+
 test('news of prints, of imports and of who is there are kept', () => {
   const print = { id: 'x', state: 'running', progress: 0.2 } as never
   FakeSocket.last.tell({ print })

@@ -1,5 +1,5 @@
 import { create } from 'zustand'
-import { Cancelled, onNameless } from '../api/client'
+import { Cancelled, onNameless, Refused } from '../api/client'
 import type {
   Arrival,
   ChangeMessage,
@@ -47,6 +47,8 @@ export type Session = {
   /** The newest revision in which something else has changed than points of lines. */
   shape: number
   connected: boolean
+  /** The server's disk was full when something was last to be changed. */
+  full: boolean
   people: Presence[]
   me: Person | null
   effects: EffectInfo[]
@@ -115,6 +117,7 @@ export const empty: Session = {
   revision: 0,
   shape: 0,
   connected: false,
+  full: false,
   people: [],
   me: null,
   effects: [],
@@ -181,8 +184,13 @@ export const dismiss = (id: number) => setSession((s) => ({ notices: s.notices.f
 export const putAwayPrint = (id: string) => setSession((s) => ({ news: s.news.filter((x) => x !== id) }))
 
 /** Shows a refusal in its own words. */
-export const refused = (e: unknown) =>
+export function refused(e: unknown) {
+  if (e instanceof Refused && e.status === FULL) setSession({ full: true })
   notice(e instanceof Error ? e.message : String(e), e instanceof Cancelled ? 'info' : 'refused')
+}
+
+/** The status of an answer where there is no room (RFC 4918, section 11.5). */
+const FULL = 507
 
 /** Asks for a name; resolves when it has been given, or not. */
 onNameless(() => new Promise((named) => setSession((s) => (s.naming?.(false), { naming: named }))))

@@ -14,6 +14,7 @@ import { Tempo } from './Tempo'
 /** Project and section, transport, position, tempo, main level, engine load, people, undo. */
 export function TopBar() {
   const connected = useSession((s) => s.connected)
+  const full = useSession((s) => s.full)
   const waiting = useSession((s) => s.waiting)
   const { playing, loop, looping } = useViewOf('playing', 'loop', 'looping')
   return (
@@ -25,8 +26,14 @@ export function TopBar() {
         Shoal
       </Link>
       <div className="max-w-[130px] shrink-0">
-        <div className="soft truncate text-small leading-[14px]">
-          {connected ? 'Project' : 'Not connected: trying again'}
+        <div
+          className={`truncate text-small leading-[14px] ${full ? 'font-bold' : 'soft'}`}
+          style={full ? { color: 'var(--loss)' } : undefined}
+          title={
+            full ? 'Nothing can be changed until there is room; listening and exporting go on' : undefined
+          }
+        >
+          {!connected ? 'Not connected: trying again' : full ? 'Disk full: read only' : 'Project'}
         </div>
         <ProjectMenu />
       </div>
