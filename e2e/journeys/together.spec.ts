@@ -52,6 +52,26 @@ test('two windows see the changes of each other, undo is each own, and the same 
   await context.close()
 })
 
+test('the logbook is searched by what was done and by whom, and goes out as a table', async ({ board }) => {
+  for (const name of ['Marimba', 'Low horn', 'Frame drum']) {
+    const mute = board.getByLabel(`Mute ${name}`)
+    const was = await mute.getAttribute('aria-pressed')
+    await mute.click()
+    await expect(mute).not.toHaveAttribute('aria-pressed', was!)
+  }
+  await board.getByRole('button', { name: 'More', exact: true }).click()
+  await board.getByRole('menuitem', { name: 'Logbook' }).click()
+  const book = board.getByRole('dialog', { name: 'Logbook' })
+  await expect(book.getByRole('row').first()).toContainText('ute Frame drum')
+  await book.getByLabel('Search the logbook').fill('ada horn')
+  await expect(book.getByRole('row').first()).toContainText('ute Low horn')
+  await book.getByLabel('Search the logbook').fill('nothing like it')
+  await expect(book).toContainText('Nothing goes by “nothing like it”.')
+  const file = board.waitForEvent('download')
+  await book.getByRole('link', { name: 'Export as a table' }).click()
+  expect((await file).suggestedFilename()).toBe('Slack Water logbook.csv')
+})
+
 test('a change to something that somebody just removed is refused in words', async ({ board, shoal }) => {
   await stagesOf(board, 'Marimba').nth(1).click()
   const p = await (await board.request.get(`${shoal.url}/api/projects/slackwater`)).json()

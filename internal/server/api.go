@@ -102,16 +102,6 @@ type Revised struct {
 	Passed []string `json:"passed,omitempty"`
 }
 
-// Logged is one line of the logbook.
-type Logged struct {
-	Revision int64        `json:"revision" required:"true"`
-	Author   store.Person `json:"author" required:"true"`
-	Label    string       `json:"label" required:"true"`
-	Kind     string       `json:"kind" required:"true" enum:"do,undo,redo"`
-	Spent    bool         `json:"spent" required:"true"`
-	Time     string       `json:"time" required:"true"`
-}
-
 // Missed answers with the revisions after the one asked about, or says that
 // there are too many.
 type Missed struct {

@@ -84,7 +84,12 @@ func ofChanges() []route {
 			inProject
 			Since int64 `query:"since"`
 		}{}, Missed{}},
-		{"GET", "/api/projects/:id/logbook", "The newest changes.", (*Server).logbook, inProject{}, []Logged{}},
+		{"GET", "/api/projects/:id/logbook", "The newest changes, a page at a time, searched by words.", (*Server).logbook, struct {
+			inProject
+			Before int64  `query:"before"` // a revision: what is older
+			Words  string `query:"words"`
+		}{}, LogPage{}},
+		{"GET", "/api/projects/:id/logbook.csv", "The whole logbook as a table.", (*Server).exportLogbook, inProject{}, nil},
 		{"POST", "/api/projects/:id/undo", "Undo one's own last change.", (*Server).undo, inProject{}, Revised{}},
 		{"POST", "/api/projects/:id/redo", "Redo one's own last undone change.", (*Server).redo, inProject{}, Revised{}},
 		{"GET", "/api/projects/:id/live", "The live connection (WebSocket).", (*Server).live, inProject{}, Message{}},

@@ -157,8 +157,9 @@ func TestChangesCarryANameAndAreUndoneByTheirAuthor(t *testing.T) {
 	require.False(t, d.open(id).Channels[0].Mute)
 	d.ask("POST", "/api/projects/"+id+"/redo", nil, &Revised{})
 	require.True(t, d.open(id).Channels[0].Mute)
-	var log []Logged
-	d.ask("GET", "/api/projects/"+id+"/logbook", nil, &log)
+	var page LogPage
+	d.ask("GET", "/api/projects/"+id+"/logbook", nil, &page)
+	log := page.Entries
 	require.Equal(t, []string{"redo", "undo", "do", "do"}, []string{log[0].Kind, log[1].Kind, log[2].Kind, log[3].Kind})
 	require.Equal(t, "Odile", log[0].Author.Name)
 	var missed Missed

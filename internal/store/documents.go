@@ -97,6 +97,9 @@ func (s *Store) Commit(ctx context.Context, id, name string, rest []byte, lines 
 		); err != nil {
 			return fmt.Errorf("store change %d: %w", e.Revision, err)
 		}
+		if err := letGo(ctx, tx, id, e.Revision); err != nil {
+			return err
+		}
 		return spend(ctx, tx, id, spends, 1)
 	})
 }

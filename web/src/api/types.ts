@@ -49,6 +49,7 @@ export type PresetFile = NonNullable<
 export type Message = S['ServerMessage']
 export type ChangeMessage = S['ServerChangeMessage']
 export type Presence = S['ServerPresence']
+export type Logged = S['ServerLogged']
 export type StripParams = S['ServerParams']
 export type Trial = S['ProjectTrial']
 export type Chain = S['ProjectChain']
