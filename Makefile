@@ -10,7 +10,7 @@ TOOL    = $(GO) tool -modfile=tools.mod
 GOFILES = $(shell find cmd internal -name '*.go') go.mod
 WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts -not -name engine.wasm)
 
-.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e smoke-firefox lint bench sound gestures screenshots docs clean chromium
+.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e smoke-firefox lint bench sound gestures faults screenshots docs clean chromium
 
 demo: build
 	bin/shoal demo --addr $(ADDR) --data $(DATA)
@@ -110,6 +110,10 @@ bench: bin/shoal e2e/node_modules/.done chromium
 # The table of gestures is what a journey counts.
 gestures: bin/shoal e2e/node_modules/.done chromium
 	cd e2e && GESTURES=1 npx playwright test --project=journeys journeys/gestures.spec.ts
+
+# What a data folder survives, a thousand times; `make test` tries a few.
+faults:
+	FAULTS=1000 $(GO) test ./internal/faults -count=1 -v -timeout 90m
 
 screenshots: bin/shoal e2e/node_modules/.done chromium
 	cd e2e && npx playwright test --project=screenshots

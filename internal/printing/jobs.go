@@ -55,7 +55,7 @@ type Works struct {
 	running  map[string]context.CancelFunc // by print: SQLite cannot tell a worker that its job was cancelled
 }
 
-// New prepares the works. Jobs that a killed process left running start again.
+// New prepares the works.
 func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports string, desk Desk, log *slog.Logger) (*Works, error) {
 	if err := os.MkdirAll(exports, 0o755); err != nil {
 		return nil, fmt.Errorf("make export folder: %w", err)
@@ -70,12 +70,6 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	}
 	if _, err := m.Migrate(ctx, rivermigrate.DirectionUp, nil); err != nil {
 		return nil, fmt.Errorf("migrate job queue: %w", err)
-	}
-	if _, err := st.DB.ExecContext(
-		ctx,
-		`UPDATE river_job SET state = 'available', attempt = max(attempt - 1, 0) WHERE state = 'running'`,
-	); err != nil {
-		return nil, fmt.Errorf("take up interrupted jobs: %w", err)
 	}
 	w := &Works{
 		store:    st,
@@ -94,9 +88,6 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	})
 	if err != nil {
 		return nil, fmt.Errorf("make job queue: %w", err)
-	}
-	if err := w.reconcile(ctx); err != nil {
-		return nil, err
 	}
 	return w, nil
 }
@@ -135,8 +126,20 @@ func (w *Works) reconcile(ctx context.Context) error {
 	return nil
 }
 
-// Start begins to work; Stop waits for what runs, or leaves it to the next start.
-func (w *Works) Start(ctx context.Context) error { return w.client.Start(ctx) }
+// Start begins to work. Jobs that a killed process left running start again. Where the disk has no room for that, it can be tried
+// again.
+func (w *Works) Start(ctx context.Context) error {
+	if _, err := w.store.DB.ExecContext(
+		ctx,
+		`UPDATE river_job SET state = 'available', attempt = max(attempt - 1, 0) WHERE state = 'running'`,
+	); err != nil {
+		return fmt.Errorf("take up interrupted jobs: %w", err)
+	}
+	if err := w.reconcile(ctx); err != nil {
+		return err
+	}
+	return w.client.Start(ctx)
+}
 
 // Stop ends the works; a running print starts again next time.
 func (w *Works) Stop(ctx context.Context) error { return w.client.StopAndCancel(ctx) }

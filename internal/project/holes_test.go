@@ -90,3 +90,28 @@ func TestNothingMissingFromAChangePanics(t *testing.T) {
 	}
 	require.Greater(t, len(kinds), 90)
 }
+
+// Whatever stands in a change, it is refused or makes a document that holds.
+func FuzzChange(f *testing.F) {
+	p := project.Sample(f)
+	r := rand.New(rand.NewPCG(1, 12))
+	for range 300 {
+		wire, err := project.Encode([]project.Change{projecttest.RandomChange(r, p)})
+		require.NoError(f, err)
+		f.Add(wire[0].Type, []byte(wire[0].Do))
+	}
+	f.Fuzz(func(t *testing.T, kind string, do []byte) {
+		list, err := project.Decode([]project.Wire{{Type: kind, Do: do}})
+		if err != nil {
+			return
+		}
+		next, undo, err := project.Apply(p, list, project.FakeEffects)
+		if err != nil {
+			return
+		}
+		require.NoError(t, next.Validate(project.FakeEffects))
+		back, _, err := project.Apply(next, undo, project.FakeEffects)
+		require.NoError(t, err)
+		require.Equal(t, project.AsJSON(t, p), project.AsJSON(t, back))
+	})
+}

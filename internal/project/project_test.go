@@ -44,7 +44,7 @@ const aSound = "abcdefabcdefabcdefabcdefabcdefabcdefabcdefabcdefabcdefabcdefabcd
 
 func stageNode(effect string) *Node { return &Node{Stage: NewStage(effect, 1, 100, "blend")} }
 
-func sample(t *testing.T) *Project {
+func sample(t testing.TB) *Project {
 	p := New("Test", 48000, 90, 6, 8)
 	main := p.Channels[0].ID
 	hall := NewChannel(Return, "Hall", main)
@@ -62,7 +62,7 @@ func sample(t *testing.T) *Project {
 	return p
 }
 
-func asJSON(t *testing.T, v any) string {
+func asJSON(t testing.TB, v any) string {
 	b, err := json.Marshal(v)
 	require.NoError(t, err)
 	return string(b)
