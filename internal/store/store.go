@@ -29,11 +29,7 @@ type Store struct{ DB *sql.DB }
 // Open opens or makes the database in a folder and brings it up to date. One that is damaged, or was written by a newer
 // program, is refused and left as it is; before its schema is changed it is kept beside (see BeforeMigrations).
 func Open(ctx context.Context, dir string) (*Store, error) {
-	path, err := filepath.Abs(filepath.Join(dir, Name))
-	if err != nil {
-		return nil, fmt.Errorf("open database: %w", err)
-	}
-	there, err := checkFile(path)
+	path, there, err := find(dir)
 	if err != nil {
 		return nil, err
 	}
@@ -50,11 +46,7 @@ func Open(ctx context.Context, dir string) (*Store, error) {
 
 // Look opens the database of a folder to read it only, whoever else has it open.
 func Look(ctx context.Context, dir string) (*Store, error) {
-	path, err := filepath.Abs(filepath.Join(dir, Name))
-	if err != nil {
-		return nil, fmt.Errorf("open database: %w", err)
-	}
-	there, err := checkFile(path)
+	path, there, err := find(dir)
 	if err != nil {
 		return nil, err
 	}
@@ -70,6 +62,15 @@ func Look(ctx context.Context, dir string) (*Store, error) {
 		return nil, err
 	}
 	return &Store{db}, nil
+}
+
+// find gives the path of a folder's database, and whether it is there.
+func find(dir string) (path string, there bool, err error) {
+	if path, err = filepath.Abs(filepath.Join(dir, Name)); err != nil {
+		return "", false, fmt.Errorf("open database: %w", err)
+	}
+	there, err = checkFile(path)
+	return path, there, err
 }
 
 // connect opens a database as a URI with its path escaped: a folder's name may hold what is special in one.
