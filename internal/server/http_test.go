@@ -3,11 +3,13 @@ package server
 import (
 	"bufio"
 	"fmt"
+	"io"
 	"net"
 	"net/http"
 	"net/http/httptest"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/require"
 )
@@ -81,4 +83,37 @@ func TestABodyThatStandsStillIsGivenUp(t *testing.T) {
 	require.NoError(t, err)
 	defer r.Body.Close()
 	require.Equal(t, http.StatusRequestTimeout, r.StatusCode)
+}
+
+// A connection that is kept takes no end over from the answer before: one without a body goes out too, however late, and a
+// request may take longer to answer than its body may stand still.
+func TestAKeptConnectionTakesNoEndOver(t *testing.T) {
+	d := newDesktop(t)
+	id, track := d.begin()
+	defer func(was int64) { standsStill.Store(was) }(standsStill.Load())
+	standsStill.Store(int64(60e6))
+	s := httptest.NewServer(d.srv)
+	defer s.Close()
+	conn, err := net.Dial("tcp", s.Listener.Addr().String())
+	require.NoError(t, err)
+	defer conn.Close()
+	in := bufio.NewReader(conn)
+	ask := func(method, path, body string) int {
+		_, err := fmt.Fprintf(conn, "%s %s HTTP/1.1\r\nHost: %s\r\nCookie: %s=%s\r\nContent-Length: %d\r\nContent-Type: application/json\r\n\r\n%s",
+			method, path, s.Listener.Addr(), keyCookie, d.cookie, len(body), body)
+		require.NoError(t, err)
+		q, err := http.NewRequestWithContext(t.Context(), method, s.URL, nil)
+		require.NoError(t, err)
+		r, err := http.ReadResponse(in, q)
+		require.NoError(t, err, "%s %s", method, path)
+		_, err = io.Copy(io.Discard, r.Body)
+		require.NoError(t, err)
+		require.NoError(t, r.Body.Close())
+		return r.StatusCode
+	}
+	require.Equal(t, http.StatusOK, ask("PUT", "/api/me", `{"name":"Ada"}`))
+	time.Sleep(150 * time.Millisecond) // longer than a body may stand still
+	require.Equal(t, http.StatusNoContent, ask("GET", "/api/projects/"+id+"/clips/"+track.Clips[0].ID+"/outline", ""))
+	time.Sleep(150 * time.Millisecond)
+	require.Equal(t, http.StatusOK, ask("GET", "/api/projects", ""))
 }

@@ -21,7 +21,8 @@ func soon() time.Time { return time.Now().Add(time.Duration(standsStill.Load()))
 // patient lets every piece of a body that is read or written put off the end of its connection.
 func patient(c *gin.Context) {
 	turn := http.NewResponseController(c.Writer)
-	if c.Request.Body != nil {
+	if c.Request.ContentLength != 0 {
+		_ = turn.SetReadDeadline(soon()) // for those too who answer without reading it: the rest is read past
 		c.Request.Body = &patientBody{c.Request.Body, turn}
 	}
 	c.Writer = &patientWriter{c.Writer, turn}
