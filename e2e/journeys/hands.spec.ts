@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { called, clock, expect, project, row, stagesOf, test } from '../support/shoal'
+import { named, clock, expect, project, row, stagesOf, test } from '../support/shoal'
 
 const focused = (board: Page) => board.locator(':focus')
 const strip = (board: Page, of: string) => board.getByRole('group', { name: new RegExp(`^Line of ${of}`) })
@@ -96,7 +96,7 @@ test('a list of soundings at the side leaves the board its keys, also when it is
   await page.getByRole('button', { name: 'New project' }).click()
   await page.keyboard.type('Skiff')
   await page.keyboard.press('Enter')
-  await called(page, 'Ada')
+  await named(page, 'Ada')
   await page.keyboard.press('z')
   const list = page.getByRole('dialog', { name: 'Soundings' })
   await expect(list.getByText('Nothing to sound')).toBeVisible()

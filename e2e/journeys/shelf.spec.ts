@@ -1,4 +1,4 @@
-import { called, expect, project, row, still, test } from '../support/shoal'
+import { named, expect, project, row, still, test } from '../support/shoal'
 
 const shelf = 'Shelf'
 
@@ -7,7 +7,7 @@ test('somebody new finds a sound, hears it, and has it in an empty song', async 
   await page.getByRole('button', { name: 'New project' }).click()
   await page.keyboard.type('Shore')
   await page.keyboard.press('Enter')
-  await called(page, 'Nell')
+  await named(page, 'Nell')
   await page.getByRole('button', { name: 'From the shelf' }).click()
   const card = page.getByRole('dialog', { name: shelf })
   await expect(card.getByRole('option')).toHaveCount(32, { timeout: 60_000 })

@@ -93,6 +93,11 @@ const knowing = (page: Page) =>
 /** Says who somebody is, where nobody has asked. */
 export async function called(page: Page, name: string) {
   await page.getByRole('button', { name: 'Your name?' }).click()
+  await named(page, name)
+}
+
+/** Answers who one is, where that is asked. */
+export async function named(page: Page, name: string) {
   await page.getByRole('textbox', { name: 'Your name' }).fill(name)
   await page.keyboard.press('Enter')
   await expect(page.getByLabel(`${name} (you) is here`)).toBeVisible()

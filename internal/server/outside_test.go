@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/project"
+	"shoal/internal/recording"
 	"shoal/internal/store"
 )
 
@@ -130,6 +131,10 @@ func TestAFullDiskIsSaidInOneSentence(t *testing.T) {
 		require.Equal(t, http.StatusInsufficientStorage, status, "%v", err)
 		require.Equal(t, diskFull, says)
 	}
+	// whoever knows better what is to be done keeps their own words
+	status, says := statusOf(&refusal{http.StatusInsufficientStorage, fmt.Errorf("%w: make some, then record", recording.ErrNoRoom)})
+	require.Equal(t, http.StatusInsufficientStorage, status)
+	require.Contains(t, says, "make some, then record")
 	for _, err := range []error{
 		refuse(&os.PathError{Op: "open", Path: "/var/shoal/audio/x", Err: syscall.EACCES}),
 		errors.New("at /var/shoal something broke"),

@@ -79,7 +79,8 @@ func (s *Server) beginRecording(c *gin.Context) {
 	}
 	id, err := s.recordings.Begin(c.Request.Context(), c.Param("id"), author, who.Name, plan)
 	if errors.Is(err, recording.ErrNoRoom) {
-		err = &refusal{http.StatusInsufficientStorage, fmt.Errorf("%w: make some where Shoal keeps its data, then record", err)}
+		fail(c, &refusal{http.StatusInsufficientStorage, fmt.Errorf("%w: make some where Shoal keeps its data, then record", err)})
+		return
 	}
 	if err != nil {
 		fail(c, refuse(err))
