@@ -131,20 +131,10 @@ func (d *Draft) place(path string) error {
 	}
 	_ = d.file.Close()
 	d.file = nil
-	if err := syncDir(filepath.Dir(path)); err != nil {
+	if err := disk.SyncNames(filepath.Dir(path)); err != nil {
 		return fmt.Errorf("place audio: %w", err)
 	}
 	return nil
-}
-
-// syncDir lets the names in a folder reach the disk.
-func syncDir(dir string) error {
-	d, err := os.Open(dir)
-	if err != nil {
-		return err
-	}
-	defer d.Close()
-	return d.Sync()
 }
 
 // longestHours is how long a sound may be at most: a song is no longer.
@@ -328,7 +318,7 @@ func (f *Folder) Adopt(r io.Reader, hash string) (Format, error) {
 		if err := os.Rename(tmp.Name(), f.Path(hash)); err != nil {
 			return Format{}, fmt.Errorf("place audio: %w", err)
 		}
-		if err := syncDir(f.dir); err != nil {
+		if err := disk.SyncNames(f.dir); err != nil {
 			return Format{}, fmt.Errorf("place audio: %w", err)
 		}
 	}

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+
+	"shoal/internal/disk"
 )
 
 // lineageDir holds where sounds come from, by their hashes, as JSON.
@@ -39,7 +41,7 @@ func (f *Folder) replace(path string, body []byte) error {
 	if err := os.Rename(tmp.Name(), path); err != nil {
 		return err
 	}
-	return syncDir(filepath.Dir(path))
+	return disk.SyncNames(filepath.Dir(path))
 }
 
 // Lineage is what is known of where a sound comes from; false: nothing is.

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/disk"
 	"shoal/internal/store"
 )
 
@@ -121,12 +122,7 @@ func place(fresh, path string) error {
 	if err := os.Rename(fresh, path); err != nil {
 		return err
 	}
-	dir, err := os.Open(filepath.Dir(path))
-	if err != nil {
-		return err
-	}
-	defer dir.Close()
-	return dir.Sync()
+	return disk.SyncNames(filepath.Dir(path))
 }
 
 func same(a, b string) bool {

@@ -27,6 +27,9 @@ func secret(c *gin.Context) string {
 
 // person is who is asking; without a name given it is a newcomer without one.
 func (s *Server) person(c *gin.Context) store.Person {
+	if p, known := c.Get(whoAsks); known {
+		return p.(store.Person)
+	}
 	key := secret(c)
 	if key == "" {
 		return store.Person{}
@@ -35,8 +38,12 @@ func (s *Server) person(c *gin.Context) store.Person {
 	if err != nil {
 		return store.Person{}
 	}
+	c.Set(whoAsks, p)
 	return p
 }
+
+// whoAsks is where a request keeps whom it comes from, once that was looked up.
+const whoAsks = "who asks"
 
 // author is who is asking, and an error if they have no name yet.
 func (s *Server) author(c *gin.Context) (string, error) {

@@ -7,11 +7,9 @@ import (
 	"net/http"
 	"os"
 	"strings"
-	"syscall"
 
 	"github.com/gin-gonic/gin"
 
-	"shoal/internal/disk"
 	"shoal/internal/project"
 )
 
@@ -59,14 +57,8 @@ func (s *Server) roomFor(bytes int64) error {
 	if bytes > MaxUpload {
 		return &http.MaxBytesError{Limit: MaxUpload}
 	}
-	if free := disk.Free(s.tmp); free >= 0 && free < bytes+leftFree {
-		return fmt.Errorf("take in %d bytes: %w", bytes, syscall.ENOSPC)
-	}
-	return nil
+	return s.folder.RoomFor(max(bytes, 0)) // uploads lie beside the sounds
 }
-
-// leftFree is how many bytes of the disk an upload leaves for the database and what else is under way.
-const leftFree = 16 << 20
 
 // answer gives what was asked for, or says why not.
 func answer(c *gin.Context, v any, err error) {

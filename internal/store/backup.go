@@ -7,6 +7,8 @@ import (
 	"os"
 	"path/filepath"
 	"time"
+
+	"shoal/internal/disk"
 )
 
 // Copy writes a whole copy of the database, as it is at one moment, to a file that must not be there yet. Others may go on
@@ -62,12 +64,7 @@ func settle(part, to string) error {
 	if err := os.Rename(part, to); err != nil {
 		return err
 	}
-	dir, err := os.Open(filepath.Dir(to))
-	if err != nil {
-		return err
-	}
-	defer dir.Close()
-	return dir.Sync()
+	return disk.SyncNames(filepath.Dir(to))
 }
 
 // BeforeMigrations is the folder beside the database in which it is kept as it was before its schema was changed.
