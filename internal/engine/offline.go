@@ -111,8 +111,12 @@ func (p *plan) pour(
 		}
 		return nil
 	}
+	fed := to
+	if !tails { // what looks ahead knows what comes, up to the last frame
+		fed -= last.at
+	}
 	if len(p.lanes) > 0 {
-		if err := p.pourApart(ctx, to, end-last.at, load, progress, took); err != nil {
+		if err := p.pourApart(ctx, fed, end-last.at, load, progress, took); err != nil {
 			return err
 		}
 		return p.broken()
@@ -130,12 +134,12 @@ func (p *plan) pour(
 			}
 		}
 		n := p.room(Block)
-		if left := to - p.cursor.frame; left > 0 {
+		if left := fed - p.cursor.frame; left > 0 {
 			n = int(min(int64(n), left))
 			if err := fetch(ctx, p, n, load); err != nil {
 				return err
 			}
-		} else { // past the range: clips no longer feed the tail
+		} else { // clips no longer feed the tail
 			for _, pl := range p.players {
 				pl.past()
 			}

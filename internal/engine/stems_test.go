@@ -61,6 +61,21 @@ func TestOnePassGivesWhatEachPrintGives(t *testing.T) {
 	}
 }
 
+// A print without its tail ends in the middle of the song: what looks ahead sees there what comes, as it does when it is heard.
+func TestTheLastFramesOfAPrintKnowWhatComes(t *testing.T) {
+	for _, cores := range []int{1, 2} {
+		with(t, cores, func() {
+			s, _ := band(t)
+			job := Job{From: 1000, To: 20000}
+			l, r := s.print(job)
+			job.To = 22000
+			wantL, wantR := s.print(job)
+			same(t, wantL[:19000], l, "left")
+			same(t, wantR[:19000], r, "right")
+		})
+	}
+}
+
 // What all rows give that feed main is what comes into main, below -120 dBFS, however late each of them is.
 func TestStemsSumToWhatComesIntoMain(t *testing.T) {
 	s, rows := band(t)
