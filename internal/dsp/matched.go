@@ -57,21 +57,62 @@ func Notch(freq, q, rate float64) Section {
 // NotchFine is Notch with a width that is right up to half the rate: the poles follow from the analogue response at zero, at
 // half the rate and at the lower edge of the gap.
 func NotchFine(freq, q, rate float64) Section {
-	b := -2 * math.Cos(2*math.Pi*freq/rate)
-	zeros := Section{B0: 1, B1: b, B2: 1}
-	den := func(f float64) float64 { // what the denominator's power has to be
-		x := sq(f / freq)
-		return zeros.Power(f, rate) * (sq(1-x) + x/(q*q)) / sq(1-x)
-	}
+	n := notchOf(freq, q, rate)
 	edge := freq * (math.Sqrt(1/(4*q*q)+1) - 1/(2*q))
 	s := sq(math.Sin(math.Pi * edge / rate))
-	a0, a1 := sq(2+b), den(rate/2)
-	a2 := (den(edge) - a0*(1-s) - a1*s) / (4 * s * (1 - s))
+	a0, a1 := n.den0(), n.den(rate/2)
+	return n.section(a0, a1, (n.den(edge)-a0*(1-s)-a1*s)/(4*s*(1-s)))
+}
+
+// notchTop is the highest frequency, as a part of the rate, at which a wide notch is held to the analogue one: what lies above
+// is hardly heard, and what is held there is missing below.
+const notchTop = 0.42
+
+// NotchBetween is NotchFine held at both edges of the gap, or at 0.42 of the rate where the upper one lies above.
+func NotchBetween(freq, q, rate float64) Section {
+	n := notchOf(freq, q, rate)
+	half := math.Sqrt(1/(4*q*q) + 1)
+	upper := min(freq*(half+1/(2*q)), notchTop*rate)
+	if math.Abs(upper/freq-1) < 0.02 { // there is nothing to hold in the gap itself
+		upper = freq * 0.95
+	}
+	below, a := n.beyondZero(freq * (half - 1/(2*q)))
+	above, b := n.beyondZero(upper)
+	a2 := (a - b) / (4 * (above - below))
+	return n.section(n.den0(), a-4*(1-below)*a2, a2)
+}
+
+// wideNotch is a notch whose zeros are known and whose poles are sought.
+type wideNotch struct {
+	freq, q, rate float64
+	zeros         Section
+}
+
+func notchOf(freq, q, rate float64) wideNotch {
+	return wideNotch{freq, q, rate, Section{B0: 1, B1: -2 * math.Cos(2*math.Pi*freq/rate), B2: 1}}
+}
+
+func (n wideNotch) den0() float64 { return sq(2 + n.zeros.B1) }
+
+// den is what the denominator's power has to be.
+func (n wideNotch) den(f float64) float64 {
+	x := sq(f / n.freq)
+	return n.zeros.Power(f, n.rate) * (sq(1-x) + x/(n.q*n.q)) / sq(1-x)
+}
+
+// beyondZero is the place of a frequency on the grid, and what the denominator's power needs there beyond its part from zero.
+func (n wideNotch) beyondZero(f float64) (s, need float64) {
+	s = sq(math.Sin(math.Pi * f / n.rate))
+	return s, (n.den(f) - n.den0()*(1-s)) / s
+}
+
+// section has the poles of a power, or those of a plain notch where there are none.
+func (n wideNotch) section(a0, a1, a2 float64) Section {
 	d0, d1, d2, ok := factor(a0, a1, a2)
 	if !ok || math.Abs(d2) >= d0*0.9999999 || math.Abs(d1) >= d0+d2 {
-		return Notch(freq, q, rate)
+		return Notch(n.freq, n.q, n.rate)
 	}
-	return Section{1 / d0, b / d0, 1 / d0, d1 / d0, d2 / d0}
+	return Section{1 / d0, n.zeros.B1 / d0, 1 / d0, d1 / d0, d2 / d0}
 }
 
 // Bell raises or lowers a region around a frequency by gain dB. Its width is

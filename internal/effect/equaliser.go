@@ -36,7 +36,7 @@ var eqOrders = []int{1, 2, 3, 4, 6, 8}
 var equaliser = Kind{
 	Info: Info{
 		ID:      "equaliser",
-		Version: 2,
+		Version: 3,
 		Name:    "Equaliser",
 		Family:  "Tone",
 		Mix:     100,
@@ -60,19 +60,33 @@ var equaliser = Kind{
 		Params: eqParams(),
 	},
 	Linear:  true,
-	New:     func(rate float64) Processor { return newEQ(rate, true) },
+	New:     func(rate float64) Processor { return newEQ(rate, eqBoth) },
 	Tail:    eqTail,
 	Rests:   func([]float64, float64) float64 { return 0.3 },
 	Telling: tellingBands,
-	Draw:    func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, true) },
+	Draw:    func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, eqBoth) },
 }
 
-// equaliser1 had cuts of 6 and 18 dB an octave and wide notches that were off near half the rate.
-var equaliser1 = func() Kind {
-	k := was(equaliser, 1, func(rate float64) Processor { return newEQ(rate, false) })
-	k.Draw = func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, false) }
+// equaliser1 had cuts of 6 and 18 dB an octave and wide notches that were off near half the rate; equaliser2 still had the notches.
+var (
+	equaliser1 = fittedEQ(1, eqPlain)
+	equaliser2 = fittedEQ(2, eqCuts)
+)
+
+// eqFit is how near to the analogue ones cuts and notches are.
+type eqFit int
+
+const (
+	eqPlain eqFit = iota
+	eqCuts        // cuts of uneven orders are fitted, and notches at half the rate
+	eqBoth        // notches at both of their edges as well
+)
+
+func fittedEQ(version int, fit eqFit) Kind {
+	k := was(equaliser, version, func(rate float64) Processor { return newEQ(rate, fit) })
+	k.Draw = func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, fit) }
 	return k
-}()
+}
 
 // eqTail is how long its slowest poles take to fall by 100 dB, those of the two slowest sections one after the other, in
 // seconds; the rate matters little for what rings for long.
@@ -85,7 +99,7 @@ func eqTail(v []float64, _ float64) float64 {
 			continue
 		}
 		var s [4]dsp.Section
-		for i := range e.sections(&s, rate, true) {
+		for i := range e.sections(&s, rate, eqBoth) {
 			t := -100 / (dsp.Decibels(s[i].Radius()) * rate)
 			second = max(second, min(t, longest))
 			longest = max(longest, t)
@@ -220,7 +234,7 @@ func readEQ(v []float64, b int) eqSetting {
 }
 
 // sections fills dst and returns how many it used.
-func (e eqSetting) sections(dst *[4]dsp.Section, rate float64, fine bool) int {
+func (e eqSetting) sections(dst *[4]dsp.Section, rate float64, fit eqFit) int {
 	f := min(e.freq, rate*0.48)
 	switch e.shape {
 	case eqBell:
@@ -228,20 +242,19 @@ func (e eqSetting) sections(dst *[4]dsp.Section, rate float64, fine bool) int {
 	case eqLowShelf, eqHighShelf:
 		dst[0] = dsp.Shelf(e.shape == eqHighShelf, f, e.gain, min(e.q, 1), rate)
 	case eqLowCut, eqHighCut:
-		if fine {
+		if fit != eqPlain {
 			return dsp.ButterworthFine(dst[:], e.shape == eqLowCut, eqOrders[e.slope], f, min(e.q, 2), rate)
 		}
 		return dsp.Butterworth(dst[:], e.shape == eqLowCut, eqOrders[e.slope], f, min(e.q, 2), rate)
 	case eqNotch:
-		dst[0] = dsp.Notch(f, e.q, rate)
-		if fine {
-			dst[0] = dsp.NotchFine(f, e.q, rate)
-		}
+		dst[0] = eqNotches[fit](f, e.q, rate)
 	case eqBandPass:
 		dst[0] = dsp.BandPass(f, e.q, rate)
 	}
 	return 1
 }
+
+var eqNotches = [...]func(freq, q, rate float64) dsp.Section{dsp.Notch, dsp.NotchFine, dsp.NotchBetween}
 
 // eqBand is the running state of one band. Frequency, gain and Q move the
 // coefficients in straight lines from grid point to grid point; a change of
@@ -259,7 +272,7 @@ type eqBand struct {
 
 type eq struct {
 	rate           float64
-	fine           bool // odd cuts are fitted
+	fit            eqFit
 	bands          [eqBands]eqBand
 	values         []float64
 	dryL, dryR     [Grid]float64
@@ -267,8 +280,8 @@ type eq struct {
 	fresh, settled bool
 }
 
-func newEQ(rate float64, fine bool) *eq {
-	return &eq{rate: rate, fine: fine, values: make([]float64, eqBands*eqFields), fadeFrames: int(rate * 0.005), fresh: true}
+func newEQ(rate float64, fit eqFit) *eq {
+	return &eq{rate: rate, fit: fit, values: make([]float64, eqBands*eqFields), fadeFrames: int(rate * 0.005), fresh: true}
 }
 
 func (e *eq) Process(s *Span) {
@@ -305,7 +318,7 @@ func (e *eq) Process(s *Span) {
 				for i := b * eqFields; i < (b+1)*eqFields; i++ {
 					e.values[i] = s.Values[i].At(from)
 				}
-				e.bands[b].look(readEQ(e.values, b), e.rate, e.fine, from == 0 && jump, e.fadeFrames)
+				e.bands[b].look(readEQ(e.values, b), e.rate, e.fit, from == 0 && jump, e.fadeFrames)
 			}
 		}
 		for b := range e.bands {
@@ -378,10 +391,10 @@ func (e *eq) runSettled(s *Span) {
 }
 
 // look compares the settings wanted with those running, at a grid point.
-func (b *eqBand) look(want eqSetting, rate float64, fine, jump bool, fade int) {
+func (b *eqBand) look(want eqSetting, rate float64, fit eqFit, jump bool, fade int) {
 	if jump || !b.initialised {
 		b.now, b.initialised = want, true
-		b.n = want.sections(&b.to, rate, fine)
+		b.n = want.sections(&b.to, rate, fit)
 		b.ramp = false
 		b.heard.Set(boolFloat(want.on))
 		return
@@ -392,7 +405,7 @@ func (b *eqBand) look(want eqSetting, rate float64, fine, jump bool, fade int) {
 			return
 		}
 		b.now = want
-		b.n = want.sections(&b.to, rate, fine)
+		b.n = want.sections(&b.to, rate, fit)
 		b.l, b.r = [4]dsp.Biquad{}, [4]dsp.Biquad{}
 		b.ramp = false
 		b.heard.Aim(boolFloat(want.on), fade)
@@ -403,7 +416,7 @@ func (b *eqBand) look(want eqSetting, rate float64, fine, jump bool, fade int) {
 	}
 	if want.freq != b.now.freq || want.gain != b.now.gain || want.q != b.now.q {
 		b.from = b.to
-		b.n = want.sections(&b.to, rate, fine)
+		b.n = want.sections(&b.to, rate, fit)
 		b.ramp = true
 	} else if b.ramp {
 		b.ramp = false
@@ -461,7 +474,7 @@ func boolFloat(b bool) float64 {
 	return 0
 }
 
-func drawEQ(rate float64, v []float64, fine bool) Picture {
+func drawEQ(rate float64, v []float64, fit eqFit) Picture {
 	p := Picture{
 		Says: "Gain over frequency; each numbered point is a band.", X: hertz, Spectrum: true,
 		Y: Axis{Label: "gain", Unit: "dB", Min: -24, Max: 24, Ticks: []float64{-18, -12, -6, 0, 6, 12, 18}},
@@ -481,7 +494,7 @@ func drawEQ(rate float64, v []float64, fine bool) Picture {
 	for b := range eqBands {
 		set := readEQ(v, b)
 		var d drawn
-		d.n = set.sections(&d.sec, rate, fine)
+		d.n = set.sections(&d.sec, rate, fit)
 		n := fmt.Sprint(b + 1)
 		h := Handle{Label: n, X: set.freq, ParamX: "freq" + n, ParamZ: "q" + n, Quiet: !set.on}
 		if set.shape <= eqHighShelf {

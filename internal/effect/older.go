@@ -9,6 +9,7 @@ var older = []Kind{
 	vibrato2,
 	reverb1,
 	equaliser1,
+	equaliser2,
 	repeat1,
 	delay1,
 	spinDown1,

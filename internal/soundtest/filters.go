@@ -28,7 +28,7 @@ func ofFilters() []Claim {
 		}
 	}
 	list = append(list, Claim{
-		Effect: "equaliser", Unit: "dB", Aim: 0.5, Most: 1.7,
+		Effect: "equaliser", Unit: "dB", Aim: 0.5,
 		Says: "notches off the analogue one, 1 to 16 kHz, Q from 0.5 to 4",
 		Measure: func(s Subject) float64 {
 			return worst([]float64{1000, 5000, 10000, 16000}, func(hz float64) float64 {
