@@ -13,7 +13,7 @@ import (
 // The response of tone and cabinet is the picture. Latency 71 frames.
 var amplifier = Kind{
 	Info: Info{
-		ID: "amplifier", Version: 2, Name: "Amplifier", Family: "Colour", Mix: 100, MixLaw: "blend",
+		ID: "amplifier", Version: 3, Name: "Amplifier", Family: "Colour", Mix: 100, MixLaw: "blend",
 		Says:     "Drives the signal through an amplifier with tone controls and a cabinet.",
 		Synonyms: []string{"amp", "cabinet", "speaker", "guitar", "overdrive", "horn", "radio"},
 		Plumbs:   []Plumb{{Param: "drive"}, {Param: "level"}},
@@ -34,15 +34,18 @@ var amplifier = Kind{
 				Min: -36, Max: 12, Default: -7, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
-	New:     func(rate float64) Processor { return newAmp(rate) },
+	New:     func(rate float64) Processor { return newAmp(rate, false) },
 	Latency: func(float64, []float64) int { return dsp.Oversample8Latency },
 	Tail:    func([]float64, float64) float64 { return 0.2 },
 	Rests:   func([]float64, float64) float64 { return 0.5 },
 	Draw:    drawAmplifier,
 }
 
-// amplifier1 began 4 dB louder.
-var amplifier1 = began(was(amplifier, 1, amplifier.New), "level", -3)
+// amplifier2 had more aliases of high tones; amplifier1 also began 4 dB louder.
+var (
+	amplifier1 = began(was(amplifier, 1, amplifier2.New), "level", -3)
+	amplifier2 = was(amplifier, 2, func(rate float64) Processor { return newAmp(rate, true) })
+)
 
 // cabinet is a box and a loudspeaker: cuts at both ends, and resonances.
 type cabinet struct {
@@ -92,7 +95,7 @@ func ampVoice(v []float64, rate float64) (s [ampSections]dsp.Section, gain float
 type amp struct {
 	rate         float64
 	over         [2]*dsp.Oversample8
-	anti         [2]dsp.Smoothed
+	anti         [2]bent
 	tight, block dsp.Section
 	tightHz      float64
 	tightZ       [2]dsp.Biquad
@@ -106,10 +109,11 @@ type amp struct {
 	runL, runR   func([]float64)
 }
 
-func newAmp(rate float64) *amp {
+func newAmp(rate float64, plain bool) *amp {
 	a := &amp{
 		rate:  rate,
 		over:  [2]*dsp.Oversample8{dsp.NewOversample8(MaxFrames), dsp.NewOversample8(MaxFrames)},
+		anti:  [2]bent{{plain: plain}, {plain: plain}},
 		block: dsp.HighPass1(8, rate),
 	}
 	a.runL = func(x []float64) { a.drive(0, x) }
@@ -119,7 +123,7 @@ func newAmp(rate float64) *amp {
 
 // drive is the two stages at eight times the rate: an uneven one, then an even one.
 func (a *amp) drive(side int, x []float64) {
-	a.anti[side].Process(softTube, x)
+	a.anti[side].process(softTube, x)
 	for i, v := range x {
 		v = larger(-3, smaller(3, v))
 		x[i] = v - v*v*v/27 // a third-order curve up to ±3, where it is level
@@ -195,7 +199,9 @@ func (a *amp) run(s *Span, from, to int) {
 func (a *amp) Reset() {
 	a.over[0].Clear()
 	a.over[1].Clear()
-	a.anti, a.tightZ, a.blockZ, a.z = [2]dsp.Smoothed{}, [2]dsp.Biquad{}, [2]dsp.Biquad{}, [2][ampSections]dsp.Biquad{}
+	a.anti[0].clear()
+	a.anti[1].clear()
+	a.tightZ, a.blockZ, a.z = [2]dsp.Biquad{}, [2]dsp.Biquad{}, [2][ampSections]dsp.Biquad{}
 	a.fresh = false
 }
 

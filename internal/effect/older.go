@@ -23,6 +23,8 @@ var older = []Kind{
 	limiter1,
 	wah1,
 	amplifier1,
+	amplifier2,
+	saturation1,
 }
 
 // was is an effect as it sounded in an older version, with the processors that it had then.

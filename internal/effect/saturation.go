@@ -54,13 +54,13 @@ func saturationCurve(character int) func(float64) float64 {
 
 // saturation bends the wave by one of four curves, at eight times the rate and with
 // antiderivative antialiasing: of the second order for the curves with corners or folds
-// (Bilbao et al. 2017), of the first for the smooth ones, where that is enough (Parker et
-// al., DAFx 2016). Tilt
+// (Bilbao et al. 2017), of the first, over half steps, for the smooth ones
+// (Parker et al., DAFx 2016). Tilt
 // leans the spectrum before the curve and back behind it, so that lows or highs are bent
 // more. Compensate takes off half the drive (in dB). Latency 71 frames.
 var saturation = Kind{
 	Info: Info{
-		ID: "saturation", Version: 1, Name: "Saturation", Family: "Colour", Mix: 100, MixLaw: "blend",
+		ID: "saturation", Version: 2, Name: "Saturation", Family: "Colour", Mix: 100, MixLaw: "blend",
 		Says:     "Adds harmonics by bending the wave: soft, warm, hard or folded.",
 		Synonyms: []string{"distortion", "overdrive", "warm", "tape", "tube", "clip", "dirt", "harmonics", "fuzz", "fold"},
 		Plumbs:   []Plumb{{Param: "drive"}, {Param: "mix"}},
@@ -83,18 +83,21 @@ var saturation = Kind{
 				Min: -36, Max: 12, Default: -2, Taper: param.Linear, Step: 0.5, Digits: 1},
 		},
 	},
-	New:     func(rate float64) Processor { return newBender(rate) },
+	New:     func(rate float64) Processor { return newBender(rate, false) },
 	Latency: func(float64, []float64) int { return dsp.Oversample8Latency },
 	Rests:   func([]float64, float64) float64 { return 0.3 },
 	Draw:    drawSaturation,
 }
+
+// saturation1 had more aliases of high tones where its curve is smooth.
+var saturation1 = was(saturation, 1, func(rate float64) Processor { return newBender(rate, true) })
 
 // bender shapes a stereo signal at eight times the rate.
 type bender struct {
 	rate         float64
 	over         [2]*dsp.Oversample8
 	anti         [2]dsp.Antialiased
-	smooth       [2]dsp.Smoothed
+	smooth       [2]bent
 	now          int       // the character
 	fade         dsp.Glide // to silence and back while the curve changes
 	pre, post    dsp.Section
@@ -106,9 +109,10 @@ type bender struct {
 	bendL, bendR func([]float64)
 }
 
-func newBender(rate float64) *bender {
+func newBender(rate float64, plain bool) *bender {
 	b := &bender{rate: rate, over: [2]*dsp.Oversample8{dsp.NewOversample8(MaxFrames), dsp.NewOversample8(MaxFrames)},
-		pre: dsp.Through, post: dsp.Through, block: dsp.HighPass1(5, rate)}
+		smooth: [2]bent{{plain: plain}, {plain: plain}},
+		pre:    dsp.Through, post: dsp.Through, block: dsp.HighPass1(5, rate)}
 	b.bendL = func(x []float64) { b.bend(0, x) }
 	b.bendR = func(x []float64) { b.bend(1, x) }
 	return b
@@ -117,9 +121,9 @@ func newBender(rate float64) *bender {
 func (b *bender) bend(side int, x []float64) {
 	switch b.now {
 	case 0:
-		b.smooth[side].Process(softTape, x)
+		b.smooth[side].process(softTape, x)
 	case 1:
-		b.smooth[side].Process(softTube, x)
+		b.smooth[side].process(softTube, x)
 	default:
 		a, s := &b.anti[side], &shapeClip
 		if b.now == 3 {
@@ -206,15 +210,22 @@ func (b *bender) choose(want int) {
 		return
 	}
 	b.now = want
-	b.anti, b.smooth = [2]dsp.Antialiased{}, [2]dsp.Smoothed{}
+	b.straighten()
 	b.fade.Aim(1, 240)
+}
+
+// straighten forgets what was bent.
+func (b *bender) straighten() {
+	b.anti = [2]dsp.Antialiased{}
+	b.smooth[0].clear()
+	b.smooth[1].clear()
 }
 
 func (b *bender) Reset() {
 	b.over[0].Clear()
 	b.over[1].Clear()
-	b.smooth = [2]dsp.Smoothed{}
-	b.anti, b.preZ, b.postZ, b.blockZ = [2]dsp.Antialiased{}, [2]dsp.Biquad{}, [2]dsp.Biquad{}, [2]dsp.Biquad{}
+	b.straighten()
+	b.preZ, b.postZ, b.blockZ = [2]dsp.Biquad{}, [2]dsp.Biquad{}, [2]dsp.Biquad{}
 	b.fresh, b.tilt = false, 0
 }
 
