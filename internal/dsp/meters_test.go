@@ -25,41 +25,6 @@ func tones(parts ...part) []float64 {
 	return x
 }
 
-// The synthetic cases of EBU Tech 3341 (integrated) and 3342 (range).
-func TestLoudnessCases(t *testing.T) {
-	for name, c := range map[string]struct {
-		parts []part
-		want  float64
-	}{
-		"1 steady":        {[]part{{-23, 20}}, -23},
-		"2 low":           {[]part{{-33, 20}}, -33},
-		"3 relative gate": {[]part{{-36, 10}, {-23, 60}, {-36, 10}}, -23},
-		"4 absolute gate": {[]part{{-72, 10}, {-36, 10}, {-23, 60}, {-36, 10}, {-72, 10}}, -23},
-		"5 mixed":         {[]part{{-26, 20}, {-20, 20.1}, {-26, 20}}, -23},
-	} {
-		x := tones(c.parts...)
-		for _, keep := range []bool{true, false} {
-			l := NewLoudness(rate48, keep)
-			l.Feed(x, x)
-			require.InDelta(t, c.want, l.Integrated(), 0.1, name)
-		}
-	}
-	for name, c := range map[string]struct {
-		parts []part
-		want  float64
-	}{
-		"1": {[]part{{-20, 20}, {-30, 20}}, 10},
-		"2": {[]part{{-20, 20}, {-15, 20}}, 5},
-		"3": {[]part{{-40, 20}, {-20, 20}}, 20},
-		"4": {[]part{{-50, 20}, {-35, 20}, {-20, 20}, {-35, 20}, {-50, 20}}, 15},
-	} {
-		x := tones(c.parts...)
-		l := NewLoudness(rate48, true)
-		l.Feed(x, x)
-		require.InDelta(t, c.want, l.Range(), 1, "range case "+name)
-	}
-}
-
 func TestLoudnessIsTheSameAtEveryRate(t *testing.T) {
 	for _, rate := range []float64{44100, 48000, 88200, 96000} {
 		x := sine(int(rate*5), 1000, rate, -23)
@@ -162,21 +127,6 @@ func TestSilenceChangesNoLoudness(t *testing.T) {
 	require.InDelta(t, whole.MaxMomentary(), parts.MaxMomentary(), 1e-9)
 	require.InDelta(t, whole.MaxShort(), parts.MaxShort(), 1e-9)
 	require.InDelta(t, whole.Range(), parts.Range(), 1e-9)
-}
-
-// EBU Tech 3341, case 13: a tone of 400 ms is found at its whole loudness wherever it begins.
-func TestTheMomentaryMaximumIsFoundWhereverItLies(t *testing.T) {
-	const rate = 48000
-	for k := range 20 {
-		begin := rate/2 + k*240 + 17*k // between the hops of 100 ms, and between those of 10
-		x := make([]float64, 2*rate)
-		for i := range rate * 4 / 10 {
-			x[begin+i] = Gain(-23) * math.Sin(2*math.Pi*1000*float64(i)/rate)
-		}
-		l := NewLoudness(rate, true)
-		l.Feed(x, x)
-		require.InDelta(t, -23, l.MaxMomentary(), 0.1, "begins at frame %d", begin)
-	}
 }
 
 // What would fold back below 20 kHz is gone by 100 dB, what would fold back above by 60.
