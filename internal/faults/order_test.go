@@ -14,16 +14,15 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// traced serves a folder under strace, which writes down what reaches the disk and the network, in order.
-func traced(t *testing.T, data, log string) (s *server, end func()) {
+// traced serves a folder under strace, which looks at its calls as its arguments say.
+func traced(t *testing.T, data string, how ...string) (s *server, signal func(syscall.Signal)) {
 	t.Helper()
 	if _, err := exec.LookPath("strace"); err != nil {
-		t.Skip("strace is not here: the order of what is written cannot be seen")
+		t.Skip("strace is not here: what is written cannot be seen or held up")
 	}
 	was := shoal
 	script := filepath.Join(t.TempDir(), "traced")
-	require.NoError(t, os.WriteFile(script, []byte("#!/bin/sh\nexec strace -f -y -s 40 -o "+log+
-		" -e trace=fsync,fdatasync,rename,renameat,renameat2,write,writev "+was+" \"$@\"\n"), 0o700))
+	require.NoError(t, os.WriteFile(script, []byte("#!/bin/sh\nexec strace -f "+strings.Join(how, " ")+" "+was+" \"$@\"\n"), 0o700))
 	shoal = script
 	defer func() { shoal = was }()
 	s, err := serve(t, data)
@@ -34,15 +33,24 @@ func traced(t *testing.T, data, log string) (s *server, end func()) {
 	require.NotNil(t, id, "%s", b)
 	pid, err := strconv.Atoi(string(id[1]))
 	require.NoError(t, err)
-	end = func() { _ = syscall.Kill(pid, syscall.SIGTERM) } // strace ends with what it looks at, not the other way round
+	signal = func(what syscall.Signal) { // strace ends with what it looks at, not the other way round
+		_ = syscall.Kill(pid, what)
+		ended := make(chan error, 1)
+		go func() { ended <- s.cmd.Wait() }()
+		select {
+		case <-ended:
+		case <-time.After(time.Minute):
+			require.Fail(t, "it does not end")
+		}
+	}
 	t.Cleanup(func() { _ = syscall.Kill(pid, syscall.SIGKILL) })
-	return s, end
+	return s, signal
 }
 
 // Nothing is acknowledged before it has reached the disk: a sound's file, then its name, then the database.
 func TestWhatIsAcknowledgedHasReachedTheDisk(t *testing.T) {
 	data, log := t.TempDir(), filepath.Join(t.TempDir(), "trace")
-	s, end := traced(t, data, log)
+	s, signal := traced(t, data, "-y", "-s 40", "-o "+log, "-e trace=fsync,fdatasync,rename,renameat,renameat2,write,writev")
 	x := newSession(t, s)
 	file := noise(t, 4711)
 	code, err := x.bring(s, 1, file)
@@ -50,14 +58,7 @@ func TestWhatIsAcknowledgedHasReachedTheDisk(t *testing.T) {
 	require.Equal(t, 200, code)
 	_, err = x.edit(s, 1, 1)
 	require.NoError(t, err)
-	end()
-	ended := make(chan error, 1)
-	go func() { ended <- s.cmd.Wait() }()
-	select {
-	case <-ended:
-	case <-time.After(time.Minute):
-		require.Fail(t, "it does not end")
-	}
+	signal(syscall.SIGTERM)
 	b, err := os.ReadFile(log)
 	require.NoError(t, err)
 	lines := strings.Split(string(b), "\n")

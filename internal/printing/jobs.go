@@ -48,6 +48,7 @@ type Works struct {
 	exports string
 	desk    Desk
 	client  *river.Client[*sql.Tx]
+	unwatch func() // ends what looks after the clock
 
 	mu       sync.Mutex
 	progress map[string]float64
@@ -129,20 +130,28 @@ func (w *Works) reconcile(ctx context.Context) error {
 // Start begins to work. Jobs that a killed process left running start again. Where the disk has no room for that, it can be tried
 // again.
 func (w *Works) Start(ctx context.Context) error {
-	if _, err := w.store.DB.ExecContext(
-		ctx,
-		`UPDATE river_job SET state = 'available', attempt = max(attempt - 1, 0) WHERE state = 'running'`,
-	); err != nil {
-		return fmt.Errorf("take up interrupted jobs: %w", err)
+	if err := w.takeUp(ctx); err != nil {
+		return err
 	}
 	if err := w.reconcile(ctx); err != nil {
 		return err
 	}
-	return w.client.Start(ctx)
+	if err := w.client.Start(ctx); err != nil {
+		return err
+	}
+	watch, stop := context.WithCancel(ctx)
+	w.unwatch = stop
+	go w.watchClock(watch)
+	return nil
 }
 
 // Stop ends the works; a running print starts again next time.
-func (w *Works) Stop(ctx context.Context) error { return w.client.StopAndCancel(ctx) }
+func (w *Works) Stop(ctx context.Context) error {
+	if w.unwatch != nil {
+		w.unwatch()
+	}
+	return w.client.StopAndCancel(ctx)
+}
 
 // Add queues a print.
 func (w *Works) Add(ctx context.Context, projectID, author string, spec Spec) (Status, error) {

@@ -148,3 +148,21 @@ func TestWhatAKilledProcessLeftIsReconciled(t *testing.T) {
 	require.Contains(t, got.Error, "Print it again")
 	require.NoError(t, w.Stop(t.Context()))
 }
+
+// A clock that is set back while prints wait does not let them wait for the time that it showed.
+func TestWhatWaitsIsDueWhateverTheClockSaid(t *testing.T) {
+	st, folder, d, ch := desk(t)
+	w := works(t, st, folder, d)
+	require.NoError(t, w.Start(t.Context()))
+	long, err := w.Add(t.Context(), "p", "ada", Spec{Channel: ch.ID, To: 48000 * 3600 * 4, Target: "track"})
+	require.NoError(t, err)
+	require.Eventually(t, func() bool { return stateOf(t, w, long.ID).State == "running" }, time.Minute, 5*time.Millisecond)
+	s, err := w.Add(t.Context(), "p", "ada", Spec{Channel: ch.ID, To: 4800, Target: "track"})
+	require.NoError(t, err)
+	_, err = st.DB.ExecContext(t.Context(), `UPDATE river_job SET scheduled_at = '2071-01-01 00:00:00' WHERE state = 'available'`)
+	require.NoError(t, err)
+	require.NoError(t, w.dueNow(t.Context()))
+	require.NoError(t, w.Cancel(t.Context(), long.ID))
+	require.Equal(t, "done", ends(t, w, s.ID).State)
+	require.NoError(t, w.Stop(t.Context()))
+}

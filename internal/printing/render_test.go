@@ -12,7 +12,7 @@ import (
 )
 
 // song is a project with one track of two seconds of a tone.
-func song(t *testing.T) (*project.Project, *project.Channel, *audiofile.Folder) {
+func song(t testing.TB) (*project.Project, *project.Channel, *audiofile.Folder) {
 	folder, err := audiofile.NewFolder(t.TempDir())
 	require.NoError(t, err)
 	d, err := folder.Draft(48000, 1, 32, nil)

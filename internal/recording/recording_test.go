@@ -24,7 +24,7 @@ const rate = 48000
 
 // studio is a project with a desk for what is recorded.
 type studio struct {
-	t      *testing.T
+	t      testing.TB
 	mu     sync.Mutex
 	doc    *project.Project
 	row    string
@@ -62,7 +62,7 @@ func node(effect string, params map[string]float64) *project.Node {
 }
 
 // newStudio has one row with a way in of an equaliser and a compressor, and a delay behind it.
-func newStudio(t *testing.T) *studio {
+func newStudio(t testing.TB) *studio {
 	t.Helper()
 	s := &studio{t: t, doc: project.New("Slack Water", rate, 88, 6, 8), dir: t.TempDir()}
 	row := project.NewChannel(project.Track, "Voice", s.doc.MainChannel().ID)

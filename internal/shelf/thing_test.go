@@ -16,7 +16,7 @@ import (
 const rate = 48000
 
 // song has a tone on each of two rows, from 1 s and from 1.5 s on, both through one treatment.
-func song(t *testing.T) (*project.Project, []string, *audiofile.Folder) {
+func song(t testing.TB) (*project.Project, []string, *audiofile.Folder) {
 	t.Helper()
 	folder, err := audiofile.NewFolder(t.TempDir())
 	require.NoError(t, err)

@@ -50,9 +50,9 @@ func (s *Store) AddPrint(ctx context.Context, p Print, queue func(tx *sql.Tx) (j
 	return p, err
 }
 
-// Unfinished lists the prints that wait or run, the oldest first.
+// Unfinished lists the prints that wait or run, the oldest first: in the order in which they were asked for, whatever the clock said.
 func (s *Store) Unfinished(ctx context.Context) ([]Print, error) {
-	return s.prints(ctx, `SELECT `+printColumns+` FROM prints WHERE state IN ('waiting', 'running') ORDER BY created`)
+	return s.prints(ctx, `SELECT `+printColumns+` FROM prints WHERE state IN ('waiting', 'running') ORDER BY rowid`)
 }
 
 // Requeue gives a print another job, which queue makes in the same transaction.
@@ -89,7 +89,7 @@ func (s *Store) Print(ctx context.Context, id string) (Print, error) {
 
 // Prints lists a project's newest prints, the newest first.
 func (s *Store) Prints(ctx context.Context, project string, limit int) ([]Print, error) {
-	return s.prints(ctx, `SELECT `+printColumns+` FROM prints WHERE project = ? ORDER BY created DESC LIMIT ?`, project, limit)
+	return s.prints(ctx, `SELECT `+printColumns+` FROM prints WHERE project = ? ORDER BY rowid DESC LIMIT ?`, project, limit)
 }
 
 func (s *Store) prints(ctx context.Context, query string, args ...any) ([]Print, error) {
