@@ -8,7 +8,7 @@ DATA   ?= data
 SITE    = internal/server/site
 TOOL    = $(GO) tool -modfile=tools.mod
 GOFILES = $(shell find cmd internal -name '*.go') go.mod
-WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts -not -name engine.wasm)
+WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts)
 
 .PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e smoke-firefox lint bench sound gestures faults screenshots docs clean chromium
 
@@ -34,16 +34,16 @@ build/openapi.json: $(GOFILES)
 web/src/api/schema.d.ts: build/openapi.json web/node_modules/.done
 	cd web && npm run --silent types
 
-web/public/engine.wasm: $(GOFILES)
+web/src/engine/gen/engine.wasm: $(GOFILES)
 	mkdir -p web/src/engine/gen
 	mkdir -p build
 	GOOS=js GOARCH=wasm $(GO) build -o build/engine.wasm ./cmd/engine
 	$(GO) run ./cmd/reshape build/engine.wasm $@
 	cp "$$($(GO) env GOROOT)/lib/wasm/wasm_exec.js" web/src/engine/gen/wasm_exec.js
 
-generate: web/src/api/schema.d.ts web/public/engine.wasm
+generate: web/src/api/schema.d.ts web/src/engine/gen/engine.wasm
 
-build/site: web/src/api/schema.d.ts web/public/engine.wasm $(WEBSRC)
+build/site: web/src/api/schema.d.ts web/src/engine/gen/engine.wasm $(WEBSRC)
 	cd web && npm run --silent build
 	find $(SITE) -mindepth 1 -not -name README -delete
 	cp -r web/dist/. $(SITE)/
@@ -60,7 +60,7 @@ fmt:
 	cd e2e && npx prettier --write --log-level warn "**/*.ts"
 
 clean:
-	rm -rf bin build web/dist web/public/engine.wasm web/src/engine/gen web/src/api/schema.d.ts
+	rm -rf bin build web/dist web/src/engine/gen web/src/api/schema.d.ts
 	find $(SITE) -mindepth 1 -not -name README -delete
 
 # Tests: the whole thing, in the order in which failures are cheapest.

@@ -46,9 +46,20 @@ var (
 	begun     = time.Now() // the monotonic clock is the fine one here; the time of day comes in milliseconds
 )
 
+// garbage is how much of it, in per cent of what is held, is let lie: nearly all of the memory is sound, which costs nothing to
+// look through.
+const garbage = 25
+
 func main() {
-	debug.SetGCPercent(25) // nearly all of the memory is sound, which costs nothing to look through
+	debug.SetGCPercent(garbage)
 	select {}
+}
+
+// undisturbed builds something large without looking for garbage again and again while it grows: none of it is.
+func undisturbed(build func() error) error {
+	debug.SetGCPercent(-1)
+	defer debug.SetGCPercent(garbage)
+	return build()
 }
 
 func pointer[T any](s []T) int32 { return int32(uintptr(unsafe.Pointer(unsafe.SliceData(s)))) }
@@ -139,8 +150,11 @@ func use(p *project.Project, fresh bool) int32 {
 	}
 	tried = nil
 	lib = pages.New(maxPages)
-	e, err := engine.New(p, lib)
-	if err != nil {
+	var e *engine.Engine
+	if err := undisturbed(func() (err error) {
+		e, err = engine.New(p, lib)
+		return err
+	}); err != nil {
 		return fail(err)
 	}
 	eng = e
@@ -308,11 +322,13 @@ func rehearse() bool {
 			return false
 		}
 		runtime.GC() // it needs about as much memory as the engine
-		r, err := engine.NewRehearsal(doc, eng.Position())
-		if err != nil {
+		if undisturbed(func() (err error) {
+			rehearsal, err = engine.NewRehearsal(doc, eng.Position())
+			return err
+		}) != nil {
+			rehearsal = nil
 			return false // what is wrong was said when the document came
 		}
-		rehearsal = r
 	}
 	if !rehearsal.Run() {
 		maps.Copy(rehearsed, rehearsal.Effects)

@@ -87,9 +87,8 @@ const placeFade = 512
 
 func newPlace(rate float64, open bool) *place {
 	n := int(0.26*rate) + 2*MaxFrames
-	p := &place{rate: rate, open: open, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
-	p.Prepare([]float64{2, 100}) // the defaults
-	return p
+	// the response comes with Prepare: to make one takes long, and it may be another than the one it begins with
+	return &place{rate: rate, open: open, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}}
 }
 
 // TakeImpulse remembers the file's response for Prepare.

@@ -40,43 +40,71 @@ func impulseNames() []string {
 	return append(n, "from a file")
 }
 
-// make synthesises the response for one side.
-func (p *impulse) make(rate float64, side int) []float64 {
+// make synthesises the responses of both sides, which die away alike.
+func (p *impulse) make(rate float64) (sides [2][]float64) {
 	n := int((p.seconds*max(1, p.low, p.high)*1.1 + 0.05) * rate)
-	h := make([]float64, n)
-	lowEdge, highEdge := dsp.LowPass1(260, rate), dsp.LowPass1(3200, rate)
-	var zl, zh dsp.Biquad
-	seed := uint64(1000 + side*77)
-	decay := func(t, t60 float64) float64 { return dsp.Exp(-6.9078 * t / t60) }
-	for i := range h {
-		t := float64(i) / rate
-		x := dsp.White(seed, int64(i))
-		low := zl.Next(&lowEdge, x)
-		under := zh.Next(&highEdge, x)
-		dense := 1 - dsp.Exp(-t/max(p.rise, 1e-4))
-		h[i] = dense * 0.25 * (2.2*low*decay(t, p.seconds*p.low) + (under-low)*decay(t, p.seconds) + (x-under)*decay(t, p.seconds*p.high))
-	}
-	for k, ms := range p.early {
-		at := int(ms * (1 + 0.03*float64(side)) * rate / 1000)
-		if at < n {
-			h[at] += 0.9 * math.Pow(0.78, float64(k)) * (1 - 2*float64((k+side)%2))
-		}
-	}
-	for k, hz := range p.ring {
-		if hz == 0 {
-			continue
-		}
-		for i := range h {
-			t := float64(i) / rate
-			h[i] += p.ringGain * 0.02 / float64(k+1) * math.Sin(2*math.Pi*hz*(1+0.002*float64(side))*t) * decay(t, p.seconds*0.8)
-		}
-	}
+	sides = [2][]float64{make([]float64, n), make([]float64, n)}
+	p.dieAway(&sides, rate)
 	top, bottom := dsp.LowPass1(min(p.bright, rate*0.45), rate), dsp.HighPass1(p.muffled, rate)
-	var zt, zb dsp.Biquad
-	zt.Run(&top, h)
-	zb.Run(&bottom, h)
-	level(h)
-	return h
+	for side, h := range sides {
+		for k, ms := range p.early {
+			at := int(ms * (1 + 0.03*float64(side)) * rate / 1000)
+			if at < n {
+				h[at] += 0.9 * math.Pow(0.78, float64(k)) * (1 - 2*float64((k+side)%2))
+			}
+		}
+	}
+	p.resound(&sides, rate)
+	for _, h := range sides {
+		var zt, zb dsp.Biquad
+		zt.Run(&top, h)
+		zb.Run(&bottom, h)
+		level(h)
+	}
+	return sides
+}
+
+// fallen is what is left at a time of what falls by 60 dB in another.
+func fallen(t, t60 float64) float64 { return dsp.Exp(-6.9078 * t / t60) }
+
+// dieAway fills both sides with noise of their own in three bands.
+func (p *impulse) dieAway(sides *[2][]float64, rate float64) {
+	lowEdge, highEdge := dsp.LowPass1(260, rate), dsp.LowPass1(3200, rate)
+	var zl, zh [2]dsp.Biquad
+	rise := max(p.rise, 1e-4)
+	for i := range sides[0] {
+		t := float64(i) / rate
+		dense := 1.0
+		if t < 40*rise { // what is missing later is less than a number can hold
+			dense = 1 - dsp.Exp(-t/rise)
+		}
+		lows, mids, highs := fallen(t, p.seconds*p.low), fallen(t, p.seconds), fallen(t, p.seconds*p.high)
+		for side, h := range sides {
+			x := dsp.White(uint64(1000+side*77), int64(i))
+			low := zl[side].Next(&lowEdge, x)
+			under := zh[side].Next(&highEdge, x)
+			h[i] = dense * 0.25 * (2.2*low*lows + (under-low)*mids + (x-under)*highs)
+		}
+	}
+}
+
+// resound adds the resonances.
+func (p *impulse) resound(sides *[2][]float64, rate float64) {
+	if p.ring == [3]float64{} {
+		return
+	}
+	for i := range sides[0] {
+		t := float64(i) / rate
+		left := fallen(t, p.seconds*0.8)
+		for k, hz := range p.ring {
+			if hz == 0 {
+				continue
+			}
+			for side, h := range sides {
+				h[i] += p.ringGain * 0.02 / float64(k+1) * math.Sin(2*math.Pi*hz*(1+0.002*float64(side))*t) * left
+			}
+		}
+	}
 }
 
 // level scales a response so that noise through it comes out about as loud as it went in.
@@ -173,7 +201,7 @@ func shorten(h []float64, percent float64) []float64 {
 
 func shippedResponse(choice int, percent, rate float64) *response {
 	return keptResponse(fmt.Sprintf("shipped %d %g %g", choice, percent, rate), func() ([]float64, []float64, float64) {
-		p := &impulses[choice]
-		return shorten(p.make(rate, 0), percent), shorten(p.make(rate, 1), percent), rate
+		sides := impulses[choice].make(rate)
+		return shorten(sides[0], percent), shorten(sides[1], percent), rate
 	})
 }

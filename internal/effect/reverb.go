@@ -2,7 +2,6 @@ package effect
 
 import (
 	"math"
-	"math/big"
 	"slices"
 
 	"shoal/internal/dsp"
@@ -227,10 +226,21 @@ func (s *space) build(size, predelay float64, kind int) {
 
 // prime is the least prime number that is no less: such lengths share no factor.
 func prime(n int) int {
-	for !big.NewInt(int64(n)).ProbablyPrime(0) {
-		n++
+	for ; ; n++ {
+		if isPrime(n) {
+			return n
+		}
 	}
-	return n
+}
+
+// isPrime is by trial: what is asked is small, and a library for large numbers would be a tenth of what a browser loads.
+func isPrime(n int) bool {
+	for d := 2; d*d <= n; d++ {
+		if n%d == 0 {
+			return false
+		}
+	}
+	return n > 1
 }
 
 // lengths are those of all lines in frames; unit is a millisecond at this size.

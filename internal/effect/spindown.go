@@ -11,7 +11,7 @@ import (
 // motor is switched off, holds silence, and comes back: at once by a cross-fade of
 // 15 ms, or by spinning up. While it runs freely it is exact. Speed over time is 1 - u,
 // (1 - u)², or cos(πu/2), with u from 0 to 1 over the time. The line is read by a band-limited
-// interpolator (16-tap windowed sinc); it holds 16 s.
+// interpolator (16-tap windowed sinc); it holds more than it can fall behind: two thirds of 8 s down and of 4 s up.
 var spinDown = Kind{
 	Info: Info{
 		ID: "spindown", Version: 2, Name: "Spin-down", Family: "Transition", Mix: 100, MixLaw: "blend",
@@ -45,7 +45,13 @@ var spinDown = Kind{
 // spinDown1 jumped where it was stopped again before it was quite back.
 var spinDown1 = was(spinDown, 1, func(rate float64) Processor { return newBrake(rate, false) })
 
-const brakeSeconds = 16
+// brakeSeconds is what the line holds: 8 s at most are fallen behind. The first version held 16.
+func brakeSeconds(even bool) float64 {
+	if even {
+		return 9
+	}
+	return 16
+}
 
 type brake struct {
 	rate    float64
@@ -79,7 +85,7 @@ const (
 
 func newBrake(rate float64, even bool) *brake {
 	dsp.Fractions()
-	n := int(brakeSeconds*rate) + 64
+	n := int(brakeSeconds(even)*rate) + 64
 	return &brake{
 		rate: rate, line: [2]*dsp.DelayLine{dsp.NewDelayLine(n), dsp.NewDelayLine(n)}, fadeLen: int(rate * 0.015), lowest: 1, even: even,
 	}
@@ -176,7 +182,7 @@ func (b *brake) Process(s *Span) {
 			l, r = b.read(b.line[0], here), b.read(b.line[1], here)
 		}
 		b.lag += 1 - speed
-		if top := float64(brakeSeconds) * b.rate; b.lag > top-float64(MaxFrames) {
+		if top := brakeSeconds(b.even) * b.rate; b.lag > top-float64(MaxFrames) {
 			b.lag = top - float64(MaxFrames)
 		}
 		c := 1 - v[7]/100*(1-speed)*0.97 // a one-pole that closes as it slows

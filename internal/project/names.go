@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-
-	"github.com/rivo/uniseg"
 )
 
 // How long what people write may be, in letters as people count them (grapheme clusters, Unicode Standard Annex 29): a family
@@ -20,30 +18,6 @@ const (
 	// most bytes of one letter: who piles up more marks than any script has is cut off.
 	maxLetter = 64
 )
-
-// withinLetters reports whether a text has at most so many letters.
-func withinLetters(s string, most int) bool {
-	if len(s) <= most {
-		return true // no letter is less than a byte
-	}
-	return len(s) <= most*maxLetter && uniseg.GraphemeClusterCount(s) <= most
-}
-
-// firstLetters is as much of a text as has room; it never ends within a letter.
-func firstLetters(s string, most int) string {
-	if withinLetters(s, most) {
-		return s
-	}
-	end, state := 0, -1
-	for range most {
-		letter, _, _, next := uniseg.FirstGraphemeClusterInString(s[end:], state)
-		if len(letter) > maxLetter {
-			break
-		}
-		end, state = end+len(letter), next
-	}
-	return s[:end]
-}
 
 // ValidName reports whether a name has 1 to 80 letters that are not all blank.
 func ValidName(name string) bool {

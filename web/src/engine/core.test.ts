@@ -13,7 +13,10 @@ let e: Exports
 beforeAll(async () => {
   await import('./gen/wasm_exec.js' as string)
   const go = new Go()
-  const { instance } = await WebAssembly.instantiate(readFileSync('public/engine.wasm'), go.importObject)
+  const { instance } = await WebAssembly.instantiate(
+    readFileSync('src/engine/gen/engine.wasm'),
+    go.importObject,
+  )
   void go.run(instance)
   e = instance.exports as unknown as Exports
 })

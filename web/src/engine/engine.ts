@@ -1,8 +1,8 @@
 import type { Overview } from './recorder'
 import type { Arrival, Change, Cost, Project, Questions, Sounding, Timeline, Trip } from '../api/types'
+import { startWorker } from './early'
 import { Output } from './output'
 import {
-  allocate,
   type FromWorker,
   HEAD,
   type Hearing,
@@ -48,8 +48,6 @@ export class Engine {
   private layouts = new Map<number, Point[]>()
   private tickets = new Map<number, (json: string, trouble: string) => void>()
   private ticket = 0
-  private ready: Promise<void>
-  private started = false
   private loaded: Promise<void>
   private heldPeaks = new Map<string, [number, number]>()
   private heldMeans = new Map<string, [number, number]>()
@@ -85,19 +83,13 @@ export class Engine {
   onSpectrum: (values: Float32Array) => void = () => undefined
 
   constructor() {
-    this.shared = globalThis.crossOriginIsolated ? allocate() : null
-    this.worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' })
-    let started: () => void = () => undefined
-    this.ready = new Promise((r) => (started = r))
+    const { worker, shared, said } = startWorker()
+    this.shared = shared
+    this.worker = worker
     let hasSong: () => void = () => undefined
     this.loaded = new Promise((r) => (hasSong = r))
-    this.worker.onmessage = (e: MessageEvent<FromWorker>) => {
-      const m = e.data
+    const hear = (m: FromWorker) => {
       switch (m.say) {
-        case 'ready':
-          this.started = true
-          started()
-          break
         case 'timeline':
           hasSong()
           this.onTimeline(JSON.parse(m.json))
@@ -153,8 +145,10 @@ export class Engine {
           break
       }
     }
-    this.worker.onerror = () => this.onStopped()
-    this.post({ do: 'start', shared: this.shared, wasm: '/engine.wasm' })
+    worker.onmessage = (e: MessageEvent<FromWorker>) => hear(e.data)
+    worker.onerror = () => this.onStopped()
+    // whoever makes an engine says first who is to be told
+    queueMicrotask(() => said.forEach(hear))
   }
 
   /** The ring itself, for tests that compare what is heard with what is printed. */
@@ -172,8 +166,7 @@ export class Engine {
   }
 
   /** Gives the engine a revision: at once where it can, so that what is asked afterwards is of this one. */
-  async document(project: Project, fresh: boolean) {
-    if (!this.started) await this.ready
+  document(project: Project, fresh: boolean) {
     const known = fresh ? null : this.known
     this.known = project
     // lines may hold very many points: only those that are not the same as before are sent again
@@ -184,29 +177,40 @@ export class Engine {
     } else this.post({ do: 'document', json: JSON.stringify(project), fresh })
   }
 
-  /** Opens the audio output; must follow a gesture. Where it does not come within two seconds, the song is followed
-      in silence until it does. */
-  private async open(rate: number) {
-    if (!this.shared)
-      throw new Error(
-        'This page is not isolated, so it cannot play sound. Open Shoal by its 127.0.0.1 address.',
-      )
+  /** Prepares the audio output without opening it, so that it is there at once when somebody wants sound. */
+  prepare(rate: number) {
+    if (!this.shared) return
     this.output ??= new Output(rate, this.shared, (there) => {
       this.post({ do: 'drain', on: !there })
       this.onOutput(there)
     })
+  }
+
+  /** Opens the audio output; must follow a gesture. Where it does not come within two seconds, the song is followed
+      in silence until it does. */
+  private async open(rate: number) {
+    this.prepare(rate)
+    if (!this.output)
+      throw new Error(
+        'This page is not isolated, so it cannot play sound. Open Shoal by its 127.0.0.1 address.',
+      )
     await this.output.open()
   }
 
   async play(rate: number) {
     this.wanted = true
-    await this.open(rate)
-    await this.loaded
-    this.post({ do: 'play' })
+    const mine = ++this.asked
+    const opened = this.open(rate)
+    // what is made meanwhile waits in the ring for the ears
+    if (this.shared) void this.loaded.then(() => mine === this.asked && this.post({ do: 'play' }))
+    await opened
   }
+  /** Counts what was asked of the transport: who presses Stop before the song is there wants it no longer. */
+  private asked = 0
 
   stop() {
     this.wanted = false
+    this.asked++
     this.post({ do: 'stop' })
   }
   locate = (frame: number, grid = 0) =>

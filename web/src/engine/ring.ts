@@ -101,7 +101,6 @@ export type Hearing = { solo: string[]; dry: string; share: string; mono: boolea
 
 /** From the worker to the page. */
 export type FromWorker =
-  | { say: 'ready' }
   | { say: 'timeline'; json: string }
   | { say: 'layout'; id: number; points: Point[] }
   | { say: 'answer'; ticket: number; json: string; trouble: string }

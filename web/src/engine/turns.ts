@@ -10,6 +10,10 @@ export class Turns {
     private patience = 300,
   ) {}
 
+  get empty() {
+    return this.waiting.length === 0
+  }
+
   add(run: () => void, revision = false) {
     this.waiting.push({ since: this.now(), revision, run })
   }

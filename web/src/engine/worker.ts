@@ -27,6 +27,7 @@ declare const Go: new () => {
 }
 
 let engine: Exports
+let early: ToWorker[] | null = [] // what came before the engine was there
 let loaded = false
 let rate = 48000
 let target = 4800 // frames kept ahead of the ears
@@ -42,6 +43,11 @@ let layoutText = ''
 let layoutPlan = -1
 let asked = false // somebody wants sound
 let prime = 4800 // frames that must be ahead before the ears get any
+/** Seconds that are kept ahead while the browser has not yet made the engine fast: it stumbles at first. */
+const UNPRACTISED = 0.25
+let practised = false // it has rehearsed, or played for some seconds
+let played = 0 // frames, until it has
+const ahead = () => (practised ? target : Math.max(target, UNPRACTISED * rate))
 let pumping = false
 let wakeUp: (() => void) | null = null
 let watching = false // somebody looks at a spectrum
@@ -88,7 +94,9 @@ async function start(shared: Shared | null, wasm: string) {
     values = new Float32Array(shared.values)
     arrivals.share(shared)
   }
-  say({ say: 'ready' })
+  const waited = early
+  early = null
+  for (const m of waited ?? []) accept(m)
 }
 
 let over = false
@@ -146,8 +154,8 @@ function took(failed: number) {
   loaded = true
   tellTimeline()
   tellLayout(true)
-  sound()
   void fetchAhead()
+  noticeLater()
   void rehearse()
 }
 
@@ -172,18 +180,39 @@ function sound() {
   say({ say: 'soundings', json: now })
 }
 
+let noticing = false
+/** What the engine notices takes a while to find: it waits for its turn, once for all revisions until then. */
+function noticeLater() {
+  if (noticing) return
+  noticing = true
+  inTurn(() => {
+    noticing = false
+    sound()
+  })
+}
+
+/** How long the page is left to draw itself and to ask before the engine rehearses, in ms. */
+const BEFORE_REHEARSAL = 500
+
 let rehearsing = false
-/** Plays for nobody, so that the browser has compiled the engine well before it is heard. */
+/** Plays for nobody, so that the browser has compiled the engine well before it is heard. What was asked goes before. */
 async function rehearse() {
   if (rehearsing) return
   rehearsing = true
+  await new Promise((r) => setTimeout(r, BEFORE_REHEARSAL))
   let since = performance.now()
-  while (!asked && engine.rehearse()) {
+  while (!asked && !begins && !over) {
+    if (!turns.empty) answerSome()
+    else if (!engine.rehearse()) {
+      practised = true
+      break
+    }
     if (performance.now() - since < 5) continue
     await breathe() // somebody may press Play
     since = performance.now()
   }
   rehearsing = false
+  answerSome()
 }
 
 function tellLayout(fresh = false) {
@@ -261,12 +290,12 @@ function stamp(write: number, song: number) {
 }
 
 const channel = new MessageChannel()
-let turn: (() => void) | null = null
-channel.port1.onmessage = () => turn?.()
+const breathers: (() => void)[] = []
+channel.port1.onmessage = () => breathers.shift()?.()
 /** Lets messages in between two batches. */
 const breathe = () =>
   new Promise<void>((resolve) => {
-    turn = resolve
+    breathers.push(resolve)
     channel.port2.postMessage(0)
   })
 
@@ -297,7 +326,7 @@ async function pump() {
     const begun = performance.now()
     let made = 0
     let stuck = false
-    while (queued() < target && made < 2048) {
+    while (queued() < ahead() && made < 2048) {
       const before = Atomics.load(head, HEAD.write)
       if (!block()) {
         stuck = true
@@ -305,6 +334,7 @@ async function pump() {
       }
       made += (Atomics.load(head, HEAD.write) - before) | 0
     }
+    practised ||= (played += made) > 3 * rate
     if (made > 0) busy = busy * 0.95 + 0.05 * ((performance.now() - begun) / 1000 / (made / rate))
     if (stuck) {
       Atomics.store(head, HEAD.running, 0)
@@ -362,10 +392,10 @@ async function pump() {
       break
     }
     runSome()
-    await (queued() >= target ? sleep() : breathe())
+    await (queued() >= ahead() ? sleep() : breathe())
   }
   pumping = false
-  runSome()
+  answerSome()
 }
 
 /** Throws away what is in the ring, so that nothing stale is heard. */
@@ -387,7 +417,23 @@ const turns = new Turns()
 function inTurn(run: () => void, revision = false) {
   turns.add(run, revision)
   if (pumping) wakeUp?.()
-  else runSome()
+  else if (revision) turns.catchUp()
+  else answerSome()
+}
+
+let answering = false
+/** Answers what waits while nothing sounds, a few milliseconds at a time: an order that has come meanwhile, such as to play,
+    goes before. */
+function answerSome() {
+  if (answering || pumping || turns.empty) return
+  answering = true
+  void breathe().then(() => {
+    answering = false
+    if (pumping || over) return
+    const since = performance.now()
+    turns.run(() => performance.now() - since < 4)
+    answerSome()
+  })
 }
 
 /** Lets revisions and questions have their turn, as long as most of what the ring should hold is in it. */
@@ -489,7 +535,15 @@ onmessage = (e: MessageEvent<ToWorker>) => {
     return
   }
   if (m.do === 'drain') return drain(m.on)
-  if (over) return
+  if (early) {
+    early.push(m)
+    return
+  }
+  accept(m)
+}
+
+function accept(m: ToWorker) {
+  if (over || m.do === 'start' || m.do === 'drain') return
   if (m.do === 'document') return inTurn(() => document(m.json, m.fresh), true)
   if (m.do === 'revision') return inTurn(() => took(engine.revision(write(m.json))), true)
   if (m.do === 'buffer') {

@@ -43,7 +43,9 @@ export async function open(id: string) {
     prints,
     inputs,
   })
-  void engine.document(opened.project, true).then(hearAsBefore)
+  engine.document(opened.project, true)
+  hearAsBefore()
+  engine.prepare(opened.project.sampleRate)
   connect(id)
 }
 
@@ -129,7 +131,7 @@ function take(changes: ChangeMessage[]) {
     lastChange = c
   }
   if (revision === session().revision) return // nothing of it was new
-  void theEngine()?.document(project, false) // first: what is drawn is asked of it
+  theEngine()?.document(project, false) // first: what is drawn is asked of it
   setSession({ project, revision, shape, lastChange })
   clearTimeout(comparing)
   comparing = setTimeout(() => void compare(), REST)
@@ -153,7 +155,7 @@ async function compare() {
 async function takeAnew(differs?: number) {
   const params = { path: { id: openId }, query: { differs } }
   const o = await answer(api.GET('/api/projects/{id}', { params }))
-  void theEngine()?.document(o.project, false)
+  theEngine()?.document(o.project, false)
   setSession({ project: o.project, revision: o.revision, shape: o.revision, lastChange: null })
 }
 

@@ -54,12 +54,11 @@ function makeEngine(): Engine {
       return
     }
     const next = startEngine()
-    void next.document(project, true).then(() => {
-      hearAsBefore()
-      next.locate(at)
-      next.watch(watched)
-      if (playing) next.play(project.sampleRate).catch(refused)
-    })
+    next.document(project, true)
+    hearAsBefore()
+    next.locate(at)
+    next.watch(watched)
+    if (playing) next.play(project.sampleRate).catch(refused)
     notice('The sound engine had stopped and was started again.', 'refused')
   }
   ;(globalThis as { shoalEngine?: Engine }).shoalEngine = e

@@ -1,4 +1,3 @@
-import './theme/index.css'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { lazy, StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
