@@ -208,17 +208,15 @@ const tasks: Task[] = [
     says: 'print, treat, print again',
     once: '6',
     wished: '3',
-    how: 'P, Enter; + on the print’s row, an effect or a chain; *Print*, Enter',
+    how: 'Alt P; + on the print’s row, an effect or a chain and Enter; Alt P',
     run: async (h, page) => {
       await name(page, 'Harbour').click()
-      await h.key('p')
-      await h.key('Enter')
+      await h.key('Alt+p')
       const called = 'Harbour print'
       await expect(row(page, called)).toBeVisible({ timeout: 60_000 })
       await addFound(h, page, called, 'under water', /^Under water/)
       await expect(stagesOf(page, called)).toHaveCount(3)
-      await h.click(page.getByRole('region', { name: 'Bench' }).getByRole('button', { name: 'Print', exact: true }))
-      await h.key('Enter')
+      await h.key('Alt+p')
       await expect(row(page, 'Harbour print print')).toBeVisible({ timeout: 60_000 })
     },
   },

@@ -41,11 +41,11 @@ var amplifier = Kind{
 	Draw:    drawAmplifier,
 }
 
-// amplifier2 had more aliases of high tones; amplifier1 also began 4 dB louder.
-var (
-	amplifier1 = began(was(amplifier, 1, amplifier2.New), "level", -3)
-	amplifier2 = was(amplifier, 2, func(rate float64) Processor { return newAmp(rate, true) })
-)
+// amplifier1 began 4 dB louder.
+var amplifier1 = began(was(amplifier, 1, amplifier2.New), "level", -3)
+
+// amplifier2 had more aliases of high tones.
+var amplifier2 = was(amplifier, 2, func(rate float64) Processor { return newAmp(rate, true) })
 
 // cabinet is a box and a loudspeaker: cuts at both ends, and resonances.
 type cabinet struct {

@@ -67,11 +67,11 @@ var equaliser = Kind{
 	Draw:    func(rate, _ float64, v []float64) Picture { return drawEQ(rate, v, eqBoth) },
 }
 
-// equaliser1 had cuts of 6 and 18 dB an octave and wide notches that were off near half the rate; equaliser2 still had the notches.
-var (
-	equaliser1 = fittedEQ(1, eqPlain)
-	equaliser2 = fittedEQ(2, eqCuts)
-)
+// equaliser1 had cuts of 6 and 18 dB an octave and wide notches that were off near half the rate.
+var equaliser1 = fittedEQ(1, eqPlain)
+
+// equaliser2 had wide notches that were up to 2 dB off near half the rate.
+var equaliser2 = fittedEQ(2, eqCuts)
 
 // eqFit is how near to the analogue ones cuts and notches are.
 type eqFit int

@@ -1,4 +1,5 @@
 import { duplicateRow, toggleMute } from '../board/rows'
+import { printAsBefore } from '../prints/ofRow'
 import { hearRowAlone, makeGroup, openSend, openTrace } from '../routing/gestures'
 import { hear } from '../session/listening'
 import { openShelf } from '../shelf/open'
@@ -106,8 +107,8 @@ export const ofRows: Group[] = [
       },
       {
         key: 'P',
-        says: 'Print the row to a new track; with Shift: stems and mixes, several files at once',
-        does: { p: row(open.print), 'shift+p': open.stems },
+        says: 'Print the row to a new track, with Alt as one was printed last, without asking; with Shift: stems and mixes, several files at once',
+        does: { p: row(open.print), 'alt+p': row(printAsBefore), 'shift+p': open.stems },
       },
       { key: 'Shift Ctrl click', says: 'On names: select rows together' },
       { key: 'S', says: 'Send the selected rows to a return, also a new one', does: { s: openSend } },

@@ -4,6 +4,7 @@ import { useSession } from '../session/store'
 import { setView, view } from '../session/view'
 import { clip, draw, open } from '../testing/screen'
 import { FakeServer, json } from '../testing/server'
+import { printAsBefore } from './ofRow'
 import { PrintDialog } from './PrintDialog'
 
 let server: FakeServer
@@ -81,4 +82,13 @@ test('a row is printed where its clips stand, and its stages are taken away if w
   await waitFor(() =>
     expect(server.last('POST', '/api/projects/p/clips/print')?.body).toEqual({ clips: ['c'], empty: true }),
   )
+})
+
+test('a row is printed again as one was printed last, without asking', async () => {
+  draw(<PrintDialog channel="a" target="track" />)
+  fireEvent.click(screen.getByLabelText(/With its tail/))
+  fireEvent.click(screen.getByRole('button', { name: 'Print' }))
+  await waitFor(() => expect(asked()).toMatchObject({ channel: 'a', tail: false }))
+  printAsBefore({ ...useSession.getState().project!.channels[0]!, id: 'b' })
+  await waitFor(() => expect(asked()).toMatchObject({ channel: 'b', tail: false, mute: true, to: 480000 }))
 })

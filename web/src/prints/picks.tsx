@@ -1,6 +1,6 @@
-import type { PrintSpec } from '../api/types'
+import type { PrintSpec, Timeline } from '../api/types'
 import { useSession } from '../session/store'
-import { useView } from '../session/view'
+import { type Range, useView } from '../session/view'
 
 /* What prints and stems ask alike: which part of the song, and in which format. */
 
@@ -16,13 +16,20 @@ const formats: [Format, string][] = [
   ['flac16shaped', 'FLAC, 16 bit, dither shaped'],
 ]
 
-/** The stretch of the song that a choice of RangePick means, in frames. */
-export function useSpan(range: string) {
-  const timeline = useSession((s) => s.timeline)
-  const loop = useView((v) => v.loop)
+/** The stretch of the song that a choice of RangePick means, in frames; what is not there any more means all of it. */
+export function spanOf(timeline: Timeline | null, loop: Range | null, range: string) {
   const section = timeline?.sections.find((s) => s.id === range)
   const span = range === 'range' && loop ? loop : (section ?? { from: 0, to: timeline?.end ?? 0 })
   return { from: Math.round(span.from), to: Math.round(span.to) }
+}
+
+export function useSpan(range: string) {
+  const timeline = useSession((s) => s.timeline)
+  return spanOf(
+    timeline,
+    useView((v) => v.loop),
+    range,
+  )
 }
 
 export function RangePick({ range, onPick }: { range: string; onPick: (range: string) => void }) {

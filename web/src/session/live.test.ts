@@ -14,9 +14,9 @@ vi.mock('../engine/engine', () => ({
     moved: [string, string, number][] = []
     closed = false
     watched = ''
+    prepare = () => undefined
     document = (p: { name: string }, fresh: boolean) => {
       this.given.push({ name: p.name, fresh })
-      return Promise.resolve()
     }
     move = (owner: string, name: string, value: number) => this.moved.push([owner, name, value])
     heard = () => ({ song: 1234.4 })
