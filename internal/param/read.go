@@ -7,7 +7,7 @@ import (
 )
 
 // written are the units that a value may be written with, those first that end with another one. (By hand, and not by regular
-// expressions: they would be a tenth of what a browser loads of the engine.)
+// expressions: those would be a twentieth of the engine that a browser loads.)
 var written = []string{"khz", "hz", "k", "db", "ms", "s", "%", "x", "×", ": 1", ":1"}
 
 // parts are the number and the unit of a value.

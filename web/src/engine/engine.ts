@@ -179,8 +179,19 @@ export class Engine {
 
   /** Prepares the audio output without opening it, so that it is there at once when somebody wants sound. */
   prepare(rate: number) {
-    if (!this.shared) return
-    this.output ??= new Output(rate, this.shared, (there) => {
+    try {
+      this.output ??= this.makeOutput(rate)
+    } catch {
+      // why there is none is said to whoever wants sound
+    }
+  }
+
+  private makeOutput(rate: number) {
+    if (!this.shared)
+      throw new Error(
+        'This page is not isolated, so it cannot play sound. Open Shoal by its 127.0.0.1 address.',
+      )
+    return new Output(rate, this.shared, (there) => {
       this.post({ do: 'drain', on: !there })
       this.onOutput(there)
     })
@@ -189,11 +200,7 @@ export class Engine {
   /** Opens the audio output; must follow a gesture. Where it does not come within two seconds, the song is followed
       in silence until it does. */
   private async open(rate: number) {
-    this.prepare(rate)
-    if (!this.output)
-      throw new Error(
-        'This page is not isolated, so it cannot play sound. Open Shoal by its 127.0.0.1 address.',
-      )
+    this.output ??= this.makeOutput(rate)
     await this.output.open()
   }
 

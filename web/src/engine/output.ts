@@ -40,8 +40,13 @@ export class Output {
     return c
   }
 
-  private async connect() {
-    const c = this.context
+  private connect() {
+    const connected = this.join(this.context)
+    connected.catch(() => undefined) // whoever opens it finds out
+    return connected
+  }
+
+  private async join(c: AudioContext) {
     await c.audioWorklet.addModule('/worklet.js')
     const node = new AudioWorkletNode(c, 'ring-reader', {
       numberOfInputs: 0,

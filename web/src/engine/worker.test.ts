@@ -322,6 +322,21 @@ test('what comes before the engine is there waits for it', async () => {
   await vi.waitFor(() => expect(engine.calls).toEqual(['document Early', 'locate 100 0']), PATIENT)
 })
 
+test('that no output takes the sound may be said before the engine is there', async () => {
+  vi.resetModules()
+  let there: (x: unknown) => void = () => undefined
+  vi.spyOn(WebAssembly, 'instantiateStreaming').mockImplementation(
+    () => new Promise((r) => (there = r)) as never,
+  )
+  await import('./worker')
+  send({ do: 'start', shared, wasm: '/engine.wasm' } as unknown as ToWorker)
+  send({ do: 'drain', on: true })
+  there({ instance: { exports: engine.exports() } })
+  open()
+  send({ do: 'play' })
+  await vi.waitFor(() => expect(Atomics.load(head, HEAD.read)).toBeGreaterThan(0), PATIENT)
+})
+
 test('before a document is there nothing is asked of the engine', () => {
   send({ do: 'play' })
   send({ do: 'move', owner: 'a', name: 'fader', value: -3 })

@@ -81,12 +81,6 @@ const text = () =>
   decoder.decode(new Uint8Array(engine.mem.buffer, engine.textAt(), engine.textLength()).slice())
 
 async function start(shared: Shared | null, wasm: string) {
-  const go = new Go()
-  const { instance } = await WebAssembly.instantiateStreaming(fetch(wasm), go.importObject)
-  // after a fault exports answer nothing and say nothing: whoever ends, ends here
-  go.exit = ended
-  void go.run(instance).then(ended, ended)
-  engine = instance.exports as unknown as Exports
   if (shared) {
     head = new Int32Array(shared.head)
     ring = new Float32Array(shared.ring)
@@ -94,6 +88,12 @@ async function start(shared: Shared | null, wasm: string) {
     values = new Float32Array(shared.values)
     arrivals.share(shared)
   }
+  const go = new Go()
+  const { instance } = await WebAssembly.instantiateStreaming(fetch(wasm), go.importObject)
+  // after a fault exports answer nothing and say nothing: whoever ends, ends here
+  go.exit = ended
+  void go.run(instance).then(ended, ended)
+  engine = instance.exports as unknown as Exports
   const waited = early
   early = null
   for (const m of waited ?? []) accept(m)
