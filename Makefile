@@ -10,7 +10,7 @@ TOOL    = $(GO) tool -modfile=tools.mod
 GOFILES = $(shell find cmd internal -name '*.go') go.mod
 WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts)
 
-.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e smoke-firefox lint bench sound gestures faults screenshots docs clean chromium
+.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e smoke-firefox lint bench performance sound gestures faults screenshots docs clean chromium
 
 demo: build
 	bin/shoal demo --addr $(ADDR) --data $(DATA)
@@ -103,9 +103,19 @@ smoke-firefox: bin/shoal e2e/node_modules/.done
 	cd e2e && NODE_OPTIONS=--experimental-websocket npx playwright test --project=firefox
 
 # Timings are for people to read, never for tests to judge.
-bench: bin/shoal e2e/node_modules/.done chromium
-	$(GO) test -run '^$$' -bench . -benchtime 1s ./internal/effect ./internal/engine ./internal/stretch ./internal/project ./internal/server ./internal/store
-	cd e2e && npx playwright test --project=bench
+bench: build/bench.txt
+	$(GO) run ./cmd/benchtable
+
+# The table that `make bench` compares with, and docs/performance.md, made anew.
+performance: build/bench.txt
+	$(GO) run ./cmd/benchtable -keep
+
+.PHONY: build/bench.txt
+build/bench.txt: bin/shoal e2e/node_modules/.done chromium
+	$(GO) test -run '^$$' -bench . -benchtime 300ms -count 3 -timeout 30m \
+		./internal/effect ./internal/engine ./internal/stretch ./internal/project ./internal/server ./internal/store > $@.new
+	cd e2e && npx playwright test --project=bench >> ../$@.new
+	mv $@.new $@
 
 # The table of gestures is what a journey counts.
 gestures: bin/shoal e2e/node_modules/.done chromium

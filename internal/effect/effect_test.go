@@ -19,6 +19,22 @@ func TestEveryEffect(t *testing.T) {
 	}
 }
 
+// BenchmarkReference is what all figures are held against: one second-order section in plain arithmetic. It must never change.
+func BenchmarkReference(b *testing.B) {
+	src := effecttest.Noise(128, 1, -10)
+	x := make([]float64, 128)
+	var z1, z2 float64
+	for b.Loop() {
+		for i, v := range src {
+			y := 0.2*v + z1
+			z1 = 0.4*v + 0.7*y + z2
+			z2 = 0.2*v - 0.5*y
+			x[i] = y
+		}
+	}
+	b.ReportMetric(float64(b.Elapsed().Nanoseconds())/float64(b.N)/128, "ns/frame")
+}
+
 func BenchmarkEffects(b *testing.B) {
 	for _, k := range effect.Kinds() {
 		b.Run(k.ID, func(b *testing.B) {

@@ -1,0 +1,77 @@
+// Command benchtable makes of what benchmarks print a file for programs, a table for people, and a word on what has become slower:
+// go test -bench, with several rounds, and the lines "bench: ..." of the browser's.
+package main
+
+import (
+	"encoding/json"
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+)
+
+func main() {
+	from := flag.String("from", "build/bench.txt", "what the benchmarks printed")
+	to := flag.String("json", "build/bench.json", "where the figures go")
+	docs := flag.String("docs", "docs", "folder of performance.json, the table that was kept last, and of performance.md")
+	keep := flag.Bool("keep", false, "keep this table: write performance.json and performance.md")
+	flag.Parse()
+	if err := run(*from, *to, *docs, *keep); err != nil {
+		fmt.Fprintln(os.Stderr, "benchtable:", err)
+		os.Exit(1)
+	}
+}
+
+func run(from, to, docs string, keep bool) error {
+	f, err := os.Open(from)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	now, err := read(f)
+	if err != nil {
+		return fmt.Errorf("%s: %w", from, err)
+	}
+	now.Machine, now.Date = machine(), date()
+	b, err := json.MarshalIndent(now, "", "  ")
+	if err != nil {
+		return err
+	}
+	if err := os.WriteFile(to, b, 0o600); err != nil {
+		return err
+	}
+	last, err := kept(filepath.Join(docs, "performance.json"))
+	if err != nil {
+		return err
+	}
+	changes := compare(last, now)
+	for _, c := range changes {
+		fmt.Println(c)
+	}
+	if len(changes) == 0 {
+		fmt.Println("Nothing has become slower or faster by more than noise.")
+	}
+	if !keep {
+		return nil
+	}
+	if err := os.WriteFile(filepath.Join(docs, "performance.json"), append(b, '\n'), 0o600); err != nil {
+		return err
+	}
+	return os.WriteFile(filepath.Join(docs, "performance.md"), []byte(table(now)), 0o600)
+}
+
+// kept is the table that was kept last; none is an empty one.
+func kept(name string) (*Report, error) {
+	b, err := os.ReadFile(name)
+	if os.IsNotExist(err) {
+		return &Report{}, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	var r Report
+	if err := json.Unmarshal(b, &r); err != nil {
+		return nil, fmt.Errorf("%s: %w", name, err)
+	}
+	return &r, nil
+}
