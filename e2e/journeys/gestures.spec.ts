@@ -140,7 +140,7 @@ const tasks: Task[] = [
     run: async (h, page) => {
       await h.click(name(page, 'Bell buoy'))
       await h.key('Shift+X')
-      await expect(page.getByRole('list', { name: 'Parameters' }).getByRole('button').first()).toBeVisible()
+      await expect(page.getByRole('listbox', { name: 'Parameters' }).getByRole('option').first()).toBeVisible()
       await h.type('level bell buoy')
       const line = page.getByRole('group', { name: /^Line of Level of Bell buoy/ })
       for (const [i, [x, y]] of [

@@ -48,7 +48,7 @@ test('without a mouse: an effect, its place, a value, bypass, a send, a fork, a 
   await board.keyboard.press('ArrowUp')
   await board.keyboard.press('Shift+X')
   await board.keyboard.type('level')
-  await expect(board.getByRole('list', { name: 'Parameters' }).getByRole('button').first()).toBeVisible()
+  await expect(board.getByRole('listbox', { name: 'Parameters' }).getByRole('option').first()).toBeVisible()
   await board.keyboard.press('Enter')
   await expect(strip(board, 'Level').first()).toBeAttached()
   // a print of a short range is one key and Enter
@@ -192,7 +192,7 @@ test('what was copied last is what is pasted, wherever the focus is; thinning sh
   await row(board, 'Marimba').getByRole('button', { name: 'Marimba', exact: true }).click()
   await board.keyboard.press('Shift+X')
   await board.getByLabel('Search parameters').fill('pan marimba')
-  await expect(board.getByRole('list', { name: 'Parameters' }).getByRole('button').first()).toBeVisible()
+  await expect(board.getByRole('listbox', { name: 'Parameters' }).getByRole('option').first()).toBeVisible()
   await board.keyboard.press('Enter')
   const line = strip(board, 'Pan of Marimba')
   const b = (await line.boundingBox())!
@@ -215,7 +215,7 @@ test('what was copied last is what is pasted, wherever the focus is; thinning sh
   await row(board, 'Low horn').getByRole('button', { name: 'Low horn', exact: true }).click()
   await board.keyboard.press('Shift+X')
   await board.getByLabel('Search parameters').fill('level low horn')
-  await expect(board.getByRole('list', { name: 'Parameters' }).getByRole('button').first()).toBeVisible()
+  await expect(board.getByRole('listbox', { name: 'Parameters' }).getByRole('option').first()).toBeVisible()
   await board.keyboard.press('Enter')
   const long = strip(board, 'Level of Low horn')
   const at = (await long.boundingBox())!

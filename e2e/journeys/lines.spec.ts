@@ -12,7 +12,7 @@ async function open(board: Page, name: string, search: string) {
   await row(board, name).getByRole('button', { name, exact: true }).click()
   await board.keyboard.press('Shift+X')
   await board.getByLabel('Search parameters').fill(search)
-  await expect(board.getByRole('list', { name: 'Parameters' }).getByRole('button').first()).toBeVisible()
+  await expect(board.getByRole('listbox', { name: 'Parameters' }).getByRole('option').first()).toBeVisible()
   await board.keyboard.press('Enter')
 }
 async function drag(board: Page, of: string, from: [number, number], to: [number, number]) {

@@ -50,12 +50,12 @@ test('a passage is made of a range, brings what it needs, and takes it along', a
   await expect(course.getByRole('slider').nth(1)).toHaveAttribute('aria-valuenow', String(before - 5))
   // one more thing moves in it
   await panel.getByRole('button', { name: 'Move something more…' }).click()
-  const found = board.getByRole('list', { name: 'Parameters' })
-  await expect(found.getByRole('listitem').first()).not.toContainText('moves already')
+  const found = board.getByRole('listbox', { name: 'Parameters' })
+  await expect(found.getByRole('option').first()).not.toContainText('moves already')
   await board.getByLabel('Search parameters').fill('frequency closing low horn')
-  await expect(found.getByRole('listitem').first()).toContainText('moves already')
+  await expect(found.getByRole('option').first()).toContainText('moves already')
   await board.getByLabel('Search parameters').fill('pan low horn')
-  await expect(found.getByRole('listitem').first()).toContainText('Pan')
+  await expect(found.getByRole('option').first()).toContainText('Pan')
   await board.keyboard.press('Enter')
   await expect(panel.getByRole('region', { name: 'Course Pan' })).toBeVisible()
 

@@ -5,8 +5,7 @@ import type { EffectInfo } from '../api/types'
 import { insertFork } from '../bench/forks'
 import { addStage, replacement, replaceStage } from '../bench/stages'
 import { treat } from '../clips/treatment'
-import { listKeys } from '../controls/list'
-import { SideList } from '../controls/SideList'
+import { chosenOf, SearchList, useSearch } from '../controls/SearchList'
 import { newest } from '../document/chain'
 import { focusOn } from '../keys/focus'
 import { tryChanges } from '../session/changes'
@@ -31,8 +30,8 @@ export function EffectList({ owner, index, replace, clips }: Props) {
     return replace || clips ? now : [...now, ...forkEntries]
   }, [all, replace, clips, owner])
   const place = clips ? 'the treatment of the selected clips' : `${placeInWords(owner)}, place ${index + 1}`
-  const [text, setText] = useState('')
-  const [at, setAt] = useState(replace ? -1 : 0)
+  const by = useSearch(replace ? -1 : 0)
+  const { text } = by
   const [likes, setLikes] = useState(favourites)
   const [recents] = useState(recent)
   const { data: presets } = useQuery({
@@ -63,71 +62,56 @@ export function EffectList({ owner, index, replace, clips }: Props) {
   const best = text ? search(newest(all), text, [])[0]?.effects[0] : undefined
   const elsewhere = best?.whole ? best : undefined
   const flat = found.flatMap((g) => g.effects)
-  const chosen = flat[Math.min(at, flat.length - 1)]
+  const chosen = chosenOf(flat, by.at)
   useEffect(() => {
     if (replace && chosen) tryChanges([replacement(replace, chosen)]).catch(refused)
   }, [replace, chosen])
   useEffect(() => () => void (replace && tryChanges([])), [replace])
   return (
-    <SideList
+    <SearchList
       label="Effects"
+      things="Effects"
+      placeholder="Search effects and presets: echo, warm, level…"
       width={620}
-      onClose={shut}
-      onKey={(e) => {
-        listKeys(e, {
-          at,
-          of: flat.length,
-          go: setAt,
-          take: () => chosen && void take(chosen, e.shiftKey),
-        })
-        if (e.key === '*' && chosen && !presetOf(chosen.id)) {
-          setLikes(toggleFavourite(chosen.id))
-          e.preventDefault()
-        }
-      }}
       head={<span>{replace ? 'Replace the stage by' : `Add to ${place}`}</span>}
       foot={
         replace
           ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'
           : 'Enter adds it, Shift Enter adds it switched off, * marks it. Or drag it onto a chain.'
       }
+      by={by}
+      found={flat}
+      onTake={(e, key) => void take(e, key.shiftKey)}
+      onClose={shut}
+      onKey={(e) => {
+        if (e.key !== '*' || !chosen || presetOf(chosen.id)) return
+        setLikes(toggleFavourite(chosen.id))
+        e.preventDefault()
+      }}
     >
-      <input
-        autoFocus
-        className="input input-sm w-full shrink-0"
-        placeholder="Search effects and presets: echo, warm, level…"
-        aria-label="Search effects"
-        value={text}
-        onChange={(e) => {
-          setText(e.target.value)
-          setAt(0)
-        }}
-      />
-      <div className="mt-2 min-h-0 overflow-y-auto" role="listbox" aria-label="Effects">
-        {found.map((g) => (
-          <div key={g.name} className="mb-2">
-            <div className="water-label text-small">{g.name}</div>
-            <div className="grid grid-cols-2 gap-x-2">
-              {g.effects.map((e) => (
-                <EffectOption
-                  key={e.id}
-                  of={e}
-                  chosen={e === chosen}
-                  liked={likes.includes(e.id)}
-                  onTake={(off) => void take(e, off)}
-                  onLike={() => setLikes(toggleFavourite(e.id))}
-                />
-              ))}
-            </div>
+      {found.map((g) => (
+        <div key={g.name} className="mb-2">
+          <div className="water-label text-small">{g.name}</div>
+          <div className="grid grid-cols-2 gap-x-2">
+            {g.effects.map((e) => (
+              <EffectOption
+                key={e.id}
+                of={e}
+                chosen={e === chosen}
+                liked={likes.includes(e.id)}
+                onTake={(off) => void take(e, off)}
+                onLike={() => setLikes(toggleFavourite(e.id))}
+              />
+            ))}
           </div>
-        ))}
-        {elsewhere && !flat.includes(elsewhere) && (
-          <p className="soft p-2">
-            {elsewhere.name} needs the whole sound: select a clip and press / , or print the row first.
-          </p>
-        )}
-        {flat.length === 0 && !elsewhere && <p className="soft p-2">No effect goes by “{text}”.</p>}
-      </div>
-    </SideList>
+        </div>
+      ))}
+      {elsewhere && !flat.includes(elsewhere) && (
+        <p className="soft p-2">
+          {elsewhere.name} needs the whole sound: select a clip and press / , or print the row first.
+        </p>
+      )}
+      {flat.length === 0 && !elsewhere && <p className="soft p-2">No effect goes by “{text}”.</p>}
+    </SearchList>
   )
 }

@@ -1,9 +1,9 @@
 import { useQueries } from '@tanstack/react-query'
-import { type ReactNode, useState } from 'react'
+import type { ReactNode } from 'react'
 import type { Movable } from '../api/types'
-import { chosenLook, listKeys } from '../controls/list'
+import { chosenLook } from '../controls/list'
 import { matching } from '../controls/matching'
-import { SideList } from '../controls/SideList'
+import { chosenOf, SearchList, useSearch } from '../controls/SearchList'
 import { ago } from '../session/handled'
 import { theEngine } from '../session/sound'
 import { useSession } from '../session/store'
@@ -29,9 +29,8 @@ type Props = {
     last. */
 export function ParameterList({ label, head, foot, of, inUse, newFirst, onTake }: Props) {
   const all = useFound(of)
-  const [text, setText] = useState('')
-  const [at, setAt] = useState(0)
-  const found = matching(all ?? [], text, ['label', 'of', 'row'])
+  const by = useSearch()
+  const found = matching(all ?? [], by.text, ['label', 'of', 'row'])
     .sort(
       (a, b) =>
         (newFirst ? -1 : 1) * (Number(!!inUse(b)) - Number(!!inUse(a))) ||
@@ -39,65 +38,56 @@ export function ParameterList({ label, head, foot, of, inUse, newFirst, onTake }
         0,
     )
     .slice(0, 200)
-  const chosen = found[Math.min(at, found.length - 1)]
+  const chosen = chosenOf(found, by.at)
   const shut = () => setView({ dialog: null })
   const take = (m: Found) => {
     shut()
     onTake(m)
   }
   return (
-    <SideList
+    <SearchList
       label={label}
-      onClose={shut}
-      onKey={(e) => listKeys(e, { at, of: found.length, go: setAt, take: () => chosen && take(chosen) })}
+      things="Parameters"
+      placeholder="Search: level, frequency, bypass…"
       head={head}
       foot={foot}
+      by={by}
+      found={found}
+      onTake={take}
+      onClose={shut}
     >
-      <input
-        autoFocus
-        className="input input-sm w-full shrink-0"
-        placeholder="Search: level, frequency, bypass…"
-        aria-label="Search parameters"
-        value={text}
-        onChange={(e) => {
-          setText(e.target.value)
-          setAt(0)
-        }}
-      />
-      <div className="mt-2 min-h-0 overflow-y-auto" role="list" aria-label="Parameters">
-        {found.map((m) => (
-          <Parameter
-            key={`${m.owner} ${m.name}`}
-            of={m}
-            isChosen={m === chosen}
-            many={of.length > 1}
-            says={inUse(m)}
-            onTake={take}
-          />
-        ))}
-        {all && found.length === 0 && <p className="soft p-2">Nothing here goes by “{text}”.</p>}
-      </div>
-    </SideList>
+      {found.map((m) => (
+        <Parameter
+          key={`${m.owner} ${m.name}`}
+          of={m}
+          isChosen={m === chosen}
+          many={of.length > 1}
+          says={inUse(m)}
+          onTake={take}
+        />
+      ))}
+      {all && found.length === 0 && <p className="soft p-2">Nothing here goes by “{by.text}”.</p>}
+    </SearchList>
   )
 }
 
 type EntryProps = { of: Found; isChosen: boolean; many: boolean; says: string; onTake: (m: Found) => void }
 
 const Parameter = ({ of: m, isChosen, many, says, onTake }: EntryProps) => (
-  <div role="listitem">
-    <button
-      ref={(el) => {
-        if (isChosen) el?.scrollIntoView({ block: 'nearest' })
-      }}
-      className="flex min-h-6 w-full items-baseline gap-2 px-2 py-1 text-left text-label hover:bg-[var(--shoal-2)]"
-      style={chosenLook(isChosen)}
-      onClick={() => onTake(m)}
-    >
-      <span className="font-semibold">{m.label}</span>
-      <span className="soft truncate text-small">{many && m.of !== m.row ? `${m.of}, ${m.row}` : m.of}</span>
-      {says && <span className="water-label ml-auto text-small">{says}</span>}
-    </button>
-  </div>
+  <button
+    role="option"
+    aria-selected={isChosen}
+    ref={(el) => {
+      if (isChosen) el?.scrollIntoView({ block: 'nearest' })
+    }}
+    className="flex min-h-6 w-full items-baseline gap-2 px-2 py-1 text-left text-label hover:bg-[var(--shoal-2)]"
+    style={chosenLook(isChosen)}
+    onClick={() => onTake(m)}
+  >
+    <span className="font-semibold">{m.label}</span>
+    <span className="soft truncate text-small">{many && m.of !== m.row ? `${m.of}, ${m.row}` : m.of}</span>
+    {says && <span className="water-label ml-auto text-small">{says}</span>}
+  </button>
 )
 
 /** What can be moved of some rows; null: not all of it has come. */
