@@ -14,15 +14,17 @@ function start(): Started {
 }
 
 let waiting: Started | null = null
+let taken = false
 
 /** Lets the browser compile an engine while the page itself still loads: that takes the longest until the first sound. */
 export function startEarly() {
-  waiting ??= start()
+  if (!taken) waiting ??= start()
 }
 
 /** The one that was started early, or a new one. */
 export function startWorker(): Started {
   const s = waiting ?? start()
   waiting = null
+  taken = true
   return s
 }
