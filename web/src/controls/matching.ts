@@ -1,7 +1,7 @@
 import { type KeyOption, matchSorter, rankings } from 'match-sorter'
 
 /** What goes by the words that were typed, the best first. The first keys weigh the most; every word must be found,
-    and where nothing is, a word whose letters come in their order is near enough, and then one with a letter wrong. */
+    and where nothing is, one with a letter wrong is near enough, and then one whose letters come in their order. */
 export function matching<T>(list: T[], text: string, keys: (string & keyof T)[]): T[] {
   const found = holding(list, text, keys)
   return found.length ? found : nearTo(list, text, keys)
@@ -27,26 +27,27 @@ function sorted<T>(
 export const holding = <T>(list: T[], text: string, keys: (string & keyof T)[]): T[] =>
   sorted(list, text, keys, rankings.CONTAINS)
 
-/** What comes near to the words that were typed. */
+/** What comes near to the words that were typed: with a letter wrong, what begins with it first; else what has their letters
+    in that order (in a long sentence nearly everything has). */
 export function nearTo<T>(list: T[], text: string, keys: (string & keyof T)[]): T[] {
   const words = wordsOf(text)
   if (words.join('').length < 3) return []
-  const goesBy = (x: T, word: string) =>
-    keys.some((k) => {
-      const texts = [x[k]].flat()
-      return texts.some((t) => String(t).toLowerCase().includes(word)) || mistyped(word, texts)
-    })
-  const near = sorted(list, text, keys, rankings.MATCHES)
-  return near.length ? near : list.filter((x) => words.every((w) => goesBy(x, w)))
+  const placed = list.map((x) => ({ x, at: Math.max(...words.map((w) => placeOf(x, w, keys))) }))
+  const near = placed.filter((p) => p.at < Infinity).sort((a, b) => a.at - b.at)
+  return near.length ? near.map((p) => p.x) : sorted(list, text, keys, rankings.MATCHES)
 }
 
-/** Whether a word of four letters and more begins one of some texts' words, but for a letter that is missing, too many, another
-    one, or in the place of its neighbour. */
-function mistyped(word: string, texts: unknown[]): boolean {
-  if (word.length < 4) return false
-  const all = texts.flatMap((t) => String(t).toLowerCase().split(/\W+/))
-  return all.some((t) => [-1, 0, 1].some((d) => oneOff(word, t.slice(0, word.length + d))))
+/** How far behind a word stands, mistyped or not, in what something goes by; infinitely far where it does not. */
+function placeOf<T>(x: T, word: string, keys: (string & keyof T)[]): number {
+  const texts = keys.flatMap((k) => [x[k]].flat().map((t) => String(t).toLowerCase()))
+  const at = texts.flatMap((t) => t.split(/\W+/)).findIndex((w) => w.includes(word) || mistyped(word, w))
+  return at < 0 ? Infinity : at
 }
+
+/** Whether a word of four letters and more begins another one, but for a letter that is missing, too many, another one, or in the
+    place of its neighbour. */
+const mistyped = (word: string, other: string): boolean =>
+  word.length >= 4 && [-1, 0, 1].some((d) => oneOff(word, other.slice(0, word.length + d)))
 
 function oneOff(a: string, b: string): boolean {
   let i = 0
