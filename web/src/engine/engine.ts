@@ -207,10 +207,9 @@ export class Engine {
   async play(rate: number) {
     this.wanted = true
     const mine = ++this.asked
-    const opened = this.open(rate)
-    // what is made meanwhile waits in the ring for the ears
-    if (this.shared) void this.loaded.then(() => mine === this.asked && this.post({ do: 'play' }))
-    await opened
+    await this.open(rate) // the song and what is recorded begin when there are ears for them
+    await this.loaded
+    if (mine === this.asked) this.post({ do: 'play' })
   }
   /** Counts what was asked of the transport: who presses Stop before the song is there wants it no longer. */
   private asked = 0
