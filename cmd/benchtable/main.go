@@ -44,12 +44,8 @@ func run(from, to, docs string, keep bool) error {
 	if err != nil {
 		return err
 	}
-	changes := compare(last, now)
-	for _, c := range changes {
+	for _, c := range said(last, now) {
 		fmt.Println(c)
-	}
-	if len(changes) == 0 {
-		fmt.Println("Nothing has become slower or faster by more than noise.")
 	}
 	if !keep {
 		return nil
@@ -58,6 +54,17 @@ func run(from, to, docs string, keep bool) error {
 		return err
 	}
 	return os.WriteFile(filepath.Join(docs, "performance.md"), []byte(table(now)), 0o600)
+}
+
+// said is what there is to say of the change since the table that was kept last.
+func said(last, now *Report) []string {
+	if len(last.Figures) == 0 {
+		return []string{"No table has been kept to compare with: make performance keeps one."}
+	}
+	if changes := compare(last, now); len(changes) > 0 {
+		return changes
+	}
+	return []string{"Nothing has become slower or faster by more than noise."}
 }
 
 // kept is the table that was kept last; none is an empty one.

@@ -70,6 +70,13 @@ func TestWhatHasBecomeSlowerIsToldApartFromASlowMachine(t *testing.T) {
 	assert.Equal(t, []string{"faster: effect Effects/reverb takes 0.50 times what it took on 2026-11-01"}, slowed(1, 0.5, 1))
 }
 
+func TestThatThereIsNothingToCompareWithIsSaid(t *testing.T) {
+	now, err := read(strings.NewReader(printed))
+	require.NoError(t, err)
+	assert.Contains(t, said(&Report{}, now)[0], "No table has been kept")
+	assert.Contains(t, said(now, now)[0], "Nothing has become slower")
+}
+
 func TestATableIsKeptWhenThatIsAsked(t *testing.T) {
 	dir := t.TempDir()
 	from, to := filepath.Join(dir, "bench.txt"), filepath.Join(dir, "bench.json")

@@ -70,12 +70,12 @@ func read(r io.Reader) (*Report, error) {
 }
 
 func (r *Report) add(in, name, unit string, value float64) {
-	i := slices.IndexFunc(r.Figures, func(f Figure) bool { return f.Package == in && f.Name == name })
-	if i < 0 {
-		i = len(r.Figures)
+	f := r.find(in, name)
+	if f == nil {
 		r.Figures = append(r.Figures, Figure{Package: in, Name: name, Unit: unit})
+		f = &r.Figures[len(r.Figures)-1]
 	}
-	r.Figures[i].Rounds = append(r.Figures[i].Rounds, value)
+	f.Rounds = append(f.Rounds, value)
 }
 
 // telling is the most telling of a benchmark's figures.
