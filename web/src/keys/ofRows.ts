@@ -107,8 +107,18 @@ export const ofRows: Group[] = [
       },
       {
         key: 'P',
-        says: 'Print the row to a new track, with Alt as one was printed last, without asking; with Shift: stems and mixes, several files at once',
-        does: { p: row(open.print), 'alt+p': row(printAsBefore), 'shift+p': open.stems },
+        says: 'Print the row to a new track',
+        does: { p: row(open.print) },
+      },
+      {
+        key: 'Alt P',
+        says: 'Print the row as one was printed last, without asking',
+        does: { 'alt+p': row(printAsBefore) },
+      },
+      {
+        key: 'Shift P',
+        says: 'Print stems and mixes: several files at once',
+        does: { 'shift+p': open.stems },
       },
       { key: 'Shift Ctrl click', says: 'On names: select rows together' },
       { key: 'S', says: 'Send the selected rows to a return, also a new one', does: { s: openSend } },
