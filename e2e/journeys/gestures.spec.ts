@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Hand } from '../support/hand'
-import { clock, expect, row, stagesOf, test } from '../support/shoal'
+import { expect, row, stagesOf, test } from '../support/shoal'
 
 const table = join(import.meta.dirname, '../../docs/gestures.md')
 
@@ -136,7 +136,7 @@ const tasks: Task[] = [
     says: 'a line: four points, copied later and lowered as one, a step for a phrase',
     once: '22',
     wished: '9',
-    how: 'the row, Shift X, *level* and Enter; four points; Ctrl A, Ctrl C, the ruler, Ctrl V, a drag; a stretch, its menu, *Hold a value*, the value',
+    how: 'the row, Shift X, *level* and Enter; four points; Ctrl A, a drag with Ctrl Shift; a stretch, Enter, the value',
     run: async (h, page) => {
       await h.click(name(page, 'Bell buoy'))
       await h.key('Shift+X')
@@ -154,16 +154,14 @@ const tasks: Task[] = [
       }
       await h.key('Control+a')
       await expect(line.locator('circle[r="4.5"]')).toHaveCount(4)
-      await h.key('Control+c')
-      await expect(page.getByText('4 points are kept to be put down.')).toBeVisible()
-      await h.click(page.getByLabel(/^Time: click/), { position: { x: 560, y: 40 } })
-      await expect.poll(() => clock(page)).toBeGreaterThan(30)
-      await h.key('Control+v')
+      const first = line.locator('circle[r="4.5"]').first()
+      const at = async () => ({ x: Number(await first.getAttribute('cx')), y: Number(await first.getAttribute('cy')) })
+      const from = await at()
+      await h.drag(line, from, line, { x: from.x + 240, y: from.y + 9 }, ['Control', 'Shift'])
       await expect(line).toHaveAccessibleName(/, 8 points$/)
-      await h.key('ArrowDown')
-      await h.drag(line, { x: 300, y: 44 }, line, { x: 420, y: 44 })
-      await h.click(page.getByLabel('Menu of the line of Level of Bell buoy'))
-      await h.click(page.getByRole('menuitem', { name: 'Hold a value over the stretch' }))
+      await expect.poll(async () => (await at()).y).toBeGreaterThan(from.y)
+      await h.drag(line, { x: 280, y: 44 }, line, { x: 330, y: 44 })
+      await h.key('Enter')
       await h.type('-12')
       await expect(line).toHaveAccessibleName(/, 1[0-2] points$/)
     },

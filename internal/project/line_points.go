@@ -42,28 +42,34 @@ func (c *BeginLine) apply(p *Project, effects Effects) ([]Change, error) {
 	return p.each(effects, &SetLine{Owner: c.Owner, Name: c.Name, Points: []Point{}})
 }
 
-// MovePoints moves the points at some ticks, by frames and by a part of the parameter's travel.
+// MovePoints moves the points at some ticks, by frames and by a part of the parameter's travel; with Copy they stay where
+// they are, and others like them go there.
 type MovePoints struct {
 	Stretch
 	Ticks []int64 `json:"ticks"`
 	By    int64   `json:"by"`
 	Up    float64 `json:"up"`
+	Copy  bool    `json:"copy,omitempty"`
 }
 
 func (c *MovePoints) apply(p *Project, effects Effects) ([]Change, error) {
-	return c.change(p, effects, c.Ticks, func(w *worked, pt Point) *Point {
+	return c.change(p, effects, c.Ticks, func(w *worked, pt Point) []Point {
+		was := pt
 		if c.By != 0 {
 			pt.Tick = max(0, w.tick(w.time.Frame(pt.Tick)+c.By))
 		}
 		if c.Up != 0 {
 			pt.Value = w.value(w.d.At(max(0, min(1, w.d.Place(pt.Value)+c.Up))))
 		}
-		return &pt
+		if c.Copy {
+			return []Point{was, pt}
+		}
+		return []Point{pt}
 	})
 }
 
-// change gives every point at some ticks another one, or takes it away.
-func (s Stretch) change(p *Project, effects Effects, ticks []int64, to func(w *worked, pt Point) *Point) ([]Change, error) {
+// change puts others in the place of every point at some ticks, or none.
+func (s Stretch) change(p *Project, effects Effects, ticks []int64, to func(w *worked, pt Point) []Point) ([]Change, error) {
 	if len(ticks) == 0 {
 		return nil, fmt.Errorf("there are no points to change")
 	}
@@ -82,9 +88,7 @@ func (s Stretch) change(p *Project, effects Effects, ticks []int64, to func(w *w
 			continue
 		}
 		found = true
-		if n := to(w, pt); n != nil {
-			out = append(out, *n)
-		}
+		out = append(out, to(w, pt)...)
 	}
 	if !found {
 		return nil, Gone("the point")
@@ -102,7 +106,7 @@ type SetPoints struct {
 }
 
 func (c *SetPoints) apply(p *Project, effects Effects) ([]Change, error) {
-	return c.change(p, effects, c.Ticks, func(w *worked, pt Point) *Point {
+	return c.change(p, effects, c.Ticks, func(w *worked, pt Point) []Point {
 		if c.Value != nil {
 			pt.Value = w.value(*c.Value)
 		}
@@ -115,7 +119,7 @@ func (c *SetPoints) apply(p *Project, effects Effects) ([]Change, error) {
 				pt.Shape = Curve
 			}
 		}
-		return &pt
+		return []Point{pt}
 	})
 }
 
@@ -126,5 +130,5 @@ type CutPoints struct {
 }
 
 func (c *CutPoints) apply(p *Project, effects Effects) ([]Change, error) {
-	return c.change(p, effects, c.Ticks, func(*worked, Point) *Point { return nil })
+	return c.change(p, effects, c.Ticks, func(*worked, Point) []Point { return nil })
 }

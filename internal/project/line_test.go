@@ -94,6 +94,11 @@ func TestPointsMoveTogether(t *testing.T) {
 	next = one(t, p, &MovePoints{Stretch: s, Ticks: []int64{480}, Up: 1})
 	assert.Equal(t, 12.0, lineOf(t, next, b.ID, "fader").Points[1].Value, "as far as the range goes")
 	refusedWith(t, p, "is no longer there", &MovePoints{Stretch: s, Ticks: []int64{77}, By: 100})
+	next = one(t, p, &MovePoints{Stretch: s, Ticks: []int64{480, 960}, By: frames(240), Copy: true})
+	assert.Equal(
+		t, []Point{{0, -12, Ramp, 0}, {480, -6, Hold, 0}, {720, -6, Hold, 0}, {960, -3, Ramp, 0}, {1200, -3, Ramp, 0}},
+		lineOf(t, next, b.ID, "fader").Points, "a copy among those that it was made of",
+	)
 	curve := Curve
 	next = one(t, p, &SetPoints{Stretch: s, Ticks: []int64{0}, Shape: &curve, Bend: new(float64)})
 	assert.Equal(t, Curve, lineOf(t, next, b.ID, "fader").Points[0].Shape)

@@ -248,6 +248,7 @@ func (d *drawing) ofLines() project.Change {
 				Ticks:   []int64{l.Points[d.r.IntN(len(l.Points))].Tick},
 				By:      int64(d.r.IntN(40000) - 20000),
 				Up:      d.r.Float64() - 0.5,
+				Copy:    d.r.IntN(3) == 0,
 			}
 		}
 		return &project.BeginLine{Owner: d.ch.ID, Name: "pan"}

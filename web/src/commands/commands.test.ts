@@ -42,3 +42,21 @@ test('a row is gone to, and what is done once is done by its key too', () => {
   keysCard.run()
   expect(view().dialog).toEqual({ kind: 'keys' })
 })
+
+test('a key that does two things is two commands, and each does its own', () => {
+  select('a')
+  const [one, other] = ['Solo the row, or not', 'Solo the row, and no other'].map((n) =>
+    commands().find((c) => c.name === n)!,
+  )
+  expect([one!.key, other!.key]).toEqual(['H', 'Shift H'])
+  one!.run()
+  expect(view().solo).toEqual(['a'])
+})
+
+test('a key that does something else with what is selected is not said', () => {
+  const print = () => commands().find((c) => c.name === 'Print the row to a new track')!
+  select('a')
+  expect(print().key).toBe('P')
+  select('a', 's')
+  expect(print().key).toBeUndefined()
+})

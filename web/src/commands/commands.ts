@@ -3,6 +3,7 @@ import { addStage } from '../bench/stages'
 import { newest } from '../document/chain'
 import { forkEntries, forkOf } from '../effects/forks'
 import { remember } from '../effects/search'
+import { bindings } from '../keys/bindings'
 import { keys } from '../keys/keys'
 import { rows, selection } from '../keys/steps'
 import { insertAt, nameOf, placeInWords, select, selectedChannel } from '../session/selected'
@@ -35,25 +36,24 @@ function selected(): string {
   return what === 'nothing' ? '' : what === 'row' ? (selectedChannel()?.name ?? '') : `the ${what}`
 }
 
-/** Keys that do one thing, for what is selected or always. */
-const ofKeys = () =>
-  keys.flatMap((g) =>
+/** All that keys do, for what is selected or always: each thing that a key does is a line of its own. A key that does
+    something else with what is selected is not said. */
+function ofKeys() {
+  const now = new Set(bindings.map((b) => b.now()?.run))
+  return keys.flatMap((g) =>
     g.list.flatMap((k) => {
-      const [run, more] = new Set(Object.values(k.does ?? {}))
-      if (!run || more || (k.on && !k.on.includes(selection()))) return []
-      return [
-        {
-          name: k.says,
-          of: k.on ? selected() : g.group,
-          key: k.key,
-          words: [g.group],
-          run,
-          blind: k.blind,
-          here: !!k.on,
-        },
-      ]
+      if (k.on && !k.on.includes(selection())) return []
+      const runs = Object.values(k.does ?? {})
+      const of = k.on ? selected() : g.group
+      return (k.each ?? [[k.key, k.says] as const]).flatMap(([key, name], i) => {
+        const run = runs[i]
+        if (!run) return []
+        const said = now.has(run) ? key : undefined
+        return [{ name, of, key: said, words: [g.group, k.says], run, blind: k.blind, here: !!k.on }]
+      })
     }),
   )
+}
 
 const ofMenus = (): Command[] =>
   moreItems().flatMap((x) =>

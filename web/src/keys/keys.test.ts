@@ -50,3 +50,11 @@ test('while trials are compared blind, keys that would tell or change are closed
   for (const k of ['left', 'delete,backspace', 'o', 'b', 'w', 'ctrl+z,meta+z', '/'])
     expect(open).not.toContain(k)
 })
+
+test('where a key does several things, each has a name in the list of what can be done', () => {
+  for (const k of keys.flatMap((g) => g.list)) {
+    const several = new Set(Object.values(k.does ?? {})).size > 1
+    if (!several) expect(k.each, k.says).toBeUndefined()
+    else if (k.each?.length !== 0) expect(k.each?.length, k.says).toBe(Object.keys(k.does!).length)
+  }
+})

@@ -36,11 +36,16 @@ export const ofChains: Group[] = [
           'shift+left': () => several.extend(-1),
           'shift+right': () => several.extend(1),
         },
+        each: [],
       },
       {
         key: 'Alt ← →',
         says: 'Move the stage earlier or later',
         does: { 'alt+left': node((id) => shiftStage(id, -1)), 'alt+right': node((id) => shiftStage(id, 1)) },
+        each: [
+          ['Alt ←', 'Move it earlier'],
+          ['Alt →', 'Move it later'],
+        ],
       },
       {
         key: 'P',
@@ -85,6 +90,10 @@ export const ofChains: Group[] = [
         on: inChain,
         says: 'Hear the chain up to here; with Shift only what it changes; Esc ends it',
         does: { j: node((id) => listenTo(id, false)), 'shift+j': node((id) => listenTo(id, true)) },
+        each: [
+          ['J', 'Hear the chain up to here'],
+          ['Shift J', 'Hear only what it changes'],
+        ],
       },
       {
         key: 'Esc',
@@ -99,6 +108,11 @@ export const ofChains: Group[] = [
           'ctrl+x,meta+x': () => several.copy().then(() => several.remove()),
           'ctrl+v,meta+v': () => paste(),
         },
+        each: [
+          ['Ctrl C', 'Copy the selected stages'],
+          ['Ctrl X', 'Cut the selected stages'],
+          ['Ctrl V', 'Paste stages or clips'],
+        ],
       },
       { key: 'Delete', on: inChain, says: 'Remove it', does: { 'delete,backspace': () => several.remove() } },
     ],
@@ -119,6 +133,10 @@ export const ofChains: Group[] = [
           v: path((_, p) => forks.listenToPath(p.id, false)),
           'shift+v': path((_, p) => forks.listenToPath(p.id, true)),
         },
+        each: [
+          ['V', 'Listen to the path alone'],
+          ['Shift V', 'Listen to the path besides others'],
+        ],
       },
       {
         key: 'J',
@@ -142,6 +160,10 @@ export const ofChains: Group[] = [
           'alt+up': path((f, p) => forks.shiftPath(f, p, -1)),
           'alt+down': path((f, p) => forks.shiftPath(f, p, 1)),
         },
+        each: [
+          ['Alt ↑', 'Move the path up'],
+          ['Alt ↓', 'Move the path down'],
+        ],
       },
       {
         key: 'Shift W',

@@ -42,6 +42,10 @@ export const ofRows: Group[] = [
         key: ', .',
         says: 'Playhead one bar back or on',
         does: { comma: stepBar(-1), period: stepBar(1) },
+        each: [
+          [',', 'Playhead one bar back'],
+          ['.', 'Playhead one bar on'],
+        ],
         blind: true,
       },
       {
@@ -60,6 +64,7 @@ export const ofRows: Group[] = [
         key: '↑ ↓',
         says: 'Select the row above or below',
         does: { up: step('up'), down: step('down') },
+        each: [],
         blind: true,
       },
       {
@@ -69,11 +74,19 @@ export const ofRows: Group[] = [
           'alt+up': shiftRow(-1),
           'alt+down': shiftRow(1),
         },
+        each: [
+          ['Alt ↑', 'Move the row up'],
+          ['Alt ↓', 'Move the row down'],
+        ],
       },
       {
         key: 'Shift ↑ ↓',
         says: 'Fold the row to a line, or open its air',
         does: { 'shift+up': turnAir(-1), 'shift+down': turnAir(1) },
+        each: [
+          ['Shift ↑', 'Fold the row, or shut its air'],
+          ['Shift ↓', 'Unfold the row, or open its air'],
+        ],
         blind: true,
       },
       { key: 'R', says: 'Rows: find, hide and show them', does: { r: open.rows } },
@@ -93,6 +106,10 @@ export const ofRows: Group[] = [
         key: 'H',
         says: 'Solo (hear); with Shift only this',
         does: { h: row((c) => toggleSolo(c.id, false)), 'shift+h': row((c) => toggleSolo(c.id, true)) },
+        each: [
+          ['H', 'Solo the row, or not'],
+          ['Shift H', 'Solo the row, and no other'],
+        ],
         blind: true,
       },
       {
@@ -127,6 +144,10 @@ export const ofRows: Group[] = [
         key: 'D',
         says: 'Hear the row without its returns; with Shift only what comes back; Esc ends it',
         does: { d: () => hearRowAlone('dry'), 'shift+d': () => hearRowAlone('share') },
+        each: [
+          ['D', 'Hear the row without its returns'],
+          ['Shift D', 'Hear only what comes back from its returns'],
+        ],
       },
       {
         key: 'T',

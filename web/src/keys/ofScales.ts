@@ -17,11 +17,19 @@ export const ofScales: Group[] = [
         key: 'O',
         says: 'Keep the same stages in another order; with Shift a copy',
         does: { o: row(trial.keepOtherOrder), 'shift+o': row((c) => trial.keep(c)) },
+        each: [
+          ['O', 'Keep a trial: the same stages in another order'],
+          ['Shift O', 'Keep a trial: a copy of the chain'],
+        ],
       },
       {
         key: 'Y',
         says: 'Hear the next trial; with Shift the one before',
         does: { y: row((c) => trial.hearNext(c, 1)), 'shift+y': row((c) => trial.hearNext(c, -1)) },
+        each: [
+          ['Y', 'Hear the next trial'],
+          ['Shift Y', 'Hear the trial before'],
+        ],
         blind: true,
       },
     ],
@@ -48,6 +56,11 @@ export const ofScales: Group[] = [
           2: () => setView({ tide: 'mid' }),
           3: () => setView({ tide: 'high' }),
         },
+        each: [
+          ['1', 'Low tide: mostly time'],
+          ['2', 'Mid tide: as much of the signal as of time'],
+          ['3', 'High tide: the signal only, in columns'],
+        ],
         blind: true,
       },
       {
@@ -57,12 +70,20 @@ export const ofScales: Group[] = [
           '+,=': () => setView({ rowHeight: Math.min(view().rowHeight + 9, 150) }),
           '-': () => setView({ rowHeight: Math.max(view().rowHeight - 9, 48) }),
         },
+        each: [
+          ['+', 'Higher rows'],
+          ['−', 'Lower rows'],
+        ],
         blind: true,
       },
       {
         key: '[ ]',
         says: 'Zoom out or in',
         does: { '[': () => zoomBy(1.5), ']': () => zoomBy(1 / 1.5) },
+        each: [
+          ['[', 'Zoom out'],
+          [']', 'Zoom in'],
+        ],
         blind: true,
       },
       {
@@ -95,6 +116,10 @@ export const ofScales: Group[] = [
           'ctrl+z,meta+z': () => takeBack('undo'),
           'ctrl+shift+z,meta+shift+z': () => takeBack('redo'),
         },
+        each: [
+          ['Ctrl Z', 'Undo your own last change'],
+          ['Ctrl Shift Z', 'Redo what you took back'],
+        ],
       },
       {
         key: ';',

@@ -26,14 +26,19 @@ export const ofTime: Group[] = [
           x: row((c) => toggleLines(c.id)),
           'shift+x': row((c) => setView({ dialog: { kind: 'lines', row: (chosenTreatment() ?? c).id } })),
         },
+        each: [
+          ['X', 'Open or fold the lines of the row'],
+          ['Shift X', 'A line for anything of the row, or of the treatment of the selected clips'],
+        ],
       },
       { key: 'M', says: 'On a scale: all that moves it: line, handle, movers' },
       { key: 'Double click', says: 'Put a point; Alt leaves the grid' },
       {
         key: 'Drag',
-        says: 'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; between points it selects a stretch, with Shift a box; with Alt it bends',
+        says: 'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; with Ctrl Shift a copy goes; between points it selects a stretch, with Shift a box; with Alt it bends',
       },
       { key: '↑ ↓', says: 'Selected points up or down; Shift: a tenth' },
+      { key: 'Enter', says: 'Type a value: for the selected points, or held over the stretch' },
       {
         key: 'Ctrl A',
         says: 'Select the stretch, or all, of every open line of the row: its points move as one',
@@ -77,6 +82,10 @@ export const ofTime: Group[] = [
         on: ['clip'],
         says: 'Hear it alone, without the row’s chain; with Shift its row; again ends it',
         does: { v: () => hearPiece('alone'), 'shift+v': () => hearPiece('row') },
+        each: [
+          ['V', 'Hear the clip alone, without the row’s chain'],
+          ['Shift V', 'Hear the clip through its row'],
+        ],
       },
       { key: 'L', on: ['clip'], says: 'Loop over it; again ends it', does: { l: loopPiece } },
       { key: 'B', on: ['clip'], says: 'With or without its treatment', does: { b: treatment.toggle } },
@@ -98,12 +107,20 @@ export const ofTime: Group[] = [
         on: ['clip'],
         says: 'A step of the grid',
         does: { left: () => clips.step(-1), right: () => clips.step(1) },
+        each: [
+          ['←', 'Move it a step of the grid earlier'],
+          ['→', 'Move it a step of the grid later'],
+        ],
       },
       {
         key: 'Shift ← →',
         on: ['clip'],
         says: 'The clip before or behind it on the row',
         does: { 'shift+left': () => pickBeside(-1), 'shift+right': () => pickBeside(1) },
+        each: [
+          ['Shift ←', 'Select the clip before it'],
+          ['Shift →', 'Select the clip behind it'],
+        ],
       },
       { key: 'U', on: ['clip'], says: 'Put it down once more behind itself', does: { u: clips.again } },
       {
@@ -128,6 +145,11 @@ export const ofTime: Group[] = [
           'ctrl+x,meta+x': () => copyClips().then(() => clips.remove()),
           'ctrl+v,meta+v': () => paste(),
         },
+        each: [
+          ['Ctrl C', 'Copy the selected clips'],
+          ['Ctrl X', 'Cut the selected clips'],
+          ['Ctrl V', 'Paste clips at the playhead'],
+        ],
       },
       {
         key: 'P',

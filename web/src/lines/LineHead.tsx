@@ -40,7 +40,6 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
     if (!ticks.length) return notice('Select points first: click one, or drag along the line.')
     void run()
   }
-  const value = (points: boolean) => stretch && setView({ dialog: { kind: 'value', v, stretch, points } })
   const span = [v.low, v.high] as const
   const switches = v.param.taper === 'switch' || v.param.taper === 'choice'
   const menu = (
@@ -50,14 +49,22 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
       className="soft h-[24px] min-w-[24px] leading-none"
       items={[
         { text: 'Fold it', run: () => lines.foldLine(channel.id, `${v.owner} ${v.name}`) },
-        { text: 'Type the value of the points', key: '⏎', run: points(() => value(true)) },
+        {
+          text: 'Type the value of the points',
+          key: stretch?.drawn ? undefined : '⏎',
+          run: points(() => lines.typeValue(v, stretch!, true)),
+        },
         ...(switches
           ? []
           : (['ramp', 'smooth', 'curve', 'step'] as const).map((shape) => ({
               text: `Go on from the points by ${shape === 'smooth' ? 'a gentle S' : `a ${shape}`}`,
               run: points(() => lines.setPoints(v, ticks, { shape })),
             }))),
-        { text: 'Hold a value over the stretch', run: some(() => value(false)) },
+        {
+          text: 'Hold a value over the stretch',
+          key: stretch?.drawn ? '⏎' : undefined,
+          run: some((s) => lines.typeValue(v, s, false)),
+        },
         {
           text: 'Fill with a value on the grid',
           run: some((s) => lines.fillStretch(v, s, 'value', ...span, 0)),

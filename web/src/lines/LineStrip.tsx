@@ -34,10 +34,11 @@ function Drawn(p: Props & { v: LineView }) {
   const shift =
     hand.drag?.kind === 'points' ? hand.drag : along && pull ? { ...pull, ticks: along.ticks } : null
   const held = (pt: SeenPoint) => shift?.ticks.includes(pt.tick) ?? false
-  const seenAt = (pt: SeenPoint) => ({
-    x: p.lens.x(pt.frame) + (held(pt) ? shift!.dx : 0),
-    y: y(within(pt.place - (held(pt) ? shift!.dy * perPixel : 0))),
-  })
+  const lies = (pt: SeenPoint) => ({ x: p.lens.x(pt.frame), y: y(pt.place) })
+  const seenAt = (pt: SeenPoint) =>
+    held(pt)
+      ? { x: lies(pt).x + shift!.dx, y: y(within(pt.place - shift!.dy * perPixel)) }
+      : { x: lies(pt).x, y: y(within(pt.place)) }
   const first = v.points.find(held)
   const told = first ?? (hand.drag ? undefined : v.points.find((pt) => pt.tick === hand.over))
   const flat = hand.drag?.kind === 'flat' ? hand.drag.place : null
@@ -109,6 +110,7 @@ function Drawn(p: Props & { v: LineView }) {
         />
         <path d={path} fill="none" stroke={taken ? 'var(--live)' : 'var(--deep)'} strokeWidth={1.6} />
         {v.clip && <Outside v={v} lens={p.lens} width={p.width} />}
+        {shift?.copy && <Points points={v.points.filter(held)} seenAt={lies} chosen={() => false} />}
         <Points points={v.points} seenAt={seenAt} chosen={chosen} />
         {told && (
           <Tip

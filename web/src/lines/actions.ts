@@ -79,13 +79,20 @@ const chosen = (v: LineView, ticks: number[]): Chosen[] => {
 
 const together = (lines: unknown[]) => (lines.length > 1 ? `${lines.length} lines` : '')
 
-/** Moves points, of all lines of which some are selected; they stay selected where they come to stand. */
-export async function movePoints(v: LineView, ticks: number[], by: number, up: number, snap = view().grid) {
+/** Moves points, or copies of them, of all lines of which some are selected; they stay selected where they come to stand. */
+export async function movePoints(
+  v: LineView,
+  ticks: number[],
+  by: number,
+  up: number,
+  snap = view().grid,
+  copy = false,
+) {
   const before = view().stretch
   const lines = chosen(v, ticks)
-  const others = lines.map((l) => new Set(ticksOf(l).filter((t) => !l.ticks.includes(t))))
+  const others = lines.map((l) => new Set(ticksOf(l).filter((t) => copy || !l.ticks.includes(t))))
   const done = await change(
-    `Move points of ${together(lines) || labelOf(v)}`,
+    `${copy ? 'Copy' : 'Move'} points of ${together(lines) || labelOf(v)}`,
     ...lines.map((l): Change => ({
       type: 'line.move',
       do: {
@@ -97,6 +104,7 @@ export async function movePoints(v: LineView, ticks: number[], by: number, up: n
         ticks: l.ticks,
         by: Math.round(by),
         up,
+        copy,
         clip: pieceFor(l.owner, v.channel)?.id,
       },
     })),
@@ -149,6 +157,10 @@ export const cutPoints = (v: LineView, ticks: number[]) => {
     })),
   )
 }
+
+/** Asks for the value of the selected points, or for one that is held over the stretch. */
+export const typeValue = (v: LineView, stretch: Stretch, points: boolean) =>
+  setView({ dialog: { kind: 'value', v, stretch, points } })
 
 export const holdStretch = (v: LineView, s: Stretch, value: number) =>
   edit(v, 'Hold a stretch of', 'line.hold', { ...at(v, s.from, s.to), value })

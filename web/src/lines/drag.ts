@@ -8,7 +8,7 @@ import { perPixel, valueOf, within, y } from './face'
 
 /** What a hand holds of a line: points, a stretch that is being selected, the flat value, or a bend. */
 export type Drag =
-  | { kind: 'points'; x: number; y: number; dx: number; dy: number; ticks: number[] }
+  | { kind: 'points'; x: number; y: number; dx: number; dy: number; ticks: number[]; copy: boolean }
   | { kind: 'range'; from: number; to: number }
   | { kind: 'box'; x: number; y: number; toX: number; toY: number }
   | { kind: 'flat'; x: number; y: number; place: number }
@@ -55,7 +55,7 @@ export function press(l: Line, w: Spot, e: With): Drag {
     const held = l.mine()?.ticks.includes(near.tick) || e.shiftKey
     const ticks = held ? [...new Set([...(l.mine()?.ticks ?? []), near.tick])] : [near.tick]
     selectPoints(l, ticks, held ? l.mine()?.more : undefined)
-    return { kind: 'points', x: w.x, y: w.y, dx: 0, dy: 0, ticks }
+    return { kind: 'points', x: w.x, y: w.y, dx: 0, dy: 0, ticks, copy: false }
   }
   if (e.shiftKey) return { kind: 'box', x: w.x, y: w.y, toX: w.x, toY: w.y }
   if (v.count === 0) return { kind: 'flat', x: w.x, y: w.y, place: place(v.param, v.base) }
@@ -85,12 +85,13 @@ export function pull(l: Line, d: Drag, w: Spot, e: With): Drag {
 }
 
 function pullPoints(l: Line, d: Drag & { kind: 'points' }, w: Spot, e: With): Drag {
-  const dx = e.ctrlKey ? 0 : w.x - d.x
+  const copy = e.ctrlKey && e.shiftKey
+  const dx = e.ctrlKey && !copy ? 0 : w.x - d.x
   const dy = w.y - d.y
   // who moves a point along keeps its value, unless Alt lets it go
   const to = { dx, dy: Math.abs(dx) > KEEP && Math.abs(dy) < KEEP && !e.altKey ? 0 : dy }
-  if (l.mine()?.more?.length) setView({ pull: to })
-  return { ...d, ...to }
+  if (l.mine()?.more?.length) setView({ pull: { ...to, copy } })
+  return { ...d, ...to, copy }
 }
 
 function pullFlat({ v }: Line, d: Drag & { kind: 'flat' }, w: Spot): Drag {
@@ -106,7 +107,7 @@ export function letGo(l: Line, d: Drag, e: With) {
   const { v, lens } = l
   if (d.kind === 'points' && (Math.abs(d.dx) > 2 || Math.abs(d.dy) > 2)) {
     const by = Math.abs(d.dx) > 2 ? d.dx * lens.perPixel : 0
-    void lines.movePoints(v, d.ticks, by, -d.dy * perPixel, e.altKey ? 0 : undefined)
+    void lines.movePoints(v, d.ticks, by, -d.dy * perPixel, e.altKey ? 0 : undefined, d.copy)
   }
   if (d.kind === 'range') {
     const [a, b] = [d.from, d.to].sort((m, n) => m - n) as [number, number]

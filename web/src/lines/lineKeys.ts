@@ -26,6 +26,9 @@ export const lineKey = (l: Line) => (e: KeyboardEvent) => {
   } else if (e.key === 'Escape' && mine()) {
     done()
     setView({ stretch: null })
+  } else if (e.key === 'Enter' && mine()) {
+    done()
+    lines.typeValue(v, mine()!, !mine()!.drawn)
   } else if (!ticks.length || e.ctrlKey || e.metaKey) return
   else if (e.key === 'Delete' || e.key === 'Backspace') {
     done()

@@ -22,8 +22,10 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
       const s = view().stretch // as it is now: a key may follow a drag before that is drawn
       return s?.owner === v.owner && s.name === v.name ? s : null
     },
-    select: (from: number, to: number, ticks = ticksIn(v, from, to), more?: Chosen[]) =>
-      setView({ stretch: { owner: v.owner, name: v.name, from, to, ticks, more } }),
+    select: (from: number, to: number, points?: number[], more?: Chosen[]) => {
+      const ticks = points ?? ticksIn(v, from, to)
+      setView({ stretch: { owner: v.owner, name: v.name, from, to, ticks, more, drawn: !points } })
+    },
   }
 
   const down = (e: PointerEvent) => {

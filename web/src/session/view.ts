@@ -45,6 +45,8 @@ export type Stretch = {
   to: number
   ticks: number[]
   more?: Chosen[]
+  /** It was drawn along the line: what is typed is held over it, and not the value of the points in it. */
+  drawn?: boolean
 }
 
 /** Points that are selected, of another line than the one that the hand is on. */
@@ -90,7 +92,7 @@ export type View = {
   /** What is selected of a line: a stretch in frames, and the points in it by their ticks. */
   stretch: Stretch | null
   /** How far the hand is pulling the points that are selected together, in pixels: all are seen to go. */
-  pull: { dx: number; dy: number } | null
+  pull: { dx: number; dy: number; copy: boolean } | null
   /** Ticks of the grid that points snap to; 0: none. */
   grid: number
   /** How long a line takes to be reached again after it was taken down, in milliseconds. */
