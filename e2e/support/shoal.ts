@@ -85,7 +85,7 @@ export async function enter(page: Page, shoal: Shoal, name: string, path = '/pro
 }
 
 /** Lets a window be of somebody who has had the first minute behind them. */
-const knowing = (page: Page) =>
+export const knowing = (page: Page) =>
   page.addInitScript(() => {
     localStorage.shoal ??= JSON.stringify({ state: { learnt: 4 }, version: 2 })
   })

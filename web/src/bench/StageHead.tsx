@@ -8,6 +8,7 @@ import { endOf, placeOf, rowOf } from '../session/selected'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import { otherEndBlind } from '../trials/actions'
+import { forkSelection } from './forks'
 import { paste } from './paste'
 import { copy } from './several'
 import { duplicateStage, removeStage, shiftStage, toggleBypass } from './stages'
@@ -112,6 +113,7 @@ function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
         { text: 'Duplicate', key: 'U', run: () => void duplicateStage(stage.id) },
         { text: 'Copy', key: 'Ctrl C', run: () => void copy([stage.id]) },
         { text: 'Paste behind it', key: 'Ctrl V', run: () => void paste() },
+        { text: 'Fork here: it beside a dry path', key: 'F', run: () => void forkSelection() },
         { text: 'Make it a send and a return', run: () => void stageToSend(stage.id) },
         {
           text: 'Here or at the other end: blind',

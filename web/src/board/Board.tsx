@@ -48,11 +48,12 @@ export function Board() {
   useWheel(box, timeline, perPixel, width)
   const { channel, benchHeight } = useViewOf('channel', 'benchHeight')
   const asked = useView((v) => v.dialog?.kind)
+  const lines = useView((v) => v.lines[channel])
   useEffect(() => {
-    // what is spoken of stays in sight, also when the bench needs more room
+    // what is spoken of stays in sight, also when the bench or its lines need more room
     const row = channel && box.current?.querySelector(`[data-row="${channel}"]`)
     if (row) row.scrollIntoView({ block: 'nearest' })
-  }, [channel, benchHeight, asked])
+  }, [channel, benchHeight, asked, lines])
   const [over, setOver] = useState(false)
   const groups = (c: Channel): string[] => {
     const up = project.channels.find((x) => x.id === c.output)

@@ -11,7 +11,11 @@ export function BoardFoot({ hidden }: { hidden: number }) {
   const { rows, showHidden } = useViewOf('rows', 'showHidden')
   const bare = project.channels.length === 1
   return (
-    <div className="flex flex-wrap items-center gap-3 px-3 py-1.5 text-small">
+    // over the playhead, which goes through all rows down to the bench
+    <div
+      className="relative z-[1] flex flex-wrap items-center gap-3 px-3 py-1.5 text-small"
+      style={{ background: 'var(--paper)' }}
+    >
       <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('track')}>
         Add a track
       </button>

@@ -14,6 +14,7 @@ import { recover } from '../takes/recover'
 import { TopBar } from '../topbar/TopBar'
 import { Board } from './Board'
 import { importFiles } from './import'
+import { RangeMenu } from '../clips/RangeMenu'
 import { PlaceMenu } from './PlaceMenu'
 
 export function ProjectPage() {
@@ -50,6 +51,7 @@ export function ProjectPage() {
       {(bench || dialog) && <Bench />}
       <StatusLine />
       <PlaceMenu />
+      <RangeMenu />
       <NameGate />
     </div>
   )

@@ -13,6 +13,8 @@ import { useOutline } from '../session/outline'
 import { useSession } from '../session/store'
 import { locate } from '../session/transport'
 import { inputName } from '../takes/recording'
+import { opens } from '../controls/menuAt'
+import { view } from '../session/view'
 import { Taking } from '../takes/Taking'
 import { within } from '../theme/size'
 import { Sheet, SPARE, useSheet } from './Sheet'
@@ -41,6 +43,11 @@ export function RowTime({ channel, index, timeline, width, air, open }: Props) {
         style={{ height: air }}
         {...range}
         {...landing.takes}
+        onContextMenuCapture={(e) => {
+          const at = lens.frame(within(e, e.currentTarget).x)
+          const { piece } = view()
+          if (piece?.rows.includes(channel.id) && at >= piece.from && at < piece.to) opens('range')(e)
+        }}
         onDoubleClick={(e) => locate(lens.frame(within(e, e.currentTarget).x))}
       >
         <RowClips channel={channel} timeline={timeline} lens={lens} width={width + SPARE} height={air - 3} />

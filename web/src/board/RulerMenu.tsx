@@ -1,4 +1,5 @@
 import type { Timeline } from '../api/types'
+import { paste } from '../bench/paste'
 import { Menu } from '../controls/Menu'
 import { openMaker } from '../passages/actions'
 import * as sections from '../sections/actions'
@@ -26,6 +27,14 @@ export function RulerMenu({ at, timeline }: { at: number; timeline: Timeline }) 
         !!section && { text: `Loop ${section.name}`, key: 'L', run: () => loopSection(section.id) },
         loop && { text: `Make a passage of ${loop.name}`, key: '⇧L', run: () => openMaker() },
         loop && { text: `Forget ${loop.name}`, run: () => setLoop(null) },
+        {
+          text: 'Put copied clips down here',
+          key: 'Ctrl V',
+          run: () => {
+            locate(at, view().grid)
+            void paste()
+          },
+        },
         { text: 'Begin a section here', run: () => void sections.begin(at) },
         {
           text: 'Another tempo from here…',

@@ -31,7 +31,7 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
         borderStyle: send.mute ? 'dashed' : 'solid',
         outline: traced === null ? undefined : '2px solid var(--ink)',
       }}
-      onClick={() => select(channel.id)}
+      onClick={() => select(channel.id, send.id)}
       onContextMenu={menuOnBench(channel.id, send.id, 'send')}
       draggable
       onDragStart={(e) => carry(e, { send: send.id })}
@@ -42,7 +42,7 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
         className="absolute inset-x-0 bottom-0 h-[3px] bg-no-repeat"
         style={{ backgroundImage: 'linear-gradient(var(--deep), var(--deep))', backgroundSize: '0 100%' }}
       />
-      <span className={`truncate italic ${send.mute ? 'struck' : ''}`}>{to}</span>
+      <span className={`truncate pr-[2px] italic ${send.mute ? 'struck' : ''}`}>{to}</span>
       <span className="figure shrink-0">{level <= -120 ? 'off' : level.toFixed(0).replace('-', '−')}</span>
     </button>
   )

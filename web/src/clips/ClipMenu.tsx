@@ -5,6 +5,7 @@ import { setView, view } from '../session/view'
 import { onShelf } from '../shelf/open'
 import { openTakesOfChosen } from '../takes/takes'
 import * as actions from './actions'
+import { copyClips } from './copy'
 import { bringBack, printInPlace } from './permanent'
 import { backwards } from './treatment'
 
@@ -18,6 +19,7 @@ export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Ch
       className="btn btn-xs btn-ghost px-1"
       items={[
         { text: 'Name it', key: 'N', run: () => setView({ renaming: first.id }), off: clips.length > 1 },
+        { text: 'Copy', key: 'Ctrl C', run: () => void copyClips() },
         { text: 'Once more behind itself', key: 'U', run: () => void actions.again() },
         {
           text: 'Slice it',

@@ -14,7 +14,7 @@ import { refused, theProject, useSession } from '../session/store'
 import { setView } from '../session/view'
 import { EffectOption } from './EffectOption'
 import { forkEntries, forkOf } from './forks'
-import { addPreset, foundPresets, presetEntries, presetOf } from './presets'
+import { addPreset, foundPresets, ofWholes, presetEntries, presetOf, presetsOf } from './presets'
 import { favourites, held, recent, remember, search, toggleFavourite } from './search'
 
 type Props = { owner: string; index: number; replace?: string; clips?: string[] }
@@ -40,13 +40,19 @@ export function EffectList({ owner, index, replace, clips }: Props) {
     enabled: !replace && !clips,
   })
   const settings = useMemo(() => presetEntries(presets ?? [], newest(all)), [presets, all])
+  const [of, setOf] = useState('')
+  const open = (what: string) => {
+    by.search('')
+    setOf(what)
+  }
   const found = useMemo(() => {
     const ready = replace || clips ? [] : foundPresets(settings, text)
+    if (of && !text) return presetsOf(settings, of, effects)
     const list = search(effects, text, recents, likes)
     if (!ready.length) return list
     const family = { name: 'Presets', effects: ready }
     return held(effects, text) ? [...list, family] : [family] // what only comes near is not meant
-  }, [effects, settings, text, recents, likes, replace, clips])
+  }, [effects, settings, text, recents, likes, replace, clips, of])
   const shut = () => setView({ dialog: null })
   const take = async (e: EffectInfo, off: boolean) => {
     shut()
@@ -62,6 +68,7 @@ export function EffectList({ owner, index, replace, clips }: Props) {
   const best = text ? search(newest(all), text, [])[0]?.effects[0] : undefined
   const elsewhere = best?.whole ? best : undefined
   const flat = found.flatMap((g) => g.effects)
+  const count = (of: string) => (replace || clips ? 0 : settings.filter((p) => p.of === of).length)
   const chosen = chosenOf(flat, by.at)
   useEffect(() => {
     if (replace && chosen) tryChanges([replacement(replace, chosen)]).catch(refused)
@@ -77,18 +84,26 @@ export function EffectList({ owner, index, replace, clips }: Props) {
       foot={
         replace
           ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'
-          : 'Enter adds it, Shift Enter adds it switched off, * marks it. Or drag it onto a chain.'
+          : 'Enter adds it, Shift Enter adds it switched off, → its presets, * marks it. Or drag it onto a chain.'
       }
       by={by}
       found={flat}
       onTake={(e, key) => void take(e, key.shiftKey)}
       onClose={shut}
       onKey={(e) => {
-        if (e.key !== '*' || !chosen || presetOf(chosen.id)) return
-        setLikes(toggleFavourite(chosen.id))
+        if (e.key === 'ArrowLeft' && of && !text) setOf('')
+        else if (!chosen || presetOf(chosen.id)) return
+        else if (e.key === '*') setLikes(toggleFavourite(chosen.id))
+        else if (e.key === 'ArrowRight' && !text && count(chosen.id)) open(chosen.id)
+        else return
         e.preventDefault()
       }}
     >
+      {of && !text && (
+        <button className="btn btn-xs btn-outline mb-2 font-normal" onClick={() => setOf('')}>
+          ← All effects
+        </button>
+      )}
       {found.map((g) => (
         <div key={g.name} className="mb-2">
           <div className="water-label text-small">{g.name}</div>
@@ -101,11 +116,24 @@ export function EffectList({ owner, index, replace, clips }: Props) {
                 liked={likes.includes(e.id)}
                 onTake={(off) => void take(e, off)}
                 onLike={() => setLikes(toggleFavourite(e.id))}
+                presets={count(e.id)}
+                onPresets={() => open(e.id)}
               />
             ))}
           </div>
         </div>
       ))}
+      {!text && !of && !replace && !clips && (
+        <div className="mb-2 flex gap-2">
+          {ofWholes
+            .filter(([kind]) => count(kind) > 0)
+            .map(([kind, name]) => (
+              <button key={kind} className="btn btn-xs btn-outline font-normal" onClick={() => open(kind)}>
+                {name}: {count(kind)}
+              </button>
+            ))}
+        </div>
+      )}
       {elsewhere && !flat.includes(elsewhere) && (
         <p className="soft p-2">
           {elsewhere.name} needs the whole sound: select a clip and press / , or print the row first.

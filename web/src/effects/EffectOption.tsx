@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { type MouseEvent, useEffect, useRef } from 'react'
 import type { EffectInfo } from '../api/types'
 import { carry } from '../board/carry'
 import { chosenLook } from '../controls/list'
@@ -12,10 +12,16 @@ type Props = {
   /** Takes it, switched off or not. */
   onTake: (off: boolean) => void
   onLike: () => void
+  /** How many presets there are of it, and what shows them. */
+  presets: number
+  onPresets: () => void
 }
 
+/** In a list of options there is nothing else: by keys these are → and *. What is typed goes on being searched for. */
+const aside = { tabIndex: -1, 'aria-hidden': true, onMouseDown: (e: MouseEvent) => e.preventDefault() }
+
 /** An entry of the list of effects: pressed it is added, dragged it goes where it is dropped. */
-export function EffectOption({ of: e, chosen, liked, onTake, onLike }: Props) {
+export function EffectOption({ of: e, chosen, liked, onTake, onLike, presets, onPresets }: Props) {
   const preset = presetOf(e.id)
   const ref = useRef<HTMLButtonElement>(null)
   useEffect(() => {
@@ -38,11 +44,20 @@ export function EffectOption({ of: e, chosen, liked, onTake, onLike }: Props) {
         <span className="font-semibold">{e.name}</span>
         <span className="soft block text-small">{e.says}</span>
       </button>
+      {presets > 0 && (
+        <button
+          {...aside}
+          className="soft h-6 shrink-0 px-1 text-small underline decoration-dotted"
+          title={`The presets of ${e.name}`}
+          onClick={onPresets}
+        >
+          {presets} preset{presets > 1 && 's'}
+        </button>
+      )}
       {!preset && (
         <button
+          {...aside}
           className="soft h-6 w-6 shrink-0 text-label"
-          tabIndex={-1}
-          aria-hidden // in a list of options there is nothing else: by key it is *
           aria-pressed={liked}
           aria-label={`${e.name} is a favourite`}
           title="Favourites stand first"

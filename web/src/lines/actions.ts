@@ -4,6 +4,7 @@ import { chainsOf, pathIn, placeIn, shownChain } from '../document/chain'
 import { change } from '../session/changes'
 import { keep, type KeptPoints } from '../session/clipboard'
 import { theEngine } from '../session/sound'
+import { select } from '../session/selected'
 import { notice, theProject, useSession } from '../session/store'
 import { type Chosen, setView, type Stretch, view } from '../session/view'
 import { pieceFor, rowFor } from './piece'
@@ -17,6 +18,7 @@ export async function openLine(owner: string, name: string, label: string) {
   if (!theProject()?.lines.some((l) => l.owner === owner && l.name === name)) {
     if (!(await change(`Begin a line for ${label}`, { type: 'line.begin', do: { owner, name } }))) return
   }
+  if (view().channel !== row) select(row)
   const now = view().lines[row] ?? []
   if (!now.includes(`${owner} ${name}`))
     setView({ lines: { ...view().lines, [row]: [...now, `${owner} ${name}`] } })

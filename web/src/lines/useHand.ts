@@ -31,7 +31,7 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
   const down = (e: PointerEvent) => {
     if (e.button !== 0) return
     e.stopPropagation()
-    box.current!.focus()
+    box.current!.focus({ preventScroll: true }) // what is taken hold of stays where it is
     e.currentTarget.setPointerCapture(e.pointerId)
     setDrag(press(line, where(e), e))
   }
