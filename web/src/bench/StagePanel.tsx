@@ -110,7 +110,7 @@ function Sheets({ sheets, at, onPick }: { sheets: string[]; at: string; onPick: 
           key={s}
           role="tab"
           aria-selected={s === at}
-          className={`h-6 min-w-6 flex-1 rounded-[3px] ${numbered ? 'px-0' : 'px-2'} text-label whitespace-nowrap ${s === at ? 'font-bold' : ''}`}
+          className={`h-6 min-w-6 rounded-[3px] ${numbered ? 'flex-1 px-0' : 'flex-auto px-2'} text-label whitespace-nowrap ${s === at ? 'font-bold' : ''}`}
           style={s === at ? { background: 'var(--ink)', color: 'var(--paper)' } : undefined}
           title={s || 'What it mainly does'}
           onClick={() => onPick(s)}

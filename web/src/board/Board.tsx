@@ -99,7 +99,7 @@ export function Board() {
             </div>
           )}
         <div
-          className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
+          className="relative flex min-h-0 flex-1 flex-col overflow-x-hidden overflow-y-auto"
           // an opaque ground lets the browser scroll what is painted, instead of painting it anew
           style={{ background: 'var(--paper)' }}
         >

@@ -13,7 +13,7 @@ export function BoardFoot({ hidden }: { hidden: number }) {
   return (
     // over the playhead, which goes through all rows down to the bench
     <div
-      className="relative z-[1] flex flex-wrap items-center gap-3 px-3 py-1.5 text-small"
+      className="relative z-[21] flex shrink-0 grow flex-wrap content-start items-center gap-3 px-3 py-1.5 text-small"
       style={{ background: 'var(--paper)' }}
     >
       <button className="btn btn-xs btn-outline font-normal" onClick={() => void addRow('track')}>

@@ -18,9 +18,12 @@ export function Pick<T extends string | number>(p: {
       title={p.says}
       data-says={p.says}
     >
-      <span className="block leading-4 [overflow-wrap:anywhere]">{p.label}</span>
+      {/* over the list's edge, which stands close below it */}
+      <span className="pointer-events-none relative z-10 block leading-4 [overflow-wrap:anywhere]">
+        {p.label}
+      </span>
       <select
-        className="select select-xs -mt-[3px] w-full pr-6"
+        className="select select-xs -mt-[2px] w-full pr-6"
         aria-label={p.label}
         value={p.value}
         onChange={(e) => p.onPick(p.choices[e.target.selectedIndex]!.value)}
