@@ -61,6 +61,21 @@ test('arrows try one after the other and change nothing; Enter takes', async () 
   await waitFor(() => expect(server.count('POST', '/api/projects/p/changes')).toBe(1))
 })
 
+test('a name that nothing goes by and Enter: the present setting is kept under it', async () => {
+  server.answers['POST /api/presets'] = preset('new', 'Late bells', { shipped: false })
+  const list = screen.getByLabelText('Search presets')
+  fireEvent.change(list, { target: { value: 'half' } })
+  fireEvent.keyDown(list, { key: 'Enter' }) // something goes by it
+  fireEvent.change(list, { target: { value: ' Late bells ' } })
+  fireEvent.keyDown(list, { key: 'Enter' })
+  await waitFor(() => expect(server.count('POST', '/api/presets')).toBe(1))
+  expect(server.last('POST', '/api/presets')?.body).toMatchObject({
+    name: 'Late bells',
+    kind: 'stage',
+    target: 's',
+  })
+})
+
 test('only what was saved here can be deleted; it can be taken back', async () => {
   expect(screen.queryByRole('button', { name: 'Menu of Half as loud' })).toBeNull()
   server.answers['DELETE /api/presets/own'] = { ok: true }

@@ -9,6 +9,7 @@ import { notice, refused, useSession } from '../session/store'
 import { setView } from '../session/view'
 import { PresetFiles } from './PresetFiles'
 import { PresetRow } from './PresetRow'
+import { PresetTags } from './PresetTags'
 import * as presets from './actions'
 import { find, tagsOf } from './find'
 
@@ -54,6 +55,17 @@ export function PresetList({ of, target }: Props) {
       refused(e)
     }
   }
+  /** A name that nothing goes by: the present setting can be kept under it. */
+  const fresh = data && !found.length && !tag ? text.trim() : ''
+  const keep = async (name: string) => {
+    try {
+      await presets.save({ name, says: '', tags: [] }, of, target)
+      setText('')
+      await again()
+    } catch (e) {
+      refused(e)
+    }
+  }
   const step = (by: number) => {
     const i = found.findIndex((p) => p.id === chosen)
     const next = found[Math.max(0, Math.min(found.length - 1, i + by))]
@@ -74,7 +86,9 @@ export function PresetList({ of, target }: Props) {
         if (e.key === 'ArrowDown') step(1)
         if (e.key === 'ArrowUp') step(-1)
         const p = found.find((x) => x.id === chosen)
-        if (e.key === 'Enter' && p && (e.target as HTMLElement).tagName !== 'BUTTON') void take(p)
+        const typed = (e.target as HTMLElement).tagName !== 'BUTTON'
+        if (e.key === 'Enter' && p && typed) void take(p)
+        if (e.key === 'Enter' && fresh && typed) void keep(fresh)
         if (['ArrowDown', 'ArrowUp'].includes(e.key)) e.preventDefault()
       }}
       head={<span>Presets for {what}</span>}
@@ -114,20 +128,7 @@ export function PresetList({ of, target }: Props) {
           }}
         />
       )}
-      <div className="mt-2 flex flex-wrap gap-1" role="group" aria-label="Tags">
-        {tagsOf(here)
-          .slice(0, 10)
-          .map((t) => (
-            <button
-              key={t}
-              className={`badge badge-sm h-6 cursor-pointer ${t === tag ? 'badge-primary' : 'badge-outline'}`}
-              aria-pressed={t === tag}
-              onClick={() => setTag(t === tag ? '' : t)}
-            >
-              {t}
-            </button>
-          ))}
-      </div>
+      <PresetTags tags={tagsOf(here).slice(0, 10)} on={tag} onPick={setTag} />
       <div className="mt-2 min-h-0 overflow-y-auto" role="listbox" aria-label="Presets">
         {found.map((p) => (
           <PresetRow
@@ -142,7 +143,11 @@ export function PresetList({ of, target }: Props) {
         ))}
         {data && found.length === 0 && (
           <p className="soft p-2">
-            {here.length ? 'No preset matches.' : 'There are none yet: Save keeps the present setting.'}
+            {fresh
+              ? `None goes by “${fresh}”: Enter keeps the present setting under that name.`
+              : here.length
+                ? 'No preset matches.'
+                : 'There are none yet: Save keeps the present setting.'}
           </p>
         )}
       </div>
