@@ -53,7 +53,18 @@ func run(from, to, docs string, keep bool) error {
 	if err := os.WriteFile(filepath.Join(docs, "performance.json"), append(b, '\n'), 0o600); err != nil {
 		return err
 	}
-	return os.WriteFile(filepath.Join(docs, "performance.md"), []byte(table(now)), 0o600)
+	text := table(now)
+	if p, ok := growth(now); ok {
+		name := filepath.Join("performance", p.Name+".svg")
+		if err := os.MkdirAll(filepath.Join(docs, "performance"), 0o700); err != nil {
+			return err
+		}
+		if err := os.WriteFile(filepath.Join(docs, name), []byte(p.SVG()), 0o600); err != nil {
+			return err
+		}
+		text += fmt.Sprintf("\n## Growth\n\n%s.\n\n![%s](%s)\n", p.Says, p.Says, filepath.ToSlash(name))
+	}
+	return os.WriteFile(filepath.Join(docs, "performance.md"), []byte(text), 0o600)
 }
 
 // said is what there is to say of the change since the table that was kept last.

@@ -19,6 +19,11 @@ BenchmarkEffects/reverb-2   	  100	 900 ns/op	 80.00 ns/frame	 260.4 x-realtime	
 BenchmarkEffects/reverb-2   	  100	 900 ns/op	 84.00 ns/frame	 248.0 x-realtime	 0 B/op	 0 allocs/op
 BenchmarkEffects/reverb-2   	  100	 900 ns/op	 82.00 ns/frame	 254.0 x-realtime	 0 B/op	 0 allocs/op
 PASS
+pkg: shoal/internal/engine
+BenchmarkTracks/32-2   	  100	 900 ns/op	 400.00 ns/frame
+BenchmarkTracks/8-2   	  100	 900 ns/op	 100.00 ns/frame
+BenchmarkTracks/of-none-2   	  100	 900 ns/op	 100.00 ns/frame
+PASS
 pkg: shoal/internal/stretch
 BenchmarkStretch            	   10	 100 ns/op	 40.00 x-realtime
   bench: from opening the page to sound: 1034 ms
@@ -28,7 +33,7 @@ func TestWhatBenchmarksPrintIsTakenIn(t *testing.T) {
 	r, err := read(strings.NewReader(printed))
 	require.NoError(t, err)
 	assert.Equal(t, []string{"from opening the page to sound: 1034 ms"}, r.Browser)
-	require.Len(t, r.Figures, 3)
+	require.Len(t, r.Figures, 6)
 	f := r.find("effect", "Effects/reverb")
 	require.NotNil(t, f)
 	assert.Equal(t, "ns/frame", f.Unit)
@@ -51,12 +56,12 @@ func TestWhatHasBecomeSlowerIsToldApartFromASlowMachine(t *testing.T) {
 			f := &now.Figures[i]
 			for k := range f.Rounds {
 				switch f.Name {
-				case Reference:
-					f.Rounds[k] *= machine
+				case "Effects/reverb":
+					f.Rounds[k] *= machine * reverb
 				case "Stretch":
 					f.Rounds[k] /= machine * stretch
 				default:
-					f.Rounds[k] *= machine * reverb
+					f.Rounds[k] *= machine
 				}
 			}
 		}
@@ -68,6 +73,20 @@ func TestWhatHasBecomeSlowerIsToldApartFromASlowMachine(t *testing.T) {
 	assert.Equal(t, []string{"slower: effect Effects/reverb takes 1.50 times what it took on 2026-11-01"}, slowed(2, 1.5, 1))
 	assert.Equal(t, []string{"slower: stretch Stretch takes 2.00 times what it took on 2026-11-01"}, slowed(0.5, 1, 2))
 	assert.Equal(t, []string{"faster: effect Effects/reverb takes 0.50 times what it took on 2026-11-01"}, slowed(1, 0.5, 1))
+}
+
+func TestHowCostsGrowIsDrawn(t *testing.T) {
+	r, err := read(strings.NewReader(printed))
+	require.NoError(t, err)
+	p, ok := growth(r)
+	require.True(t, ok)
+	require.Len(t, p.Lines, 2)
+	assert.Equal(t, "rows of six stages, 8 to 32", p.Lines[0].Name)
+	assert.Equal(t, []float64{1, 4}, p.Lines[0].X, "from the smallest on")
+	assert.Equal(t, []float64{1, 4}, p.Lines[0].Y)
+	assert.Equal(t, []float64{1, 10}, p.X.Ticks)
+	_, ok = growth(&Report{})
+	assert.False(t, ok, "where nothing was run at several sizes there is nothing to draw")
 }
 
 func TestThatThereIsNothingToCompareWithIsSaid(t *testing.T) {
@@ -89,6 +108,8 @@ func TestATableIsKeptWhenThatIsAsked(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(b), "| Effects/reverb | 82 | ns/frame | 2 % | 20.0 |")
 	assert.Contains(t, string(b), "- from opening the page to sound: 1034 ms")
+	assert.Contains(t, string(b), "](performance/growth.svg)")
+	require.FileExists(t, filepath.Join(dir, "performance", "growth.svg"))
 	require.NoError(t, run(from, to, dir, false), "and is there to be compared with")
 	require.ErrorContains(t, run(filepath.Join(dir, "none"), to, dir, false), "none")
 }

@@ -84,7 +84,7 @@ func write(dir string, rows []row) error {
 	}
 	for _, p := range soundtest.Plots() {
 		name := filepath.Join("sound", p.Name+".svg")
-		if err := os.WriteFile(filepath.Join(dir, name), []byte(draw(p)), 0o644); err != nil {
+		if err := os.WriteFile(filepath.Join(dir, name), []byte(p.SVG()), 0o644); err != nil {
 			return err
 		}
 		fmt.Fprintf(&b, "\n%s\n\n![%s](%s)\n", p.Says, p.Says, name)

@@ -53,6 +53,23 @@ func BenchmarkManyPieces(b *testing.B) {
 	b.ReportMetric(float64(int64(after.HeapAlloc)-int64(before.HeapAlloc))/1e6, "MB-more")
 }
 
+// The cost of a block must not grow with how many clips a row has.
+func BenchmarkClips(b *testing.B) {
+	for _, n := range []int{10, 100, 1000, 10000} {
+		b.Run(fmt.Sprint(n), func(b *testing.B) {
+			s := benchSong()
+			ch := s.track("row", noise(50000, 1))
+			first := ch.Clips[0]
+			for i := range n - 1 {
+				x := *first
+				x.ID, x.Start = project.NewID(), int64(i+1)*60000
+				ch.Clips = append(ch.Clips, &x)
+			}
+			perFrame(b, s.playing(b))
+		})
+	}
+}
+
 func BenchmarkEditAmongManyPieces(b *testing.B) {
 	s := manyPieces()
 	e := s.playing(b)

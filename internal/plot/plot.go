@@ -1,12 +1,41 @@
-package main
+// Package plot draws what was measured as SVG pictures for documents.
+package plot
 
 import (
 	"fmt"
 	"math"
 	"strings"
-
-	"shoal/internal/soundtest"
 )
+
+// Axis is one side of a plot.
+type Axis struct {
+	Label    string
+	From, To float64
+	Ticks    []float64
+	Log      bool
+}
+
+// part is how far along an axis something lies: 0 at its beginning, 1 at its end.
+func (a Axis) part(x float64) float64 {
+	if a.Log {
+		return math.Log(x/a.From) / math.Log(a.To/a.From)
+	}
+	return (x - a.From) / (a.To - a.From)
+}
+
+// Line is a curve in a plot.
+type Line struct {
+	Name   string
+	X, Y   []float64
+	Dashed bool
+}
+
+// Plot is a picture of what was measured.
+type Plot struct {
+	Name, Says string
+	X, Y       Axis
+	Lines      []Line
+}
 
 const (
 	wide, high   = 760.0, 320.0
@@ -17,17 +46,11 @@ const (
 // colours are those of the lines, in their order.
 var colours = []string{"#1d5f8a", "#b4532a", "#3a7d44", "#7a4f9a", "#8a7a1d", "#555555"}
 
-// draw makes an SVG picture of a plot.
-func draw(p soundtest.Plot) string {
-	x0, x1, y0, y1 := p.X.From, p.X.To, p.Y.From, p.Y.To
-	across := func(x float64) float64 {
-		if p.X.Log {
-			return left + (wide-left-right)*math.Log(x/x0)/math.Log(x1/x0)
-		}
-		return left + (wide-left-right)*(x-x0)/(x1-x0)
-	}
+// SVG draws a plot.
+func (p Plot) SVG() string {
+	across := func(x float64) float64 { return left + (wide-left-right)*p.X.part(x) }
 	up := func(y float64) float64 {
-		return high - bottom - (high-bottom-top)*(math.Max(y0, math.Min(y1, y))-y0)/(y1-y0)
+		return high - bottom - (high-bottom-top)*math.Max(0, math.Min(1, p.Y.part(y)))
 	}
 	var b strings.Builder
 	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %g %g" font-family="sans-serif" font-size="11">`+"\n", wide, high)
