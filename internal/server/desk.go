@@ -31,9 +31,8 @@ type desk struct {
 type opened struct {
 	mu       sync.Mutex
 	doc      *project.Project
-	rest     []byte        // the document in its canonical form, without its lines
+	written  *project.Written
 	sums     []project.Sum // of its lines
-	facets   project.Facets
 	revision int64
 }
 
@@ -59,13 +58,10 @@ func (d *desk) take(ctx context.Context, id string) (*opened, error) {
 		o.doc, err = project.Read(b, engine.EffectInfo)
 	}
 	if err == nil {
-		o.rest, err = o.doc.Bare()
+		o.written, err = o.doc.Write(nil, nil)
 	}
 	if err == nil {
 		o.sums, err = o.doc.LineSums()
-	}
-	if err == nil {
-		o.facets, err = project.FacetsOf(o.rest, o.doc.Lines)
 	}
 	if err != nil {
 		o.mu.Unlock()
@@ -184,15 +180,14 @@ func (d *desk) stillFits(
 	if err != nil {
 		return nil, err.Error(), nil
 	}
-	rest, err := next.Bare()
+	written, err := next.Write(o.doc, o.written)
 	if err != nil {
 		return nil, "", err
 	}
-	facets, err := project.FacetsOf(rest, next.Lines)
+	touches, err := project.TouchedBetween(o.doc, o.written, next, written)
 	if err != nil {
 		return nil, "", err
 	}
-	touches := project.Touched(o.facets, facets)
 	others, err := d.store.OthersSince(ctx, id, author, entries[len(entries)-1].Revision)
 	if err != nil {
 		return nil, "", err
@@ -228,7 +223,7 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 			return 0, refuse(fmt.Errorf("the sound %s (%.12s) is not in Shoal's folder: import its file first", a.Name, a.Hash))
 		}
 	}
-	patch, rest, err := patchOf(o.doc, o.rest, next)
+	patch, written, err := patchOf(o.doc, o.written, next)
 	if err != nil {
 		return 0, err
 	}
@@ -236,29 +231,29 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	if err != nil {
 		return 0, err
 	}
-	facets, err := project.FacetsOf(rest, next.Lines)
+	touched, err := project.TouchedBetween(o.doc, o.written, next, written)
 	if err != nil {
 		return 0, err
 	}
 	sums := sumsAfter(o.sums, lines)
 	e := store.Entry{
 		Revision: o.revision + 1, Author: m.author, Label: project.ShortLabel(m.label), Kind: m.kind, Gesture: m.gesture, Time: store.Now(),
-		Hash: project.Hash(project.SumOf(rest), sums),
+		Hash: project.Hash(project.SumOf(written.Bytes()), sums),
 	}
 	for _, part := range []struct {
 		to *string
 		v  any
-	}{{&e.Batch, mustEncode(m.batch)}, {&e.Undo, mustEncode(undo)}, {&e.Patch, patch}, {&e.Touched, project.Touched(o.facets, facets)}} {
+	}{{&e.Batch, mustEncode(m.batch)}, {&e.Undo, mustEncode(undo)}, {&e.Patch, patch}, {&e.Touched, touched}} {
 		b, err := json.Marshal(part.v)
 		if err != nil {
 			return 0, err
 		}
 		*part.to = string(b)
 	}
-	if err := d.store.Commit(ctx, id, next.Name, rest, lines, e, m.spends); err != nil {
+	if err := d.store.Commit(ctx, id, next.Name, written.Bytes(), lines, e, m.spends); err != nil {
 		return 0, err
 	}
-	o.doc, o.rest, o.sums, o.facets, o.revision = next, rest, sums, facets, e.Revision
+	o.doc, o.written, o.sums, o.revision = next, written, sums, e.Revision
 	person, err := d.store.Person(ctx, m.author)
 	if err != nil { // the change is made: it is told without a name rather than not at all
 		slog.Warn("the author of a change is not known", "project", id, "revision", e.Revision, "error", err)

@@ -2,6 +2,8 @@ package server
 
 import (
 	"fmt"
+	"strconv"
+	"strings"
 
 	"github.com/wI2L/jsondiff"
 
@@ -10,18 +12,44 @@ import (
 )
 
 // patchOf is what turns one revision into the next, as a JSON patch. Lines are compared by the points that
-// they share, all else by what it says. rest is the next revision without its lines.
-func patchOf(old *project.Project, oldRest []byte, next *project.Project) (patch jsondiff.Patch, rest []byte, err error) {
-	if rest, err = next.Bare(); err != nil {
+// they share, all else by what it says, and of rows only those that differ. now is the next revision as it is written.
+func patchOf(old *project.Project, was *project.Written, next *project.Project) (patch jsondiff.Patch, now *project.Written, err error) {
+	if now, err = next.Write(old, was); err != nil {
 		return nil, nil, err
 	}
-	if patch, err = jsondiff.CompareJSON(oldRest, rest); err != nil {
+	x, y, at := project.Differing(was, now)
+	if patch, err = jsondiff.CompareJSON(x, y); err != nil {
 		return nil, nil, fmt.Errorf("compare revisions: %w", err)
 	}
 	if patch == nil {
 		patch = jsondiff.Patch{}
 	}
-	return append(patch, linesPatch(old.Lines, next.Lines)...), rest, nil
+	if at != nil {
+		for i := range patch {
+			patch[i].Path = amongAll(patch[i].Path, at)
+		}
+	}
+	return append(patch, linesPatch(old.Lines, next.Lines)...), now, nil
+}
+
+const rows = "/channels/"
+
+// amongAll is a path into a document of which only some rows were compared, in the whole one: at is where those stand.
+func amongAll(path string, at []int) string {
+	rest, of := strings.CutPrefix(path, rows)
+	if !of {
+		return path
+	}
+	place, more, deeper := strings.Cut(rest, "/")
+	i, err := strconv.Atoi(place)
+	if err != nil {
+		return path
+	}
+	path = rows + strconv.Itoa(at[i])
+	if deeper {
+		path += "/" + more
+	}
+	return path
 }
 
 func linesPatch(old, next []*project.Line) (patch jsondiff.Patch) {

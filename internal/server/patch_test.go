@@ -39,13 +39,13 @@ func song(tb testing.TB, lines, points int) *project.Project {
 // A patch says what has changed of the lines, and no more.
 func TestAPatchHoldsOnlyTheLinesThatChanged(t *testing.T) {
 	p := song(t, 6, 4)
-	rest, err := p.Bare()
+	written, err := p.Write(nil, nil)
 	require.NoError(t, err)
 	look := func(want string, changes ...project.Change) {
 		t.Helper()
 		next, _, err := project.Apply(p, changes, engine.EffectInfo)
 		require.NoError(t, err)
-		patch, _, err := patchOf(p, rest, next)
+		patch, _, err := patchOf(p, written, next)
 		require.NoError(t, err)
 		var got string
 		for _, op := range patch {
@@ -78,7 +78,7 @@ func TestAPatchHoldsOnlyTheLinesThatChanged(t *testing.T) {
 
 func BenchmarkEditAmong100000Points(b *testing.B) {
 	p := song(b, 200, 500)
-	rest, err := p.Bare()
+	written, err := p.Write(nil, nil)
 	require.NoError(b, err)
 	row := p.Channels[0].ID
 	var patch jsondiff.Patch
@@ -99,7 +99,7 @@ func BenchmarkEditAmong100000Points(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		if patch, rest, err = patchOf(p, rest, next); err != nil || len(patch) != 1 {
+		if patch, written, err = patchOf(p, written, next); err != nil || len(patch) != 1 {
 			b.Fatal(err, len(patch))
 		}
 		p = next
@@ -112,7 +112,7 @@ func TestPatchesLeadToTheSameBytesAndHash(t *testing.T) {
 		r := rand.New(rand.NewPCG(seed, 21))
 		p := song(t, 6, 4)
 		p.Sections = []project.Section{{ID: "one", Name: "One"}, {ID: "two", Name: "Two", Tick: 7680}}
-		rest, err := p.Bare()
+		written, err := p.Write(nil, nil)
 		require.NoError(t, err)
 		sums, err := p.LineSums()
 		require.NoError(t, err)
@@ -125,13 +125,13 @@ func TestPatchesLeadToTheSameBytesAndHash(t *testing.T) {
 				continue
 			}
 			made++
-			patch, nextRest, err := patchOf(p, rest, next)
+			patch, nextWritten, err := patchOf(p, written, next)
 			require.NoError(t, err)
 			lines, err := changedLines(p.Lines, next.Lines)
 			require.NoError(t, err)
 			sums = sumsAfter(sums, lines)
 			window = patched(t, window, patch)
-			p, rest = next, nextRest
+			p, written = next, nextWritten
 			want, err := project.Canonical(p)
 			require.NoError(t, err)
 			got, err := project.Canonical(json.RawMessage(window))

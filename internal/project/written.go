@@ -1,0 +1,104 @@
+package project
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"maps"
+	"reflect"
+	"slices"
+)
+
+// Written is a document without its lines, in its canonical form, row by row: a change is mostly of one row of very many, and
+// no more than that is written anew, or compared.
+type Written struct {
+	head  map[string]json.RawMessage // all but the rows, by the names of its fields
+	ids   []string                   // of the rows
+	rows  [][]byte
+	whole []byte
+}
+
+// Bytes is the whole of it, the same as Bare gives.
+func (w *Written) Bytes() []byte { return w.whole }
+
+// Write writes a document. Rows that are as they were in the one before are taken over from it, as it was written; there may be none.
+func (p *Project) Write(before *Project, was *Written) (*Written, error) {
+	head := *p
+	head.Lines, head.Channels = nil, nil
+	b, err := Canonical(&head)
+	if err != nil {
+		return nil, err
+	}
+	w := &Written{}
+	if err := json.Unmarshal(b, &w.head); err != nil {
+		return nil, fmt.Errorf("take the document apart: %w", err)
+	}
+	for i, c := range p.Channels {
+		w.ids = append(w.ids, c.ID)
+		if before != nil && i < len(before.Channels) && reflect.DeepEqual(before.Channels[i], c) {
+			w.rows = append(w.rows, was.rows[i])
+			continue
+		}
+		row, err := Canonical(c)
+		if err != nil {
+			return nil, err
+		}
+		w.rows = append(w.rows, row)
+	}
+	w.whole = w.with(w.rows)
+	return w, nil
+}
+
+// with is the document with some of its rows.
+func (w *Written) with(rows [][]byte) []byte {
+	size := 2
+	for _, r := range rows {
+		size += len(r) + 1
+	}
+	list := bytes.NewBuffer(make([]byte, 0, size))
+	list.WriteByte('[')
+	list.Write(bytes.Join(rows, []byte(",")))
+	list.WriteByte(']')
+	out := bytes.NewBuffer(make([]byte, 0, size+4096))
+	for i, name := range slices.Sorted(maps.Keys(w.head)) {
+		value := []byte(w.head[name])
+		if name == "channels" {
+			value = list.Bytes()
+		}
+		out.WriteByte("{,"[min(i, 1)])
+		fmt.Fprintf(out, "%q:", name)
+		out.Write(value)
+	}
+	out.WriteByte('}')
+	return out.Bytes()
+}
+
+// Differing are two documents without the rows in which they agree, and where those stand that are left. Where rows came, went
+// or moved, both are whole and at is nil.
+func Differing(a, b *Written) (x, y []byte, at []int) {
+	if !slices.Equal(a.ids, b.ids) {
+		return a.whole, b.whole, nil
+	}
+	at = []int{}
+	var left, right [][]byte
+	for i := range a.rows {
+		if !bytes.Equal(a.rows[i], b.rows[i]) {
+			at, left, right = append(at, i), append(left, a.rows[i]), append(right, b.rows[i])
+		}
+	}
+	return a.with(left), b.with(right), at
+}
+
+// TouchedBetween is what Touched lists of two revisions, which may hold very many rows that are the same.
+func TouchedBetween(old *Project, was *Written, next *Project, now *Written) ([]string, error) {
+	x, y, _ := Differing(was, now)
+	a, err := FacetsOf(x, old.Lines)
+	if err != nil {
+		return nil, err
+	}
+	b, err := FacetsOf(y, next.Lines)
+	if err != nil {
+		return nil, err
+	}
+	return Touched(a, b), nil
+}
