@@ -12,6 +12,7 @@ import { useSession } from '../session/store'
 import { setView, useView, useViewOf, view } from '../session/view'
 import { Playhead } from './Playhead'
 import { Row } from './Row'
+import { useGradually } from './gradually'
 import { heights } from './heights'
 import { Ruler } from './Ruler'
 
@@ -55,8 +56,9 @@ export function Board() {
     if (row) row.scrollIntoView({ block: 'nearest' })
   }, [channel, benchHeight, asked, lines])
   const [over, setOver] = useState(false)
+  const byId = new Map(project.channels.map((c) => [c.id, c]))
   const groups = (c: Channel): string[] => {
-    const up = project.channels.find((x) => x.id === c.output)
+    const up = byId.get(c.output ?? '')
     return up?.kind === 'group' ? [up.id, ...groups(up)] : []
   }
   const shown = project.channels.filter(
@@ -69,6 +71,10 @@ export function Board() {
     return reach.feeds.includes(c.id) ? 'fed' : reach.fed.includes(c.id) ? 'feeds' : ''
   }
   const high = (c: Channel) => heights(tide, base, airs[c.id], open[c.id]?.length ?? 0).all
+  const drawn = useGradually(
+    shown.length,
+    shown.findIndex((c) => c.id === channel),
+  )
   return (
     <div
       ref={box}
@@ -108,7 +114,7 @@ export function Board() {
           ) : (
             <LitPath reach={reach} rows={shown} height={high} />
           )}
-          {shown.map((c) => (
+          {shown.slice(0, drawn).map((c) => (
             <Row
               key={c.id}
               channel={c}
@@ -119,6 +125,12 @@ export function Board() {
               lit={lit(c)}
             />
           ))}
+          {drawn < shown.length && (
+            <div
+              className="shrink-0"
+              style={{ height: shown.slice(drawn).reduce((sum, c) => sum + high(c), 0) }}
+            />
+          )}
           <BoardFoot hidden={hidden} />
         </div>
       </div>

@@ -38,7 +38,7 @@ export const Row = memo(function Row({ channel, index, timeline, width, depth, l
       role="group"
       aria-label={channel.name}
       data-row={channel.id}
-      className="turning relative flex shrink-0 focus-within:z-10 hover:z-10"
+      className="turning relative flex shrink-0 focus-within:z-10"
       style={{
         contain: 'layout style', // a figure that changes must not lay out the board anew
         height,

@@ -1,3 +1,4 @@
+import { useShallow } from 'zustand/react/shallow'
 import type { Channel } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { useEntry } from '../controls/MenuEntry'
@@ -13,8 +14,9 @@ import { duplicateRow, removeRow, setRow } from './rows'
 
 /** Everything that can be done with a row as a whole. */
 export function RowMenu({ channel }: { channel: Channel }) {
-  const channels = useSession((s) => s.project?.channels)
-  const returns = (channels ?? []).filter((c) => c.kind === 'return' && c.id !== channel.id)
+  const returns = useSession(
+    useShallow((s) => (s.project?.channels ?? []).filter((c) => c.kind === 'return' && c.id !== channel.id)),
+  )
   const own = channel.kind !== 'main'
   const print = (target: 'track' | 'file') =>
     setView({ dialog: { kind: 'print', channel: channel.id, target } })

@@ -1,3 +1,4 @@
+import { useShallow } from 'zustand/react/shallow'
 import type { Channel } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
 import * as moves from '../moves/actions'
@@ -9,10 +10,8 @@ export const HANDLE = 160
 /** How many there is room for beside the chain. */
 const MOST = 3
 
-export const useShownHandles = (channel: Channel) => {
-  const project = useSession((s) => s.project)
-  return moves.shownOn(project, channel).slice(0, MOST)
-}
+export const useShownHandles = (channel: Channel) =>
+  useSession(useShallow((s) => moves.shownOn(s.project, channel).slice(0, MOST)))
 
 /** The handles of a row that it shows, as scales beside its chain. */
 export function ShownHandles({ channel }: { channel: Channel }) {

@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { LineValue, Param } from '../api/types'
 import { moveTogether } from '../bench/several'
@@ -13,7 +14,7 @@ export function useParam(owner: string, param: Param, value: number, of: string)
   const moving = useSession((s) => s.moving[`${owner} ${param.name}`])
   const isLed = useSession((s) => isMoved(s.project, owner, param.name))
   const [now, setNow] = useState<LineValue | null>(null)
-  useLineValue(owner, param.name, setNow, isLed)
+  useLineValue(owner, param.name, (v) => setNow((before) => replaceEqualDeep(before, v)), isLed)
   const moved = isLed ? now : null
   const theirs = useSession((s) => s.theirs[`${owner} ${param.name}`])
   const refused = useSession((s) => s.refusals.includes(`${owner} ${param.name}`))

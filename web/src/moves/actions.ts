@@ -32,11 +32,23 @@ export const setTarget = (h: Handle, target: Handle['targets'][number]) =>
 export const removeMover = (m: Mover) =>
   change(`Remove ${m.name}`, { type: 'mover.remove', do: { id: m.id } })
 
-/** Whether anything but a hand moves a parameter. */
-export const isMoved = (p: Project | null, owner: string, name: string) =>
-  (p?.lines.some((l) => l.owner === owner && l.name === name && l.points.length > 0) ?? false) ||
-  !!handleOf(p, owner, name) ||
-  moversOf(p, owner, name).length > 0
+const moved = new WeakMap<Project, Set<string>>()
+
+/** Whether anything but a hand moves a parameter. Every scale on the screen asks this of every revision, so that all that is moved is
+    gathered once for each. */
+export function isMoved(p: Project | null, owner: string, name: string): boolean {
+  if (!p) return false
+  let all = moved.get(p)
+  if (!all) {
+    const led: { owner: string; name: string }[] = [
+      ...p.lines.filter((l) => l.points.length > 0),
+      ...(p.movers ?? []).flatMap((m) => m.targets),
+      ...(p.handles ?? []).flatMap((h) => h.targets),
+    ]
+    moved.set(p, (all = new Set(led.map((x) => `${x.owner} ${x.name}`))))
+  }
+  return all.has(`${owner} ${name}`)
+}
 
 export const addMover = (owner: string, name: string, label: string) =>
   change(`Add a mover to ${label}`, { type: 'mover.add', do: { owner, name } })

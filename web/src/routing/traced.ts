@@ -7,7 +7,8 @@ import { useView } from '../session/view'
 /** The trace that is asked for, from Go; null while there is none. */
 export function useTrace(): Trace | null {
   const asked = useView((v) => (v.dialog?.kind === 'trace' ? v.dialog : null))
-  const revision = useSession((s) => s.revision)
+  // it is asked of in every row: a revision draws nothing anew where no trace is asked for
+  const revision = useSession((s) => (asked ? s.revision : 0))
   const ready = useSession((s) => s.timeline !== null)
   const { data } = useQuery({
     queryKey: ['trace', asked?.from, asked?.to, revision],

@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from '@tanstack/react-query'
 import { Engine } from '../engine/engine'
 import { STATE } from '../engine/ring'
 import { notice, refused, session, setSession } from './store'
@@ -21,7 +22,8 @@ let restarts = 0
 
 function makeEngine(): Engine {
   const e = new Engine()
-  e.onTimeline = (timeline) => setSession({ timeline })
+  // what of it is as before stays the same object: a change draws anew what it touches, and not every row
+  e.onTimeline = (timeline) => setSession((s) => ({ timeline: replaceEqualDeep(s.timeline, timeline) }))
   e.onTrouble = (text) => notice(text, 'refused')
   e.onWaiting = (waiting) => setSession({ waiting })
   e.onTransport = (state, trip) => {
