@@ -62,6 +62,17 @@ func undisturbed(build func() error) error {
 	return build()
 }
 
+// overdue looks for garbage when there is more than there should be before it was looked for. A page calls in for a moment at a time,
+// and a search that has begun goes on only when something else is allocated: it can stay where it is while each Play
+// and each edit leave an old plan behind, until a tab has no memory left.
+func overdue() {
+	var m runtime.MemStats
+	runtime.ReadMemStats(&m)
+	if m.HeapAlloc > m.NextGC+m.NextGC/8 {
+		runtime.GC()
+	}
+}
+
 func pointer[T any](s []T) int32 { return int32(uintptr(unsafe.Pointer(unsafe.SliceData(s)))) }
 
 func fail(err error) int32 {
@@ -146,6 +157,7 @@ func use(p *project.Project, fresh bool) int32 {
 		if err := eng.SetDocument(onTrial()); err != nil {
 			return fail(err)
 		}
+		overdue()
 		return 0
 	}
 	tried = nil
@@ -237,7 +249,10 @@ func rms(on bool) { eng.RMS(on) }
 func watch(n int32) { eng.Watch(string(scratch[:n])) }
 
 //go:wasmexport play
-func play() { eng.Play() }
+func play() {
+	eng.Play()
+	overdue()
+}
 
 //go:wasmexport stop
 func stop() { eng.Stop() }
@@ -267,6 +282,7 @@ func locate(frame float64, grid int32) {
 		at = clock.Frame(clock.Snapped(at, int64(grid)))
 	}
 	eng.GoTo(at)
+	overdue()
 }
 
 //go:wasmexport loop

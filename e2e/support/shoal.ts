@@ -35,6 +35,10 @@ export class Shoal {
     })
   }
 
+  get pid() {
+    return this.child?.pid
+  }
+
   async stop(signal: NodeJS.Signals = 'SIGTERM') {
     const c = this.child
     if (!c || c.exitCode !== null) return
