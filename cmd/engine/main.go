@@ -62,9 +62,9 @@ func undisturbed(build func() error) error {
 	return build()
 }
 
-// overdue looks for garbage when there is more than there should be before it was looked for. A page calls in for a moment at a time,
-// and a search that has begun goes on only when something else is allocated: it can stay where it is while each Play
-// and each edit leave an old plan behind, until a tab has no memory left.
+// overdue looks for garbage when there is more than there should be before it was looked for. A page calls in for a moment at a
+// time, and a search that has begun can stay where it is between the calls, while each Play and each edit leave an old plan
+// behind, until a tab has no memory left.
 func overdue() {
 	var m runtime.MemStats
 	runtime.ReadMemStats(&m)
@@ -381,6 +381,7 @@ func page(index, frames, channels int32) {
 		p[c] = append([]float32(nil), src[int32(c)*frames:(int32(c)+1)*frames]...)
 	}
 	lib.Put(string(scratch[:64]), int(index), p)
+	overdue() // it may have taken the place of another
 }
 
 // worked says which works can be fetched: the scratch buffer holds their keys, parted by line breaks.
