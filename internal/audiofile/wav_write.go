@@ -314,13 +314,16 @@ func (x *WAVWriter) patch(data, total int64) error {
 		if err := patch(0, []byte("RF64\xff\xff\xff\xff")); err != nil {
 			return err
 		}
-		return patch(12, ds)
-	}
-	if err := patch(4, le.AppendUint32(nil, uint32(total-8))); err != nil {
-		return err
-	}
-	if err := patch(x.dataAt-4, le.AppendUint32(nil, uint32(data))); err != nil {
-		return err
+		if err := patch(12, ds); err != nil {
+			return err
+		}
+	} else {
+		if err := patch(4, le.AppendUint32(nil, uint32(total-8))); err != nil {
+			return err
+		}
+		if err := patch(x.dataAt-4, le.AppendUint32(nil, uint32(data))); err != nil {
+			return err
+		}
 	}
 	_, err := x.w.Seek(0, io.SeekEnd)
 	return err
