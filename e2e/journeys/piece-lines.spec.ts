@@ -17,6 +17,7 @@ test('a line moves a stage of a clip, in the time of the clip', async ({ board }
   await board.keyboard.press('Shift+X')
   await expect(board.getByText('What moves in the treatment')).toBeVisible()
   await board.keyboard.type('drive')
+  await expect(board.getByRole('option', { name: /^Drive/, selected: true })).toBeVisible()
   await board.keyboard.press('Enter')
   const line = row(board, 'Low horn').getByRole('group', { name: /^Line of Drive of Saturation on Low horn/ })
   await expect(line).toHaveAccessibleName(/0 points/)

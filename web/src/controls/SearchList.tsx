@@ -25,6 +25,8 @@ type Props<T> = {
   found: T[]
   onTake: (found: T, e: KeyboardEvent) => void
   onClose: () => void
+  /** What stands between the field and what is found, and is none of it. */
+  above?: ReactNode
   /** Keys besides the arrows and Enter. */
   onKey?: (e: KeyboardEvent) => void
   children: ReactNode
@@ -56,6 +58,7 @@ export function SearchList<T>({ label, things, by, found, onTake, onKey, childre
         value={by.text}
         onChange={(e) => by.search(e.target.value)}
       />
+      {p.above}
       <div className="mt-2 min-h-0 overflow-y-auto" role="listbox" aria-label={things}>
         {children}
       </div>

@@ -13,8 +13,9 @@ import { placeInWords } from '../session/selected'
 import { refused, theProject, useSession } from '../session/store'
 import { setView } from '../session/view'
 import { EffectOption } from './EffectOption'
+import { PresetWays } from './PresetWays'
 import { forkEntries, forkOf } from './forks'
-import { addPreset, foundPresets, ofWholes, presetEntries, presetOf, presetsOf } from './presets'
+import { addPreset, foundPresets, presetEntries, presetOf, presetsOf } from './presets'
 import { favourites, held, recent, remember, search, toggleFavourite } from './search'
 
 type Props = { owner: string; index: number; replace?: string; clips?: string[] }
@@ -86,6 +87,7 @@ export function EffectList({ owner, index, replace, clips }: Props) {
           ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'
           : 'Enter adds it, Shift Enter adds it switched off, → its presets, * marks it. Or drag it onto a chain.'
       }
+      above={!text && !replace && !clips && <PresetWays of={of} count={count} onOpen={open} />}
       by={by}
       found={flat}
       onTake={(e, key) => void take(e, key.shiftKey)}
@@ -99,11 +101,6 @@ export function EffectList({ owner, index, replace, clips }: Props) {
         e.preventDefault()
       }}
     >
-      {of && !text && (
-        <button className="btn btn-xs btn-outline mb-2 font-normal" onClick={() => setOf('')}>
-          ← All effects
-        </button>
-      )}
       {found.map((g) => (
         <div key={g.name} className="mb-2">
           <div className="water-label text-small">{g.name}</div>
@@ -123,17 +120,6 @@ export function EffectList({ owner, index, replace, clips }: Props) {
           </div>
         </div>
       ))}
-      {!text && !of && !replace && !clips && (
-        <div className="mb-2 flex gap-2">
-          {ofWholes
-            .filter(([kind]) => count(kind) > 0)
-            .map(([kind, name]) => (
-              <button key={kind} className="btn btn-xs btn-outline font-normal" onClick={() => open(kind)}>
-                {name}: {count(kind)}
-              </button>
-            ))}
-        </div>
-      )}
       {elsewhere && !flat.includes(elsewhere) && (
         <p className="soft p-2">
           {elsewhere.name} needs the whole sound: select a clip and press / , or print the row first.

@@ -18,7 +18,7 @@ export async function openLine(owner: string, name: string, label: string) {
   if (!theProject()?.lines.some((l) => l.owner === owner && l.name === name)) {
     if (!(await change(`Begin a line for ${label}`, { type: 'line.begin', do: { owner, name } }))) return
   }
-  if (view().channel !== row) select(row)
+  if (view().channel !== row && !view().clips.length) select(row) // it is brought into sight
   const now = view().lines[row] ?? []
   if (!now.includes(`${owner} ${name}`))
     setView({ lines: { ...view().lines, [row]: [...now, `${owner} ${name}`] } })
