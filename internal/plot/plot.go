@@ -48,6 +48,12 @@ var colours = []string{"#1d5f8a", "#b4532a", "#3a7d44", "#7a4f9a", "#8a7a1d", "#
 
 // SVG draws a plot.
 func (p Plot) SVG() string {
+	wide, right := wide, right
+	for _, l := range p.Lines { // names stand beside the plot, in whole
+		if room := 40 + 6*float64(len(l.Name)); room > right {
+			wide, right = wide+room-right, room
+		}
+	}
 	across := func(x float64) float64 { return left + (wide-left-right)*p.X.part(x) }
 	up := func(y float64) float64 {
 		return high - bottom - (high-bottom-top)*math.Max(0, math.Min(1, p.Y.part(y)))
