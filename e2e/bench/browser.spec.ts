@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import { expect, test, enter, type Shoal } from '../support/shoal'
+import { parts } from '../support/session'
 
 /* Figures for people to read; nothing here judges a time. */
 
@@ -65,57 +66,22 @@ test('from a click in one window until the other shows it', async ({ board, shoa
 
 /** Puts so many tracks of six stages, and four returns, in the place of the demo's tracks; the last of them have no sound yet. */
 async function bigSession(page: Page, shoal: Shoal, count: number, resting = 0) {
-  const opened = await (await page.request.get(`${shoal.url}/api/projects/slackwater`)).json()
-  const p = opened.project
-  const main = p.channels.find((c: { kind: string }) => c.kind === 'main')
-  const clip = p.channels[0].clips[0]
-  let n = 0
-  const id = () => `bench${++n}`
-  const stage = (effect: string, params: object, mix = 100, mixLaw = 'blend') => ({
-    stage: { id: id(), name: '', effect, version: 1, params, bypass: false, mix, mixLaw, actsOn: 'both' },
-  })
-  const channel = (kind: string, name: string, nodes: object[]) => ({
-    id: id(),
-    kind,
-    name,
-    tint: 0,
-    stereo: true,
-    hidden: false,
-    chain: { bypass: false, nodes },
-    waterline: '',
-    fader: -20,
-    pan: 0,
-    mute: false,
-    mutePre: false,
-    soloSafe: kind === 'return',
-    output: main.id,
-    sends: [] as object[],
-    clips: [] as object[],
-  })
-  const returns = [0, 1, 2, 3].map((i) =>
-    channel('return', `Return ${i}`, [stage('reverb', {}), stage('equaliser', { gain3: -3, gain5: 2 })]),
-  )
+  const { clip, id, stage, send, channel, replace } = await parts(page, shoal, -20)
+  const returns = [0, 1, 2, 3].map((i) => channel('return', `Return ${i}`, [stage('reverb'), stage('equaliser', { gain3: -3, gain5: 2 })]))
   const tracks = Array.from({ length: count }, (_, i) => {
     const c = channel('track', `Bench ${i}`, [
       stage('trim', { gain: -3 }),
       stage('equaliser', { on1: 1, gain3: -3, gain5: 2 }),
-      stage('compressor', {}),
+      stage('compressor'),
       stage('equaliser', { gain4: 2 }),
       stage('delay', {}, 25, 'add'),
-      stage('limiter', {}),
+      stage('limiter'),
     ])
-    c.sends = [{ id: id(), to: returns[i % 4]!.id, pre: false, level: -10, pan: 0, mute: false }]
+    c.sends = [send(returns[i % 4]!.id, -10)]
     if (i < count - resting) c.clips = [{ ...clip, id: id(), start: 0, follows: true }]
     return c
   })
-  const changes = [
-    ...p.channels
-      .filter((c: { kind: string }) => c.kind === 'track')
-      .map((c: { id: string }) => ({ type: 'channel.remove', do: { id: c.id } })),
-    ...[...returns, ...tracks].map((c) => ({ type: 'channel.add', do: { channel: c, index: 0 } })),
-  ]
-  const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, { data: { label: 'Bench', changes } })
-  expect(r.status(), await r.text()).toBe(200)
+  await replace([...returns, ...tracks])
   return { tracks, returns, clip }
 }
 

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
-import { enter, expect, type Shoal, test } from '../support/shoal'
+import { parts } from '../support/session'
+import { enter, type Shoal, test } from '../support/shoal'
 
 /* What a session of months is like to work in. Figures for people to read; nothing here judges a time. */
 
@@ -7,48 +8,15 @@ const ROWS = 200
 
 /** 200 rows with five sends and five clips each, 200 lines of 500 points: an open project, through the interface that windows use. */
 async function large(page: Page, shoal: Shoal) {
-  const opened = await (await page.request.get(`${shoal.url}/api/projects/slackwater`)).json()
-  const p = opened.project
-  const main = p.channels.find((c: { kind: string }) => c.kind === 'main')
-  const clip = p.channels[0].clips[0]
-  let n = 0
-  const id = () => `large${++n}`
-  const channel = (kind: string, name: string) => ({
-    id: id(),
-    kind,
-    name,
-    tint: n % 8,
-    stereo: true,
-    hidden: false,
-    chain: { bypass: false, nodes: [] as object[] },
-    waterline: '',
-    fader: -30,
-    pan: 0,
-    mute: false,
-    mutePre: false,
-    soloSafe: kind === 'return',
-    output: main.id,
-    sends: [] as object[],
-    clips: [] as object[],
-  })
-  const stage = (effect: string) => ({
-    stage: { id: id(), name: '', effect, version: 1, params: {}, bypass: false, mix: 100, mixLaw: 'blend', actsOn: 'both' },
-  })
-  const returns = Array.from({ length: 10 }, (_, i) => ({
-    ...channel('return', `Return ${i}`),
-    chain: { bypass: false, nodes: [stage('delay')] },
-  }))
+  const { clip, id, stage, send, channel, post, replace } = await parts(page, shoal, -30)
+  const returns = Array.from({ length: 10 }, (_, i) => channel('return', `Return ${i}`, [stage('delay')]))
   const tracks = Array.from({ length: ROWS - 10 }, (_, i) => {
-    const c = channel('track', `Large ${i}`)
-    c.chain.nodes = ['equaliser', 'compressor', 'trim'].map(stage)
-    c.sends = Array.from({ length: i < 50 ? 6 : 5 }, (_, k) => ({
-      id: id(),
-      to: returns[(i + k) % 10]!.id,
-      pre: false,
-      level: -30,
-      pan: 0,
-      mute: false,
-    }))
+    const c = channel(
+      'track',
+      `Large ${i}`,
+      ['equaliser', 'compressor', 'trim'].map((e) => stage(e)),
+    )
+    c.sends = Array.from({ length: i < 50 ? 6 : 5 }, (_, k) => send(returns[(i + k) % 10]!.id, -30))
     c.clips = Array.from({ length: 5 }, (_, k) => ({
       ...clip,
       id: id(),
@@ -59,16 +27,7 @@ async function large(page: Page, shoal: Shoal) {
     }))
     return c
   })
-  const post = async (label: string, changes: object[]) => {
-    const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, { data: { label, changes } })
-    expect(r.status(), await r.text()).toBe(200)
-  }
-  await post('Rows', [
-    ...p.channels
-      .filter((c: { kind: string }) => c.kind === 'track')
-      .map((c: { id: string }) => ({ type: 'channel.remove', do: { id: c.id } })),
-    ...[...returns, ...tracks].map((c) => ({ type: 'channel.add', do: { channel: c, index: 0 } })),
-  ])
+  await replace([...returns, ...tracks])
   const line = (owner: string, name: string, low: number, high: number) => ({
     type: 'line.set',
     do: {

@@ -11,7 +11,7 @@ import { PresetFiles } from './PresetFiles'
 import { PresetRow } from './PresetRow'
 import { PresetTags } from './PresetTags'
 import * as presets from './actions'
-import { find, tagsOf } from './find'
+import { find, freshName, tagsOf } from './find'
 
 type Props = { of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
 
@@ -56,7 +56,7 @@ export function PresetList({ of, target }: Props) {
     }
   }
   /** A name that nothing goes by: the present setting can be kept under it. */
-  const fresh = data && !found.length && !tag ? text.trim() : ''
+  const fresh = data && !tag && !found.some((p) => p.id === chosen) ? freshName(here, text) : ''
   const keep = async (name: string) => {
     try {
       await presets.save({ name, says: '', tags: [] }, of, target)
@@ -128,6 +128,11 @@ export function PresetList({ of, target }: Props) {
           }}
         />
       )}
+      {fresh && (
+        <p className="soft mt-2 text-small">
+          None goes by “{fresh}”: Enter keeps the present setting under that name.
+        </p>
+      )}
       <PresetTags tags={tagsOf(here).slice(0, 10)} on={tag} onPick={setTag} />
       <div className="mt-2 min-h-0 overflow-y-auto" role="listbox" aria-label="Presets">
         {found.map((p) => (
@@ -141,13 +146,9 @@ export function PresetList({ of, target }: Props) {
             onBin={() => void bin(p)}
           />
         ))}
-        {data && found.length === 0 && (
+        {data && !fresh && found.length === 0 && (
           <p className="soft p-2">
-            {fresh
-              ? `None goes by “${fresh}”: Enter keeps the present setting under that name.`
-              : here.length
-                ? 'No preset matches.'
-                : 'There are none yet: Save keeps the present setting.'}
+            {here.length ? 'No preset matches.' : 'There are none yet: Save keeps the present setting.'}
           </p>
         )}
       </div>
