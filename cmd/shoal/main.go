@@ -36,6 +36,7 @@ func root() *cobra.Command {
 	}
 	c.AddCommand(
 		serveCommand(),
+		resetCommand(),
 		demoCommand(),
 		effectsCommand(),
 		processCommand(),

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"log"
 	"log/slog"
 	"net"
 	"net/http"
@@ -17,6 +18,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"shoal/internal/audiofile"
+	"shoal/internal/certificate"
 	"shoal/internal/demo"
 	"shoal/internal/server"
 	"shoal/internal/store"
@@ -25,10 +27,14 @@ import (
 type place struct {
 	addr, data string
 	keep       int64 // bytes
+	network
 }
 
 func (p *place) flags(c *cobra.Command) {
-	c.Flags().StringVar(&p.addr, "addr", "127.0.0.1:4680", "address to listen on; loopback only, port 0 takes a free one")
+	c.Flags().StringVar(&p.addr, "addr", "127.0.0.1:4680", "address to listen on, port 0 takes a free one; beyond loopback with HTTPS and accounts")
+	c.Flags().StringVar(&p.certFile, "cert", "", "certificate (PEM) to be known by over the network; without one Shoal makes its own")
+	c.Flags().StringVar(&p.keyFile, "key", "", "the key of the certificate (PEM)")
+	c.Flags().StringSliceVar(&p.names, "name", nil, "another name or address by which this machine is reached; as often as needed")
 	c.Flags().StringVar(&p.data, "data", "data", "folder for the database and the audio")
 	c.Flags().Int64Var(&p.keep, "keep-free", 256<<20, "bytes of the disk that recordings leave free")
 }
@@ -66,12 +72,9 @@ func demoCommand() *cobra.Command {
 func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool) error {
 	lean()
 	private()
-	host, _, err := net.SplitHostPort(p.addr)
+	own, err := onLoopback(p.addr)
 	if err != nil {
-		return fmt.Errorf("address %q: %w", p.addr, err)
-	}
-	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-		return fmt.Errorf("address %q is not on loopback; until there are accounts Shoal is for this machine only", p.addr)
+		return err
 	}
 	held, err := take(p.data) // first of all: nothing of a folder that is somebody else's is touched
 	if err != nil {
@@ -79,12 +82,21 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	}
 	defer held.free()
 	var l net.Listener
+	var m *certificate.Machine
+	at := ""
 	if !makeOnly {
 		if l, err = net.Listen("tcp", p.addr); err != nil {
 			return fmt.Errorf("listen: %w (choose another port with --addr 127.0.0.1:PORT)", err)
 		}
 		defer l.Close()
-		if err := held.says(fmt.Sprintf("the Shoal at http://%s (process %d)", l.Addr(), os.Getpid())); err != nil {
+		at = "http://" + l.Addr().String()
+		if !own {
+			if m, err = p.machine(p.data, p.addr); err != nil {
+				return err
+			}
+			at = reached(m, l)
+		}
+		if err := held.says(fmt.Sprintf("the Shoal at %s (process %d)", at, os.Getpid())); err != nil {
 			return err
 		}
 	}
@@ -95,8 +107,8 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	if err := os.MkdirAll(tmp, 0o700); err != nil {
 		return fmt.Errorf("make data folder: %w", err)
 	}
-	log := slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))
-	slog.SetDefault(log)
+	logger := slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))
+	slog.SetDefault(logger)
 	st, err := store.Open(ctx, p.data)
 	if err != nil {
 		return err
@@ -114,7 +126,7 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 			return nil
 		}
 	}
-	srv, err := server.New(ctx, st, folder, filepath.Join(p.data, "exports"), tmp, filepath.Join(p.data, "recordings"), log)
+	srv, err := server.New(ctx, st, folder, filepath.Join(p.data, "exports"), tmp, filepath.Join(p.data, "recordings"), logger)
 	if err != nil {
 		return err
 	}
@@ -123,8 +135,13 @@ func serve(ctx context.Context, out io.Writer, p place, withDemo, makeOnly bool)
 	if withDemo {
 		path = "/project/" + demo.ID
 	}
-	fmt.Fprintf(out, "Shoal is ready: http://%s%s\n", l.Addr(), path)
-	return listen(ctx, l, srv)
+	if m != nil {
+		if err := open(ctx, out, srv, st, m, at); err != nil {
+			return err
+		}
+	}
+	fmt.Fprintf(out, "Shoal is ready: %s%s\n", at, path)
+	return listen(ctx, l, srv, m, at)
 }
 
 // private lets nobody else on this machine read what this process writes: folders are 0700 and files 0600.
@@ -137,11 +154,33 @@ const (
 	lastWorks    = 400 * time.Millisecond
 )
 
-// listen serves until the context ends. A body that stands still is given up by the server itself (see patience.go of the server).
-func listen(ctx context.Context, l net.Listener, srv *server.Server) error {
-	h := &http.Server{Handler: srv, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
-	gone := make(chan error, 1)
-	go func() { gone <- h.Serve(l) }()
+// listen serves until the context ends: over TLS where there is a certificate, with the way there for who comes without. A body that
+// stands still is given up by the server itself (see patience.go of the server).
+func listen(ctx context.Context, l net.Listener, srv *server.Server, m *certificate.Machine, at string) error {
+	if m == nil {
+		return until(ctx, srv, []serving{{httpServer(srv), l}})
+	}
+	s := newSplit(l)
+	go s.run()
+	return until(ctx, srv, []serving{{httpServer(srv), overTLS(s.tls, m)}, {httpServer(wayIn(m, at)), s.plain}})
+}
+
+// serving is a server and what it listens to.
+type serving struct {
+	http *http.Server
+	l    net.Listener
+}
+
+func httpServer(h http.Handler) *http.Server {
+	return &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10,
+		ErrorLog: log.New(io.Discard, "", 0)} // handshakes that break off are no matter for the log
+}
+
+func until(ctx context.Context, srv *server.Server, all []serving) error {
+	gone := make(chan error, len(all))
+	for _, s := range all {
+		go func() { gone <- s.http.Serve(s.l) }()
+	}
 	select {
 	case err := <-gone:
 		return err
@@ -149,8 +188,10 @@ func listen(ctx context.Context, l net.Listener, srv *server.Server) error {
 	}
 	last, cancel := context.WithTimeout(context.Background(), lastRequests)
 	defer cancel()
-	if h.Shutdown(last) != nil {
-		_ = h.Close() // what is still half sent
+	for _, s := range all {
+		if s.http.Shutdown(last) != nil {
+			_ = s.http.Close() // what is still half sent
+		}
 	}
 	end, cancel := context.WithTimeout(context.Background(), lastWorks)
 	defer cancel()

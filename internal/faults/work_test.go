@@ -172,7 +172,7 @@ func (x *session) holds(s *server) (edits, rows, prints int) {
 			continue
 		}
 		x.rows[row] = true
-		x.who.must(s, "GET", "/api/audio/"+c.Clips[0].Audio+"/pcm/0", nil, nil)
+		x.who.must(s, "GET", x.path("/audio/"+c.Clips[0].Audio+"/pcm/0"), nil, nil)
 	}
 	var list []printing.Status
 	x.who.must(s, "GET", x.path("/prints"), nil, &list)

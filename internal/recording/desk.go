@@ -158,6 +158,15 @@ func (d *Desk) session(id string) (*session, error) {
 	return nil, ErrOver
 }
 
+// Of says in which project a recording is made, and by whom (their id).
+func (d *Desk) Of(id string) (project, person string, err error) {
+	s, err := d.session(id)
+	if err != nil {
+		return "", "", err
+	}
+	return s.Project, s.Person, nil // they stay as they are
+}
+
 // Put takes in what has arrived of a row, and returns how many frames of it are on disk: what a window has sent and is not
 // among them it must send again.
 func (d *Desk) Put(id, row string, p Part, data []byte) (int64, error) {

@@ -36,6 +36,8 @@ type Health struct {
 // Opened is a project with its revision.
 type Opened struct {
 	Revision int64           `json:"revision" required:"true"`
+	Role     string          `json:"role" required:"true" enum:"listener,engineer,owner"` // of who asks
+	Exports  bool            `json:"exports" required:"true"`                             // listeners may export
 	Project  project.Project `json:"project" required:"true"`
 }
 
@@ -43,6 +45,7 @@ type Opened struct {
 type Listed struct {
 	store.Summary
 	Here []store.Person `json:"here" required:"true"`
+	Role string         `json:"role" required:"true" enum:"listener,engineer,owner"` // of who asks
 	// Chart is missing where the project cannot be read.
 	Chart *project.Chart `json:"chart,omitempty"`
 }

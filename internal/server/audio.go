@@ -146,18 +146,19 @@ func (s *Server) keepSound(ctx context.Context, e audiofile.Entry, name, origin 
 	return s.store.PutAudio(ctx, e.Hash, name, e.Frames, e.Channels, e.Rate, e.Bits, origin)
 }
 
-func hashOf(c *gin.Context) (string, error) {
-	h := c.Param("hash")
-	if !project.IsHash(h) {
-		return "", &refusal{http.StatusNotFound, fmt.Errorf("%q is no audio hash", h)}
+// sound is the hash that a path names, of a sound that may be heard through its project; false: it has been answered.
+func (s *Server) sound(c *gin.Context) (hash string, ok bool) {
+	hash = c.Param("hash")
+	if !project.IsHash(hash) {
+		fail(c, &refusal{http.StatusNotFound, fmt.Errorf("%q is no audio hash", project.ShortName(hash))})
+		return "", false
 	}
-	return h, nil
+	return hash, s.heard(c, hash)
 }
 
 func (s *Server) page(c *gin.Context) {
-	hash, err := hashOf(c)
-	if err != nil {
-		fail(c, err)
+	hash, ok := s.sound(c)
+	if !ok {
 		return
 	}
 	n, err := strconv.Atoi(c.Param("page"))
@@ -182,9 +183,8 @@ func (s *Server) page(c *gin.Context) {
 }
 
 func (s *Server) overview(c *gin.Context) {
-	hash, err := hashOf(c)
-	if err != nil {
-		fail(c, err)
+	hash, ok := s.sound(c)
+	if !ok {
 		return
 	}
 	b, err := s.folder.Overview(hash)

@@ -42,6 +42,7 @@ func (s *Server) exportBundle(c *gin.Context) {
 		fail(c, refuse(err))
 		return
 	}
+	s.notes(c, p.ID, "exported", "bundle")
 	c.Header("Content-Type", "application/zip")
 	c.Header("Content-Disposition", disposition(p.Name+".shoal.zip"))
 	if err := bundle.Write(c.Request.Context(), c.Writer, p, s.folder); err != nil {

@@ -60,7 +60,7 @@ func (s *Server) change(c *gin.Context) {
 		c.Request.Context(),
 		c.Param("id"),
 		o,
-		made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch},
+		made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch, asked: true},
 	)
 	if err != nil {
 		fail(c, err)

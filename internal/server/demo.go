@@ -5,6 +5,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/crew"
 	"shoal/internal/demo"
 	"shoal/internal/store"
 )
@@ -28,7 +29,30 @@ func (s *Server) makeDemo(c *gin.Context) {
 		fail(c, err)
 		return
 	}
+	if err := s.intoDemo(c); err != nil {
+		fail(c, err)
+		return
+	}
 	c.JSON(http.StatusOK, store.Summary{ID: demo.ID, Name: demo.Name, Revision: 1})
+}
+
+// intoDemo lets whoever asks into the demo, which is there for everybody: to hear, and to take a copy of their own.
+func (s *Server) intoDemo(c *gin.Context) error {
+	if s.house == nil {
+		return nil
+	}
+	ctx, me := c.Request.Context(), s.account(c).ID
+	if err := s.store.AdoptProjects(ctx); err != nil {
+		return err
+	}
+	role, _, err := s.store.Standing(ctx, demo.ID, me)
+	if err != nil || role != "" {
+		return err
+	}
+	if err := s.store.LetListenersExport(ctx, demo.ID, true); err != nil {
+		return err
+	}
+	return s.store.PutMember(ctx, demo.ID, me, string(crew.Listener), "")
 }
 
 func (s *Server) demoMade(c *gin.Context) {

@@ -24,6 +24,8 @@ type desk struct {
 	hub    *hub
 	folder *audiofile.Folder
 	works  *working.Desk
+	// mayUse reports whether somebody may put a sound into a project by its hash; nil: whatever is here.
+	mayUse func(ctx context.Context, id, person, hash string) (bool, error)
 	mu     sync.Mutex
 	open   map[string]*opened
 }
@@ -210,6 +212,7 @@ type made struct {
 	gesture             string
 	batch               []project.Change
 	spends              []int64 // the revisions that it takes back
+	asked               bool    // it came as it is from outside: what it names is not taken on trust
 }
 
 // apply stores and broadcasts a batch; the project is locked.
@@ -218,10 +221,9 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	if err != nil {
 		return 0, refuse(err)
 	}
-	for _, a := range next.Audio {
-		if _, known := o.doc.AudioByHash(a.Hash); !known && !d.folder.Has(a.Hash) {
-			return 0, refuse(fmt.Errorf("the sound %s (%.12s) is not in Shoal's folder: import its file first", a.Name, a.Hash))
-		}
+	fresh, err := d.freshSounds(ctx, id, o.doc, next, m)
+	if err != nil {
+		return 0, err
 	}
 	patch, written, err := patchOf(o.doc, o.written, next)
 	if err != nil {
@@ -238,7 +240,7 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	sums := sumsAfter(o.sums, lines)
 	e := store.Entry{
 		Revision: o.revision + 1, Author: m.author, Label: project.ShortLabel(m.label), Kind: m.kind, Gesture: m.gesture, Time: store.Now(),
-		Hash: project.Hash(project.SumOf(written.Bytes()), sums),
+		Hash: project.Hash(project.SumOf(written.Bytes()), sums), Sounds: fresh,
 	}
 	for _, part := range []struct {
 		to *string
@@ -265,6 +267,26 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 		d.works.Changed(ctx, id)
 	}
 	return e.Revision, nil
+}
+
+// freshSounds are the hashes of sounds that come with a change; each is here, and whoever makes the change may use it.
+func (d *desk) freshSounds(ctx context.Context, id string, old, next *project.Project, m made) (fresh []string, err error) {
+	for _, a := range next.Audio {
+		if _, known := old.AudioByHash(a.Hash); known {
+			continue
+		}
+		may := d.folder.Has(a.Hash)
+		if may && m.asked && d.mayUse != nil {
+			if may, err = d.mayUse(ctx, id, m.author, a.Hash); err != nil {
+				return nil, err
+			}
+		}
+		if !may {
+			return nil, refuse(fmt.Errorf("the sound %s (%.12s) is not in Shoal's folder: import its file first", a.Name, a.Hash))
+		}
+		fresh = append(fresh, a.Hash)
+	}
+	return fresh, nil
 }
 
 func mustEncode(batch []project.Change) []project.Wire {

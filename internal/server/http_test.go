@@ -45,11 +45,11 @@ func TestRequestsAreAnsweredAsHTTPSays(t *testing.T) {
 		{"PUT", "/api/me", "text/plain", `{"name":"Ada"}`, http.StatusUnsupportedMediaType},
 		{"PUT", "/api/me", "application/json; charset=utf-8", `{"name":"Ada"}`, http.StatusOK},
 		{"PUT", "/api/me", "application/json", `{"name":"` + strings.Repeat("x", 17<<20) + `"}`, http.StatusRequestEntityTooLarge},
-		{"GET", "/api/audio/" + track.Clips[0].Audio + "/pcm/0", "", "", http.StatusOK},
-		{"GET", "/api/audio/" + track.Clips[0].Audio + "/pcm/1000000000000000", "", "", http.StatusNotFound},
-		{"GET", "/api/audio/" + track.Clips[0].Audio + "/pcm/9223372036854775807", "", "", http.StatusNotFound},
-		{"GET", "/api/audio/" + track.Clips[0].Audio + "/pcm/99999999999999999999", "", "", http.StatusNotFound},
-		{"GET", "/api/audio/" + track.Clips[0].Audio + "/pcm/-1", "", "", http.StatusNotFound},
+		{"GET", "/api/projects/" + id + "/audio/" + track.Clips[0].Audio + "/pcm/0", "", "", http.StatusOK},
+		{"GET", "/api/projects/" + id + "/audio/" + track.Clips[0].Audio + "/pcm/1000000000000000", "", "", http.StatusNotFound},
+		{"GET", "/api/projects/" + id + "/audio/" + track.Clips[0].Audio + "/pcm/9223372036854775807", "", "", http.StatusNotFound},
+		{"GET", "/api/projects/" + id + "/audio/" + track.Clips[0].Audio + "/pcm/99999999999999999999", "", "", http.StatusNotFound},
+		{"GET", "/api/projects/" + id + "/audio/" + track.Clips[0].Audio + "/pcm/-1", "", "", http.StatusNotFound},
 	} {
 		r := d.answered(c.method, c.path, c.kind, c.body)
 		require.Equal(t, c.status, r.StatusCode, "%s %s", c.method, c.path)

@@ -19,7 +19,9 @@ type Message struct {
 	Import   *ImportMessage   `json:"import,omitempty"`
 	Work     *WorkMessage     `json:"work,omitempty"`
 	Worked   []working.Status `json:"worked,omitempty"`
-	Gap      bool             `json:"gap,omitempty"` // too much was missed: take the document anew
+	Gap      bool             `json:"gap,omitempty"`  // too much was missed: take the document anew
+	Crew     bool             `json:"crew,omitempty"` // who is in the project, or what they may, has changed
+	Gone     string           `json:"gone,omitempty"` // why this window may no longer be here
 }
 
 // ChangeMessage is a new revision.
@@ -84,6 +86,29 @@ func (h *hub) send(project string, m Message) {
 		b := encoded(m)
 		for l := range r.here {
 			r.give(l, b)
+		}
+	}
+}
+
+// dismiss ends the windows of somebody, in one project or (empty) in all, and says why; without a reason they may come back, if
+// they still can.
+func (h *hub) dismiss(project, person, why string) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	for id, r := range h.rooms {
+		if project != "" && id != project {
+			continue
+		}
+		for l := range r.here {
+			if l.presence.Person.ID != person {
+				continue
+			}
+			if why != "" {
+				r.give(l, encoded(Message{Gone: why}))
+			}
+			delete(r.here, l)
+			l.cut()
+			h.soon(id, r)
 		}
 	}
 }

@@ -67,16 +67,16 @@ func TestAudioIsFetchedInPages(t *testing.T) {
 	id, track := d.begin()
 	hash := track.Clips[0].Audio
 	require.Equal(t, hash, d.open(id).Audio[0].Hash)
-	code, body := d.ask("GET", "/api/audio/"+hash+"/pcm/1", nil, nil)
+	code, body := d.ask("GET", "/api/projects/"+id+"/audio/"+hash+"/pcm/1", nil, nil)
 	require.Equal(t, http.StatusOK, code)
 	require.Len(t, body, 4*(48000-pages.Frames), "the second and last page of a second")
-	code, body = d.ask("GET", "/api/audio/"+hash+"/overview", nil, nil)
+	code, body = d.ask("GET", "/api/projects/"+id+"/audio/"+hash+"/overview", nil, nil)
 	require.Equal(t, http.StatusOK, code)
 	require.GreaterOrEqual(t, len(body), 2*48000/512)
 	require.InDelta(t, 255*math.Sqrt(0.25), float64(body[40]), 8, "the peak of a tone of -12 dBFS")
-	d.refused("", "GET", "/api/audio/"+hash+"/pcm/2", nil)
-	d.refused("", "GET", "/api/audio/no/pcm/0", nil)
-	d.refused("", "GET", "/api/audio/"+hash+"/pcm/x", nil)
+	d.refused("", "GET", "/api/projects/"+id+"/audio/"+hash+"/pcm/2", nil)
+	d.refused("", "GET", "/api/projects/"+id+"/audio/no/pcm/0", nil)
+	d.refused("", "GET", "/api/projects/"+id+"/audio/"+hash+"/pcm/x", nil)
 }
 
 // A print becomes a track beside its source, which is muted; it can be undone. One to a file is fetched. What has
@@ -175,6 +175,7 @@ func TestPeopleInAProjectHearOfEachOther(t *testing.T) {
 	q, err := http.NewRequestWithContext(t.Context(), "POST", house.URL+"/api/projects/"+id+"/trials", strings.NewReader(string(spec)))
 	require.NoError(t, err)
 	q.Header.Set(workHeader, "mine")
+	q.Header.Set("Content-Type", "application/json")
 	answer, err := house.Client().Do(q)
 	require.NoError(t, err)
 	require.NoError(t, answer.Body.Close())

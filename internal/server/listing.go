@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/crew"
 	"shoal/internal/engine"
 	"shoal/internal/project"
 	"shoal/internal/store"
@@ -55,9 +56,23 @@ func (s *Server) projects(c *gin.Context) {
 		fail(c, err)
 		return
 	}
+	roles := map[string]string{}
+	if s.house != nil {
+		if roles, err = s.store.ProjectsOf(c.Request.Context(), s.account(c).ID); err != nil {
+			fail(c, err)
+			return
+		}
+	}
 	list := []Listed{}
 	for _, p := range all {
-		list = append(list, Listed{p, s.hub.here(p.ID), s.charts.of(c.Request.Context(), s.store, p)})
+		role, in := roles[p.ID]
+		if s.house == nil {
+			role, in = string(crew.Owner), true
+		}
+		if !in {
+			continue
+		}
+		list = append(list, Listed{p, s.hub.here(p.ID), role, s.charts.of(c.Request.Context(), s.store, p)})
 	}
 	c.JSON(http.StatusOK, list)
 }

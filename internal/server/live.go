@@ -2,6 +2,8 @@ package server
 
 import (
 	"context"
+	"fmt"
+	"net/http"
 	"time"
 
 	"github.com/coder/websocket"
@@ -11,6 +13,9 @@ import (
 	"shoal/internal/project"
 )
 
+// mostWindows is how many windows one person may have open at once.
+const mostWindows = 40
+
 // live keeps a WebSocket open: changes, presence and progress go out; where the window is comes in.
 func (s *Server) live(c *gin.Context) {
 	id := c.Param("id")
@@ -19,6 +24,10 @@ func (s *Server) live(c *gin.Context) {
 		return
 	}
 	person := s.person(c)
+	if s.house != nil && s.hub.windowsOf(person.ID) >= mostWindows {
+		fail(c, &refusal{http.StatusTooManyRequests, fmt.Errorf("you have %d windows open on projects: close some", mostWindows)})
+		return
+	}
 	conn, err := websocket.Accept(c.Writer, c.Request, nil)
 	if err != nil {
 		return

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 
@@ -27,6 +28,9 @@ func secret(c *gin.Context) string {
 
 // person is who is asking; without a name given it is a newcomer without one.
 func (s *Server) person(c *gin.Context) store.Person {
+	if s.house != nil {
+		return s.account(c).Person
+	}
 	if p, known := c.Get(whoAsks); known {
 		return p.(store.Person)
 	}
@@ -64,11 +68,11 @@ func (s *Server) named(c *gin.Context) bool {
 }
 
 func (s *Server) me(c *gin.Context) {
-	p := s.person(c)
-	if p.ID == "" {
-		p = s.comeBack(c)
+	w := s.who(c)
+	if w.ID == "" && s.house == nil {
+		w.Person = s.comeBack(c)
 	}
-	c.JSON(http.StatusOK, p)
+	c.JSON(http.StatusOK, w)
 }
 
 // comeBack gives a secret to who is known by their id only, from before there were any: once, from then on the id opens nothing.
@@ -101,6 +105,10 @@ func (s *Server) setMe(c *gin.Context) {
 		return
 	}
 	p, key := s.person(c), secret(c)
+	if s.house != nil {
+		s.rename(c, p, name)
+		return
+	}
 	if p.ID == "" {
 		p.ID, key = project.NewID()+project.NewID(), store.NewSecret()
 	}
@@ -110,7 +118,20 @@ func (s *Server) setMe(c *gin.Context) {
 		return
 	}
 	remember(c, key)
-	c.JSON(http.StatusOK, p)
+	c.JSON(http.StatusOK, Who{Person: p})
+}
+
+// rename gives an account another name, which nobody else has.
+func (s *Server) rename(c *gin.Context, p store.Person, name string) {
+	err := s.store.RenameAccount(c.Request.Context(), p.ID, name)
+	if errors.Is(err, store.ErrTaken) {
+		err = refuse(err)
+	}
+	if err == nil {
+		s.notes(c, "", "changed their name", p.Name+" to "+name)
+		c.Set(accountHere, s.signedIn(c))
+	}
+	answer(c, s.who(c), err)
 }
 
 // remember lets the browser keep a secret, out of reach of scripts and of other sites.

@@ -108,6 +108,20 @@ func (h *hub) tell(project string, r *room) {
 	}
 }
 
+// windowsOf counts those of one person.
+func (h *hub) windowsOf(person string) (n int) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	for _, r := range h.rooms {
+		for l := range r.here {
+			if l.presence.Person.ID == person {
+				n++
+			}
+		}
+	}
+	return n
+}
+
 // windows counts those that are open on projects.
 func (h *hub) windows() float64 {
 	h.mu.Lock()

@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/crew"
 	"shoal/internal/engine"
 	"shoal/internal/preset"
 	"shoal/internal/project"
@@ -120,6 +121,10 @@ func (s *Server) savePreset(c *gin.Context) {
 	}
 	var n NewPreset
 	if err := body(c, &n); err != nil {
+		fail(c, err)
+		return
+	}
+	if err := s.may(c, n.Project, crew.Export); err != nil {
 		fail(c, err)
 		return
 	}

@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/crew"
 	"shoal/internal/printing"
 )
 
@@ -35,6 +36,13 @@ func (s *Server) addPrint(c *gin.Context) {
 		fail(c, err)
 		return
 	}
+	if spec.Target == "track" {
+		if err := s.may(c, c.Param("id"), crew.Change); err != nil {
+			fail(c, err)
+			return
+		}
+	}
+	s.notes(c, c.Param("id"), "exported", spec.Target)
 	st, err := s.prints.Add(c.Request.Context(), c.Param("id"), author, spec)
 	if err != nil {
 		fail(c, refuse(err))
@@ -44,6 +52,12 @@ func (s *Server) addPrint(c *gin.Context) {
 }
 
 func (s *Server) cancelPrint(c *gin.Context) {
+	if p, err := s.store.Print(c.Request.Context(), c.Param("print")); err == nil && p.Author != s.person(c).ID {
+		if err := s.may(c, p.Project, crew.Change); err != nil {
+			fail(c, err)
+			return
+		}
+	}
 	if err := s.prints.Cancel(c.Request.Context(), c.Param("print")); err != nil {
 		fail(c, refuse(err))
 		return

@@ -23,7 +23,7 @@ func (s *Server) add(c *gin.Context, p *project.Project) {
 	}
 	b, err := json.Marshal(p)
 	if err == nil {
-		err = s.store.AddProject(c.Request.Context(), p.ID, p.Name, b)
+		err = s.store.AddOwned(c.Request.Context(), p.ID, p.Name, b, s.account(c).ID)
 	}
 	if err != nil {
 		fail(c, err)
@@ -85,7 +85,12 @@ func (s *Server) project(c *gin.Context) {
 		fail(c, err)
 		return
 	}
-	c.JSON(http.StatusOK, Opened{revision, *p})
+	role, exports, err := s.roleOf(c, c.Param("id"))
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	c.JSON(http.StatusOK, Opened{revision, role, exports, *p})
 }
 
 func (s *Server) bin(c *gin.Context) { s.setBin(c, true) }

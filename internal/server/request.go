@@ -15,7 +15,7 @@ import (
 
 // body decodes a JSON body of at most 16 MiB.
 func body(c *gin.Context, v any) error {
-	if kind := c.ContentType(); kind != "" && kind != "application/json" {
+	if kind := c.ContentType(); kind != "application/json" {
 		return &refusal{http.StatusUnsupportedMediaType, fmt.Errorf("this must be application/json, not %s", kind)}
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 16<<20)

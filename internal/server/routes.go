@@ -19,7 +19,7 @@ import (
 
 // table lists every operation.
 func table() []route {
-	return slices.Concat(about(), ofProjects(), ofChanges(), ofSound(), ofRecording(), ofMeasures(), ofPresets(), ofShelf())
+	return slices.Concat(about(), ofPeople(), ofCrew(), ofProjects(), ofChanges(), ofSound(), ofRecording(), ofMeasures(), ofPresets(), ofShelf())
 }
 
 // about are the operations of Shoal itself and of people.
@@ -37,8 +37,6 @@ func about() []route {
 		},
 		{"GET", "/api/params",
 			"The parameters that rows, sends, stages and paths have besides their effects'.", (*Server).params, nil, Params{}},
-		{"GET", "/api/me", "Who is asking.", (*Server).me, nil, store.Person{}},
-		{"PUT", "/api/me", "Give or change one's name.", (*Server).setMe, NewName{}, store.Person{}},
 	}
 }
 
@@ -134,11 +132,13 @@ func ofSound() []route {
 		{"GET", "/api/projects/:id/works", "What is worked out for clips, and how far it is.", (*Server).listWorks, inProject{}, []working.Status{}},
 		{"POST", "/api/projects/:id/works/:key", "Work something out now.", (*Server).askWork, inWork{}, nil},
 		{"DELETE", "/api/projects/:id/works/:key", "Call off what is being worked out.", (*Server).cancelWork, inWork{}, nil},
-		{"GET", "/api/audio/:hash/pcm/:page", "A page of samples: float32, one channel after the other.", (*Server).page, struct {
+		{"GET", "/api/projects/:id/audio/:hash/pcm/:page", "A page of samples: float32, one channel after the other.", (*Server).page, struct {
+			inProject
 			Hash string `path:"hash"`
 			Page int    `path:"page"`
 		}{}, nil},
-		{"GET", "/api/audio/:hash/overview", "Peak and RMS of every 512 frames, as 255·√value.", (*Server).overview, struct {
+		{"GET", "/api/projects/:id/audio/:hash/overview", "Peak and RMS of every 512 frames, as 255·√value.", (*Server).overview, struct {
+			inProject
 			Hash string `path:"hash"`
 		}{}, nil},
 	}
@@ -269,6 +269,9 @@ func ofPresets() []route {
 // anonymous are the operations that need no name, though they are no GET: they change nothing that is anybody's.
 var anonymous = []string{
 	"PUT /api/me",
+	"POST /api/session",
+	"POST /api/links/look",
+	"POST /api/links/take",
 	"POST /api/demo",
 	"POST /api/projects/:id/stems",
 	"POST /api/projects/:id/trials",
@@ -282,9 +285,10 @@ var anonymous = []string{
 
 func (s *Server) routes() {
 	for _, r := range table() {
-		open := r.method == http.MethodGet || slices.Contains(anonymous, r.method+" "+r.path)
+		op := r.method + " " + r.path
+		open := r.method == http.MethodGet || slices.Contains(anonymous, op)
 		handle := func(c *gin.Context) {
-			if open || s.named(c) {
+			if s.permit(c, op) && (open || s.named(c)) {
 				r.handle(s, c)
 			}
 		}

@@ -7,9 +7,7 @@ import (
 	"embed"
 	"io/fs"
 	"log/slog"
-	"net"
 	"net/http"
-	"strings"
 	"sync"
 	"sync/atomic"
 	"time"
@@ -50,8 +48,10 @@ type Server struct {
 	making    sync.Mutex   // and so is the demo
 	demoPart  atomic.Value // a float64: how far it is
 	charts    charts
-	http      *gin.Engine
-	count     *prometheus.CounterVec
+	// house is there where others come in over the network; nil: this machine only.
+	house *house
+	http  *gin.Engine
+	count *prometheus.CounterVec
 }
 
 // New prepares a server. tmp is a folder for uploads under way, tapes one for what is being recorded.
@@ -87,7 +87,8 @@ func New(ctx context.Context, st *store.Store, folder *audiofile.Folder, exports
 	s.http = gin.New()
 	s.http.HandleMethodNotAllowed = true
 	s.http.Use(recovery, s.headers, patient)
-	s.http.GET("/metrics", gin.WrapH(promhttp.HandlerFor(reg, promhttp.HandlerOpts{})))
+	s.http.GET("/metrics", s.keepersOnly, gin.WrapH(promhttp.HandlerFor(reg, promhttp.HandlerOpts{})))
+	s.http.GET(authorityPath, s.authority)
 	s.routes()
 	site, err := fs.Sub(siteFiles, "site")
 	if err != nil {
@@ -134,40 +135,3 @@ func (s *Server) Close(ctx context.Context) error {
 
 // ServeHTTP answers a request.
 func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.http.ServeHTTP(w, r) }
-
-// headers lets shared memory work in the page, and refuses names that are not
-// this machine's own: until there are accounts nobody else may come in.
-func (s *Server) headers(c *gin.Context) {
-	h := c.Writer.Header()
-	h.Set("Cross-Origin-Opener-Policy", "same-origin")
-	h.Set("Cross-Origin-Embedder-Policy", "require-corp")
-	h.Set("Cross-Origin-Resource-Policy", "same-origin")
-	h.Set("X-Content-Type-Options", "nosniff")
-	h.Set(
-		"Content-Security-Policy",
-		"default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; worker-src 'self' blob:;"+
-			" connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
-	)
-	h.Set("Referrer-Policy", "same-origin")
-	host := c.Request.Host
-	if name, _, err := net.SplitHostPort(host); err == nil {
-		host = name
-	}
-	if ip := net.ParseIP(strings.Trim(host, "[]")); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-		c.AbortWithStatus(http.StatusForbidden)
-		return
-	}
-	if o := c.GetHeader(
-		"Origin",
-	); o != "" && c.Request.Method != http.MethodGet && o != "http://"+c.Request.Host &&
-		o != "https://"+c.Request.Host {
-		c.AbortWithStatus(http.StatusForbidden)
-		return
-	}
-	c.Next()
-	route := c.FullPath()
-	if route == "" {
-		route = "site"
-	}
-	s.count.WithLabelValues(route, http.StatusText(c.Writer.Status())).Inc()
-}

@@ -61,6 +61,9 @@ func (d *desktop) ask(method, path string, body, v any) (int, string) {
 		r = bytes.NewReader(j)
 	}
 	q := httptest.NewRequestWithContext(d.t.Context(), method, "http://127.0.0.1"+path, r)
+	if b, raw := body.([]byte); body != nil && (!raw || !bytes.HasPrefix(b, []byte("RIFF"))) {
+		q.Header.Set("Content-Type", "application/json")
+	}
 	if d.cookie != "" {
 		q.AddCookie(&http.Cookie{Name: keyCookie, Value: d.cookie})
 	}

@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/crew"
 	"shoal/internal/project"
 	"shoal/internal/shelf"
 	"shoal/internal/store"
@@ -88,6 +89,9 @@ func (s *Server) putOnShelf(c *gin.Context) {
 	var n NewThing
 	if err == nil {
 		err = body(c, &n)
+	}
+	if err == nil {
+		err = s.may(c, n.Project, crew.Export)
 	}
 	if err != nil {
 		fail(c, err)

@@ -25,9 +25,8 @@ const mostChanges = 2000
 // steps says where a sound comes from, and whether each step still holds.
 func (s *Server) steps(c *gin.Context) {
 	id := c.Param("id")
-	hash, err := hashOf(c)
-	if err != nil {
-		fail(c, err)
+	hash, ok := s.sound(c)
+	if !ok {
 		return
 	}
 	doc, _, err := s.desk.Document(c.Request.Context(), id)
@@ -67,9 +66,8 @@ func lastToTouch(changes []store.Entry, facet string, after int64) (by, at strin
 
 // compareSteps renders what a print would be now, to be heard beside it.
 func (s *Server) compareSteps(c *gin.Context) {
-	hash, err := hashOf(c)
-	if err != nil {
-		fail(c, err)
+	hash, ok := s.sound(c)
+	if !ok {
 		return
 	}
 	doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
@@ -82,14 +80,17 @@ func (s *Server) compareSteps(c *gin.Context) {
 		fail(c, refuse(err))
 		return
 	}
+	if err := s.store.NoteSounds(c.Request.Context(), c.Param("id"), both.Now); err != nil {
+		fail(c, err)
+		return
+	}
 	c.JSON(http.StatusOK, both)
 }
 
 // printAgain makes a print anew from what its row gives now.
 func (s *Server) printAgain(c *gin.Context) {
-	hash, err := hashOf(c)
-	if err != nil {
-		fail(c, err)
+	hash, ok := s.sound(c)
+	if !ok {
 		return
 	}
 	author, id, doc, by, ok := s.printer(c)
@@ -107,9 +108,8 @@ func (s *Server) printAgain(c *gin.Context) {
 
 // putChainBack lets the chain of a print's row be as it was when that was printed.
 func (s *Server) putChainBack(c *gin.Context) {
-	hash, err := hashOf(c)
-	if err != nil {
-		fail(c, err)
+	hash, ok := s.sound(c)
+	if !ok {
 		return
 	}
 	author, id, doc, ok := s.writer(c)

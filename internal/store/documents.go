@@ -24,6 +24,11 @@ func (s *Store) Project(ctx context.Context, id string) (document []byte, revisi
 
 // AddProject stores a new project at revision 1.
 func (s *Store) AddProject(ctx context.Context, id, name string, document []byte) error {
+	return s.AddOwned(ctx, id, name, document, "")
+}
+
+// AddOwned stores a new project, and who owns it (empty: nobody in particular).
+func (s *Store) AddOwned(ctx context.Context, id, name string, document []byte, owner string) error {
 	t := now()
 	err := s.within(ctx, func(tx *sql.Tx) error {
 		if _, err := tx.ExecContext(
@@ -37,9 +42,22 @@ func (s *Store) AddProject(ctx context.Context, id, name string, document []byte
 		); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(
+		if _, err := tx.ExecContext(
 			ctx,
 			`INSERT INTO lines (project, place, line) SELECT ?, key, value FROM json_each(?, '$.lines') WHERE type = 'object'`,
+			id,
+			string(document),
+		); err != nil {
+			return err
+		}
+		if owner != "" {
+			if err := putMember(ctx, tx, id, owner, "owner", ""); err != nil {
+				return err
+			}
+		}
+		_, err := tx.ExecContext(
+			ctx,
+			`INSERT OR IGNORE INTO project_sounds (project, hash) SELECT ?, json_extract(value, '$.hash') FROM json_each(?, '$.audio')`,
 			id,
 			string(document),
 		)
@@ -96,6 +114,9 @@ func (s *Store) Commit(ctx context.Context, id, name string, rest []byte, lines 
 			e.Hash,
 		); err != nil {
 			return fmt.Errorf("store change %d: %w", e.Revision, err)
+		}
+		if err := noteSounds(ctx, tx, id, e.Sounds); err != nil {
+			return err
 		}
 		if err := letGo(ctx, tx, id, e.Revision); err != nil {
 			return err

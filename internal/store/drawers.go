@@ -74,3 +74,9 @@ func (s *Store) BinThing(ctx context.Context, in Drawer, id string, bin bool) er
 	}
 	return nil
 }
+
+// OnShelf reports whether a sound stands on the shelf, which is everybody's.
+func (s *Store) OnShelf(ctx context.Context, hash string) (stands bool, err error) {
+	err = s.DB.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM shelf WHERE instr(body, ?) > 0)`, hash).Scan(&stands)
+	return stands, err
+}

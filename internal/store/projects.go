@@ -69,6 +69,8 @@ type Entry struct {
 	Spent    bool   // undone already (for do and redo), or redone (for undo)
 	Time     string
 	Hash     string // of the document at this revision
+	// Sounds are the hashes of those that came with it, where it is stored.
+	Sounds []string
 }
 
 // entriesOf selects the changes of a project together with the names of their authors; conditions and order follow.

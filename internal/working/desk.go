@@ -51,6 +51,7 @@ type watched struct {
 	busy   bool // it has changed a moment ago: rows are not printed yet
 	doc    *project.Project
 	needs  []Need
+	known  map[string]bool // whatever it has needed since the desk was made
 	done   map[string]bool
 	asked  map[string]bool   // begun although the project waits to be asked
 	called map[string]bool   // called off
@@ -70,7 +71,7 @@ func NewDesk(
 func (d *Desk) watched(id string) *watched {
 	w, ok := d.projects[id]
 	if !ok {
-		w = &watched{done: map[string]bool{}, asked: map[string]bool{}, called: map[string]bool{}, failed: map[string]string{}}
+		w = &watched{known: map[string]bool{}, done: map[string]bool{}, asked: map[string]bool{}, called: map[string]bool{}, failed: map[string]string{}}
 		d.projects[id] = w
 	}
 	return w
@@ -109,6 +110,7 @@ func (d *Desk) Look(ctx context.Context, id string) ([]Status, error) {
 	w.doc, w.needs = doc, needs
 	w.done = map[string]bool{}
 	for _, n := range needs {
+		w.known[n.Key] = true
 		w.done[n.Key] = d.folder.HasWorked(n.Key)
 	}
 	if d.now != "" && !d.wanted(d.now) {
@@ -117,6 +119,20 @@ func (d *Desk) Look(ctx context.Context, id string) ([]Status, error) {
 	d.mu.Unlock()
 	d.rouse()
 	return d.tellOne(id), nil
+}
+
+// For reports whether a key is of something that is, or was, worked out for a project.
+func (d *Desk) For(ctx context.Context, id, key string) (bool, error) {
+	known := func() bool {
+		d.mu.Lock()
+		defer d.mu.Unlock()
+		return d.watched(id).known[key]
+	}
+	if known() {
+		return true, nil
+	}
+	doc, _, err := d.document(ctx, id)
+	return err == nil && slices.ContainsFunc(Needed(doc), func(n Need) bool { return n.Key == key }), err
 }
 
 // tellOne tells how things stand in a project now.
