@@ -181,11 +181,13 @@ test('one hears oneself through the chain, straight, or straight with what the r
   await expect.poll(() => level(hall)).toBeLessThan(-60)
 })
 
+const projectOf = (page: Page) => /project\/([^/?#]+)/.exec(page.url())![1]
+
 /** The left side of a sound. */
 async function sound(page: Page, url: string, hash: string): Promise<Float32Array> {
   const all: number[] = []
   for (let n = 0; ; n++) {
-    const r = await page.request.get(`${url}/api/audio/${hash}/pcm/${n}`)
+    const r = await page.request.get(`${url}/api/projects/${projectOf(page)}/audio/${hash}/pcm/${n}`)
     if (!r.ok()) return Float32Array.from(all)
     const b = await r.body()
     const x = new Float32Array(b.buffer.slice(b.byteOffset, b.byteOffset + b.length))

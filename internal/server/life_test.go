@@ -155,7 +155,7 @@ func TestPeopleInAProjectHearOfEachOther(t *testing.T) {
 	require.NoError(t, wsjson.Write(t.Context(), other, Whereabouts{At: track.ID}))
 	moved := next(ada).Came
 	require.Len(t, moved, 1)
-	require.Equal(t, Presence{came[0].Window, came[0].Person, track.ID}, moved[0])
+	require.Equal(t, Presence{came[0].Window, came[0].Person, Whereabouts{At: track.ID}}, moved[0])
 	mute := true
 	odile.change(id, &project.SetChannel{ID: track.ID, Mute: &mute})
 	c := next(ada).Change

@@ -63,21 +63,19 @@ func (s *Server) live(c *gin.Context) {
 	}
 }
 
-// Whereabouts is what a window says of itself.
-type Whereabouts struct {
-	At string `json:"at" required:"true"` // the row that is selected in it; empty: none
-}
+// mostSaid is how much a window says of itself at once, in bytes: it is told to everybody in the project.
+const mostSaid = 16 << 10
 
 // listen takes in where a window is, until it goes.
 func (s *Server) listen(ctx context.Context, conn *websocket.Conn, project string, l *listener) {
-	conn.SetReadLimit(1 << 10)
+	conn.SetReadLimit(mostSaid)
 	for {
 		var w Whereabouts
 		if err := wsjson.Read(ctx, conn, &w); err != nil {
 			return // it has gone, or what it says cannot be read: it comes back
 		}
-		if len(w.At) <= 32 {
-			s.hub.move(project, l, w.At)
+		if len(w.At) <= 64 && len(w.Stage) <= 64 {
+			s.hub.move(project, l, w)
 		}
 	}
 }

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"reflect"
 	"slices"
 	"time"
 
@@ -11,7 +12,38 @@ import (
 type Presence struct {
 	Window string       `json:"window" required:"true"`
 	Person store.Person `json:"person" required:"true"`
-	At     string       `json:"at" required:"true"` // the row that is selected there; empty: none
+	Whereabouts
+}
+
+// Whereabouts is what a window says of itself: where it is, and what is heard there.
+type Whereabouts struct {
+	At    string `json:"at" required:"true"`    // the row that is selected in it; empty: none
+	Stage string `json:"stage" required:"true"` // what is on its bench: a stage, a fork, a path, a send
+	// Heard is missing where nothing has been heard yet.
+	Heard *Heard `json:"heard,omitempty"`
+}
+
+// Heard is what somebody hears, so that others hear the same from their own engines.
+type Heard struct {
+	Playing bool  `json:"playing" required:"true"`
+	Song    int64 `json:"song" required:"true"` // the song frame at which it is when this is said
+	From    int64 `json:"from" required:"true"` // the loop; to is 0: there is none
+	To      int64 `json:"to" required:"true"`
+	// Solo are rows heard alone; Dry and Share one without its returns, or only its share of them.
+	Solo  []string `json:"solo" required:"true"`
+	Dry   string   `json:"dry" required:"true"`
+	Share string   `json:"share" required:"true"`
+	Mono  bool     `json:"mono" required:"true"`
+	// Listening is the point that is listened to in place of the main output.
+	Listening *Point `json:"listening,omitempty"`
+}
+
+// Point is a point of the plan that somebody listens to (see engine.Listening).
+type Point struct {
+	Node   string   `json:"node,omitempty"`
+	Change bool     `json:"change,omitempty"`
+	Key    bool     `json:"key,omitempty"`
+	Paths  []string `json:"paths,omitempty"`
 }
 
 // gathered is how long comings and goings are gathered: a room is told of them ten times a second at most, and of what differs
@@ -48,12 +80,12 @@ func (h *hub) leave(project string, l *listener) {
 	h.soon(project, r)
 }
 
-// move says at which row a window is.
-func (h *hub) move(project string, l *listener, at string) {
+// move says where a window is, and what is heard there.
+func (h *hub) move(project string, l *listener, now Whereabouts) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	if r := h.rooms[project]; r != nil && r.here[l] && l.presence.At != at {
-		l.presence.At = at
+	if r := h.rooms[project]; r != nil && r.here[l] && !reflect.DeepEqual(l.presence.Whereabouts, now) {
+		l.presence.Whereabouts = now
 		h.soon(project, r)
 	}
 }
@@ -80,7 +112,7 @@ func (h *hub) tell(project string, r *room) {
 		p := l.presence
 		now[p.Window] = p
 		whole.Presence = append(whole.Presence, p)
-		if before, known := r.told[p.Window]; !known || before != p {
+		if before, known := r.told[p.Window]; !known || !reflect.DeepEqual(before, p) {
 			differs.Came = append(differs.Came, p)
 		}
 	}

@@ -25,8 +25,8 @@ func TestManyWindowsLearnOfEachOtherByDifferences(t *testing.T) {
 	for _, l := range all[:100] {
 		h.leave("p", l)
 	}
-	h.move("p", all[200], "row")
-	h.move("p", all[200], "another")
+	h.move("p", all[200], Whereabouts{At: "row"})
+	h.move("p", all[200], Whereabouts{At: "another"})
 	h.tell("p", h.rooms["p"])
 	bytes := 0
 	for _, l := range all[100:] {

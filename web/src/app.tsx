@@ -3,6 +3,7 @@ import { lazy, StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes } from 'react-router'
 import { ProjectPage } from './board/ProjectPage'
+import { Door } from './crew/Door'
 import { StartPage } from './start/StartPage'
 import { beginSize } from './theme/size'
 import { beginTheme } from './theme/theme'
@@ -17,11 +18,13 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: 1 } } })}>
       <BrowserRouter>
-        <Routes>
-          <Route path="/" element={<StartPage />} />
-          <Route path="/project/:id" element={<ProjectPage />} />
-          {States && <Route path="/states" element={<States />} />}
-        </Routes>
+        <Door>
+          <Routes>
+            <Route path="/" element={<StartPage />} />
+            <Route path="/project/:id" element={<ProjectPage />} />
+            {States && <Route path="/states" element={<States />} />}
+          </Routes>
+        </Door>
       </BrowserRouter>
     </QueryClientProvider>
   </StrictMode>,

@@ -2,6 +2,7 @@ import { RowsCard } from '../board/RowsCard'
 import { RepeatsCard } from '../clips/RepeatsCard'
 import { SlicesCard } from '../clips/SlicesCard'
 import { CommandList } from '../commands/CommandList'
+import { CrewCard } from '../crew/CrewCard'
 import { EffectList } from '../effects/EffectList'
 import { KeysCard } from '../keys/KeysCard'
 import { LineageCard } from '../lineage/LineageCard'
@@ -47,6 +48,8 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <KeysCard />
     case 'logbook':
       return <Logbook />
+    case 'crew':
+      return <CrewCard />
     case 'presets':
       return <PresetList key={dialog.target} of={dialog.of} target={dialog.target} />
     case 'compare':
@@ -96,6 +99,7 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
 export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
   commands: 360,
   compare: 330,
+  crew: 330,
   effects: 360,
   keys: 420,
   lineage: 330,

@@ -1,24 +1,31 @@
 import { useShallow } from 'zustand/react/shallow'
-import { useSession } from '../session/store'
+import { Mark } from '../crew/Mark'
+import { type Session, useSession } from '../session/store'
+
+/** Whoever else is somewhere, each once. */
+const others = (s: Session, at: (p: Session['people'][number]) => boolean) => {
+  const found = new Map<string, string>()
+  for (const p of s.people) if (p.person.id !== s.me?.id && at(p)) found.set(p.person.id, p.person.name)
+  return [...found].flat()
+}
 
 /** Who else has a row selected, each once. */
 export function Others({ row }: { row: string }) {
-  const names = useSession(
-    useShallow((s) => [
-      ...new Set(s.people.filter((p) => p.at === row && p.person.id !== s.me?.id).map((p) => p.person.name)),
-    ]),
-  )
-  if (names.length === 0) return null
-  const says = names.map((n) => n || 'Somebody without a name').join(', ')
+  return <Those of={useSession(useShallow((s) => others(s, (p) => p.at === row)))} where="at this row" />
+}
+
+/** Who else has a stage, fork or send on their bench. */
+export function OthersOn({ node }: { node: string }) {
+  return <Those of={useSession(useShallow((s) => others(s, (p) => p.stage === node)))} where="here" />
+}
+
+/** People by id and name, one after the other: one mark, with their number where they are several. */
+function Those({ of, where }: { of: string[]; where: string }) {
+  if (of.length === 0) return null
+  const names = of.filter((_, i) => i % 2).map((n) => n || 'Somebody without a name')
   return (
-    <span
-      className="mt-0.5 grid h-[18px] min-w-[18px] place-items-center rounded-full border-2 px-0.5 text-small leading-none font-bold"
-      style={{ borderColor: 'var(--live)', background: 'var(--card)' }}
-      role="img"
-      title={`${says}: here`}
-      aria-label={`${says}: at this row`}
-    >
-      {names.length > 1 ? names.length : names[0]!.slice(0, 2) || '?'}
-    </span>
+    <Mark id={of[0]!} name={of[1] || '?'} says={`${names.join(', ')}: ${where}`} small>
+      {names.length > 1 ? String(names.length) : undefined}
+    </Mark>
   )
 }

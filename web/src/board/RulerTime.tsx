@@ -7,6 +7,7 @@ import { PassageBand } from '../passages/PassageBand'
 import { SectionHead } from '../sections/SectionHead'
 import { locate } from '../session/transport'
 import { setView, useViewOf, view } from '../session/view'
+import { OtherPlayheads } from './OtherPlayheads'
 import { Playhead } from './Playhead'
 import { RulerMenu } from './RulerMenu'
 import { within } from '../theme/size'
@@ -109,6 +110,7 @@ export function Time({
         {(timeline.passages.length > 0 || mark) && (
           <PassageBand timeline={timeline} lens={lens} mark={mark} width={width} />
         )}
+        <OtherPlayheads perPixel={lens.perPixel} rate={timeline.rate} />
         <Playhead perPixel={lens.perPixel} flag />
       </div>
       <RulerMenu at={pressed} timeline={timeline} />

@@ -4,6 +4,7 @@ import { stageName } from '../document/chain'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import { MiniPicture } from './MiniPicture'
+import { OthersOn } from './Others'
 import { besides, carryStage } from './carry'
 import { menuOnBench } from './menuOnBench'
 
@@ -46,6 +47,7 @@ export function StageChip({ stage, channel, owner, index, chainOff, size }: Prop
       {...besides(owner, index)}
     >
       {size === 'full' && <span className={off ? 'struck soft' : ''}>{name}</span>}
+      <OthersOn node={stage.id} />
       <MiniPicture stage={stage} width={size === 'full' ? 34 : 22} />
     </button>
   )

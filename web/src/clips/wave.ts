@@ -1,3 +1,5 @@
+import { soundAt } from '../api/soundAt'
+import { projectId } from '../session/store'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { Clip } from '../api/types'
 
@@ -15,7 +17,7 @@ export const useOverview = (hash: string) =>
   })
 
 async function overview(hash: string): Promise<Uint8Array> {
-  const r = await fetch(`/api/audio/${hash}/overview`)
+  const r = await fetch(soundAt(projectId(), hash, 'overview'))
   if (!r.ok) throw new Error('The overview cannot be fetched.')
   return new Uint8Array(await r.arrayBuffer())
 }

@@ -15,7 +15,9 @@ function pages(answer: (url: string) => Response | Promise<Response>) {
   })
   const keep = (m: { page: number }, bytes: Uint8Array, channels: number) =>
     void kept.push(`${m.page}: ${bytes.length} bytes of ${channels}`)
-  return { asked, kept, said, pages: new Pages(keep, (text) => void said.push(text), 1) }
+  const made = new Pages(keep, (text) => void said.push(text), 1)
+  made.project = 'song'
+  return { asked, kept, said, pages: made }
 }
 
 const sound = () => new Response(new Uint8Array(8), { headers: { 'X-Channels': '2' } })
@@ -23,7 +25,7 @@ const sound = () => new Response(new Uint8Array(8), { headers: { 'X-Channels': '
 test('a page is asked for once, however often it is wanted meanwhile', async () => {
   const { asked, kept, pages: p } = pages(sound)
   await Promise.all([p.fetch([page(1), page(2)]), p.fetch([page(2), page(1)])])
-  expect(asked).toEqual(['/api/audio/abc/pcm/1', '/api/audio/abc/pcm/2'])
+  expect(asked).toEqual(['/api/projects/song/audio/abc/pcm/1', '/api/projects/song/audio/abc/pcm/2'])
   expect(kept).toEqual(['1: 8 bytes of 2', '2: 8 bytes of 2'])
 })
 

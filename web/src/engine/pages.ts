@@ -1,9 +1,13 @@
+import { soundAt } from '../api/soundAt'
+
 export type Missing = { hash: string; page: number }
 type Keep = (m: Missing, bytes: Uint8Array, channels: number) => void
 
 /** Fetches pages of audio, each once at a time and again where that fails; what cannot be had is lost for a while, or
     until somebody forgets it. */
 export class Pages {
+  /** The project through which they are asked for. */
+  project = ''
   private fetching = new Map<string, Promise<void>>()
   private gone = new Map<string, number>() // since when
 
@@ -43,7 +47,7 @@ export class Pages {
   private async load(m: Missing, key: string) {
     for (let attempt = 0; ; attempt++) {
       try {
-        const r = await fetch(`/api/audio/${m.hash}/pcm/${m.page}`)
+        const r = await fetch(soundAt(this.project, m.hash, `pcm/${m.page}`))
         if (!r.ok) throw new Error(`the server answered ${r.status}`)
         const channels = Number(r.headers.get('X-Channels') ?? 1)
         return this.keep(m, new Uint8Array(await r.arrayBuffer()), channels)

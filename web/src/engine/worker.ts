@@ -140,7 +140,9 @@ function drain(on: boolean) {
 }
 
 function document(json: string, fresh: boolean) {
-  rate = (JSON.parse(json) as { sampleRate: number }).sampleRate
+  const about = JSON.parse(json) as { id: string; sampleRate: number }
+  rate = about.sampleRate
+  pages.project = about.id
   if (fresh) pages.forget()
   took(engine.document(write(json), fresh ? 1 : 0))
 }

@@ -1,3 +1,6 @@
+import { soundAt } from '../api/soundAt'
+import { projectId } from './store'
+
 /** How many frames a page of a sound has: pages.Frames. */
 const PAGE = 32768
 
@@ -5,7 +8,7 @@ const PAGE = 32768
 export async function bufferOf(context: AudioContext, hash: string, frames: number): Promise<AudioBuffer> {
   const out = context.createBuffer(2, frames, context.sampleRate)
   for (let page = 0; page * PAGE < frames; page++) {
-    const r = await fetch(`/api/audio/${hash}/pcm/${page}`)
+    const r = await fetch(soundAt(projectId(), hash, `pcm/${page}`))
     if (!r.ok) break // it is shorter than that
     const channels = Number(r.headers.get('X-Channels') ?? 1)
     const all = new Float32Array(await r.arrayBuffer())

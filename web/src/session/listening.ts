@@ -19,13 +19,14 @@ export function listenTo(node: string, change: boolean, key = false) {
     )
   const now = view().listening
   if (now?.node === node && now.change === change && !!now.key === key) return listenToAll()
-  listen({ node, change, key })
+  listenAt({ node, change, key })
 }
 
 /** Hears only these paths of forks, together; none is everything again. */
-export const hearPaths = (paths: string[]) => (paths.length ? listen({ paths }) : listenToAll())
+export const hearPaths = (paths: string[]) => (paths.length ? listenAt({ paths }) : listenToAll())
 
-function listen(listening: Listening) {
+/** Listens to a point, whatever was listened to before. */
+export function listenAt(listening: Listening) {
   setView({ listening })
   theEngine()?.listen(listening)
 }

@@ -326,7 +326,7 @@ test('news of prints, of imports and of who is there are kept', () => {
   FakeSocket.last.tell({ print: { id: 'x', state: 'done', progress: 1 } as never })
   expect(now().prints.map((p) => [p.id, p.state])).toEqual([['x', 'done']])
   expect(now().news).toEqual(['x'])
-  FakeSocket.last.tell({ presence: [{ window: 'w', person: { id: 'you', name: 'Bo' }, at: '' }] })
+  FakeSocket.last.tell({ presence: [{ window: 'w', person: { id: 'you', name: 'Bo' }, at: '', stage: '' }] })
   expect(now().people).toHaveLength(1)
   FakeSocket.last.tell({ import: { name: 'a.wav', progress: 0.5 } })
   expect(now().importing).toEqual({ name: 'a.wav', progress: 0.5 })

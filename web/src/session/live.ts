@@ -36,6 +36,8 @@ export async function open(id: string) {
     ...empty,
     project: opened.project,
     revision: opened.revision,
+    role: opened.role,
+    exports: opened.exports,
     shape: opened.revision,
     effects,
     strip,
@@ -85,6 +87,8 @@ function hear(m: Message) {
     else if (m.change.revision > session().revision) void catchUp()
   }
   if (m.presence || m.came || m.left) setSession((s) => ({ people: peopleAfter(s.people, m) }))
+  if (m.crew) void learnRole()
+  if (m.gone) leave(m.gone)
   if (m.print) {
     const p = m.print
     setSession((s) => ({
@@ -98,6 +102,21 @@ function hear(m: Message) {
     const { id, progress } = m.work
     setSession((s) => ({ works: s.works.map((w) => (w.id === id ? { ...w, progress } : w)) }))
   }
+}
+
+/** Asks what I am here now: somebody has changed who is in the project. */
+async function learnRole() {
+  const id = openId
+  const c = await answer(api.GET('/api/projects/{id}/crew', { params: { path: { id } } })).catch(() => null)
+  if (c && id === openId) setSession((s) => ({ role: c.role, exports: c.exports, crew: s.crew + 1 }))
+}
+
+/** I may no longer be here: what is shown and heard ends. */
+function leave(why: string) {
+  socket?.close()
+  socket = null
+  endEngine()
+  setSession({ gone: why, connected: false })
 }
 
 function takeWorked(worked: Worked[]) {

@@ -9,6 +9,7 @@ import type {
   Presence,
   PrintStatus,
   Project,
+  Role,
   Sounding,
   StripParams,
   Timeline,
@@ -51,6 +52,15 @@ export type Session = {
   full: boolean
   people: Presence[]
   me: Person | null
+  /** What I am in this project, and whether its listeners may export. */
+  role: Role
+  exports: boolean
+  /** Counts what has changed of who is in the project. */
+  crew: number
+  /** Whose window is heard along with. */
+  along: { window: string; person: string; name: string } | null
+  /** Why this window may no longer be here; empty: it may. */
+  gone: string
   effects: EffectInfo[]
   /** Parameters that rows, sends and stages have besides their effects'. */
   strip: StripParams | null
@@ -120,6 +130,11 @@ export const empty: Session = {
   full: false,
   people: [],
   me: null,
+  role: 'owner',
+  exports: true,
+  crew: 0,
+  along: null,
+  gone: '',
   effects: [],
   strip: null,
   timeline: null,

@@ -6,9 +6,14 @@ import { type Range, setView, view } from './view'
 
 /* Playing, the playhead, the loop, and which rows are heard alone: for this window only. */
 
+let ownGesture: () => void = () => undefined
+/** Says what is to be told when somebody plays, stops or goes elsewhere by a gesture of their own. */
+export const onOwnGesture = (tell: () => void) => (ownGesture = tell)
+
 /** What a person can do; each asks Go for a change and says in words what it was. */
 
 export async function togglePlay() {
+  ownGesture()
   const engine = theEngine()
   const p = theProject()
   if (!engine || !p) return
@@ -25,7 +30,10 @@ export async function togglePlay() {
 }
 
 /** Sets the playhead, on a grid in ticks if one is given. */
-export const locate = (frame: number, grid = 0) => theEngine()?.locate(frame, grid)
+export function locate(frame: number, grid = 0) {
+  ownGesture()
+  theEngine()?.locate(frame, grid)
+}
 
 export function setLoop(loop: Range | null, looping = loop !== null) {
   setView({ loop, looping })

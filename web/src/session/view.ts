@@ -15,6 +15,7 @@ export type Dialog =
   | { kind: 'keys' }
   | { kind: 'commands' }
   | { kind: 'logbook' }
+  | { kind: 'crew' }
   | { kind: 'presets'; of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
   | { kind: 'compare'; channel: string }
   | { kind: 'costs' }

@@ -1,7 +1,9 @@
-import type { Message, Presence } from '../api/types'
-import { useView, view } from './view'
+import type { Heard, Message, Presence, Whereabouts } from '../api/types'
+import { theEngine } from './sound'
+import { theProject } from './store'
+import { useView, type View, view } from './view'
 
-/* Who else is in the project, and at which row; and what this window says of itself. */
+/* Who else is in the project, where they are and what they hear; and what this window says of itself. */
 
 /** The people that a message leaves: all, or those before with who came, moved and left. */
 export function peopleAfter(before: Presence[], m: Message): Presence[] {
@@ -11,26 +13,70 @@ export function peopleAfter(before: Presence[], m: Message): Presence[] {
   return [...before.filter((p) => !gone.has(p.window)), ...came]
 }
 
-/** How often a window says where it is at most, in ms. */
-const EVERY = 200
+/** Where a song is some milliseconds after somebody said what is heard, in frames. */
+export function songAfter(h: Heard, ms: number, rate: number): number {
+  if (!h.playing) return h.song
+  const at = h.song + (ms * rate) / 1000
+  return h.to > 0 && h.song < h.to && at >= h.to ? h.from + ((at - h.from) % (h.to - h.from)) : at
+}
 
-/** Says at which row this window is, now and whenever that changes; ends what it gives back. */
+/** How often a window says where it is at most, and looks whether it still plays where others take it to be, in ms. */
+const EVERY = 200
+/** By how much it may be elsewhere, in ms. */
+const OFF = 120
+
+/** What is heard in this window, if there is a song to be heard. */
+export function heardHere(v: View = view()): Heard | undefined {
+  const song = theEngine()?.heard()?.song
+  if (song === undefined) return undefined
+  const loop = v.looping ? v.loop : null
+  return {
+    playing: v.playing,
+    song: Math.max(0, Math.round(song)),
+    from: loop?.from ?? 0,
+    to: loop?.to ?? 0,
+    solo: v.solo,
+    dry: v.dry,
+    share: v.share,
+    mono: v.mono,
+    listening: v.listening ?? undefined,
+  }
+}
+
+/** Says where this window is and what is heard in it, now and whenever that changes; ends what it gives back. */
 export function sayWhere(send: (text: string) => void): () => void {
-  let said = ''
-  let waiting: ReturnType<typeof setTimeout> | undefined
+  let said: Whereabouts = { at: '', stage: '' } // as others know who has just come
+  let at = 0
+  let text = JSON.stringify(said)
   const say = () => {
-    waiting = undefined
-    const at = view().channel
-    if (at === said) return
-    said = at
-    send(JSON.stringify({ at }))
+    const { channel, stage } = view()
+    const now: Whereabouts = { at: channel, stage, heard: heardHere() }
+    const still = JSON.stringify({ ...now, heard: now.heard && { ...now.heard, song: 0 } })
+    if (still === text && !strayed(said.heard, now.heard, performance.now() - at)) return
+    said = now
+    at = performance.now()
+    text = still
+    send(JSON.stringify(now))
   }
   say()
-  const end = useView.subscribe((v) => {
-    if (v.channel !== said) waiting ??= setTimeout(say, EVERY)
+  let waiting: ReturnType<typeof setTimeout> | undefined
+  const end = useView.subscribe(() => {
+    waiting ??= setTimeout(() => {
+      waiting = undefined
+      say()
+    }, EVERY)
   })
+  const looking = setInterval(say, 2 * EVERY)
   return () => {
     clearTimeout(waiting)
+    clearInterval(looking)
     end()
   }
+}
+
+/** Whether the song is elsewhere than what was said of it would let others think, some milliseconds later. */
+export function strayed(said: Heard | undefined, now: Heard | undefined, ms: number): boolean {
+  if (!said || !now) return said !== now
+  const rate = theProject()?.sampleRate ?? 48000
+  return Math.abs(songAfter(said, ms, rate) - now.song) > (OFF * rate) / 1000
 }

@@ -1,5 +1,6 @@
 import { answer, api } from '../api/client'
 import { Modal } from '../controls/Modal'
+import { SignIn } from '../crew/SignIn'
 import { reconnect } from '../session/live'
 import { refused, useSession } from '../session/store'
 
@@ -20,6 +21,19 @@ export function NameGate() {
     } catch (e) {
       refused(e)
     }
+  }
+  if (location.protocol === 'https:') {
+    return (
+      <Modal title="Sign in again" width={420} onClose={() => settle(false)}>
+        <SignIn
+          onIn={(who) => {
+            useSession.setState({ me: who })
+            if (useSession.getState().project) reconnect()
+            settle(true)
+          }}
+        />
+      </Modal>
+    )
   }
   return (
     <Modal title="What is your name?" width={420} onClose={() => settle(false)}>

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answer, api } from '../api/client'
+import { Me } from '../crew/Me'
 import { refused } from '../session/store'
 import { Notices } from '../status/Notices'
 import { turnTheme } from '../theme/theme'
@@ -29,9 +30,12 @@ export function StartPage() {
       <header className="mb-6 flex items-baseline gap-4">
         <h1 className="text-brand font-bold">Shoal</h1>
         <p className="soft">Effects, routing and prints, decided together.</p>
-        <button className="btn btn-sm btn-ghost ml-auto" onClick={turnTheme}>
-          Day or night
-        </button>
+        <span className="ml-auto flex items-center">
+          <Me />
+          <button className="btn btn-sm btn-ghost" onClick={turnTheme}>
+            Day or night
+          </button>
+        </span>
       </header>
       <div className="flex min-h-0 flex-1 gap-8">
         <aside className="flex w-[270px] shrink-0 flex-col gap-4 overflow-y-auto pb-6">

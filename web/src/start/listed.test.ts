@@ -11,6 +11,7 @@ const project = (name: string, more: Partial<Listed> = {}): Listed => ({
   binned: '',
   by: '',
   here: [],
+  role: 'owner',
   chart: { seconds: 0, sections: [], rows: [] },
   ...more,
 })

@@ -1,4 +1,4 @@
-import { LastChange } from '../topbar/Crew'
+import { LastChange } from '../crew/Here'
 import { Unsafe } from '../takes/Unsafe'
 import { Listening } from './Listening'
 import { Notices } from './Notices'

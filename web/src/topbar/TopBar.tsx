@@ -1,10 +1,11 @@
 import { Link } from 'react-router'
+import { Along } from '../crew/Along'
+import { Here } from '../crew/Here'
 import { takeBack } from '../session/changes'
 import { useSession } from '../session/store'
 import { toggleLoop, togglePlay } from '../session/transport'
 import { useViewOf } from '../session/view'
 import { RecordButton } from '../takes/RecordButton'
-import { Crew } from './Crew'
 import { MoreMenu } from './MoreMenu'
 import { ProjectMenu } from './ProjectMenu'
 import { EngineLoad, MainLevel, Place } from './Readings'
@@ -76,7 +77,8 @@ export function TopBar() {
           Redo
         </button>
         <MoreMenu />
-        <Crew />
+        <Along />
+        <Here />
       </div>
     </header>
   )

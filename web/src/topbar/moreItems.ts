@@ -9,6 +9,7 @@ import { shownTheme, turnTheme } from '../theme/theme'
 export function moreItems(): Choice[] {
   const { mono, size } = view()
   return [
+    { text: 'Crew', run: () => setView({ dialog: { kind: 'crew' } }) },
     { text: 'Logbook', run: () => setView({ dialog: { kind: 'logbook' } }) },
     { text: 'Rows: find, hide, show', key: 'R', run: () => setView({ dialog: { kind: 'rows' } }) },
     { text: 'The shelf', key: 'W', run: openShelf },

@@ -1,4 +1,6 @@
 import { useSession } from '../session/store'
+import { setView } from '../session/view'
+import { Mark } from './Mark'
 
 /** The last change of somebody else. */
 export function LastChange() {
@@ -12,19 +14,16 @@ export function LastChange() {
   )
 }
 
-/** Who is here; the last change and its maker on hover. */
-export function Crew() {
+/** Who is here; a press shows who is in the project, and what they may. */
+export function Here() {
   const people = useSession((s) => s.people)
   const me = useSession((s) => s.me)
-  const last = useSession((s) => s.lastChange)
   const names = new Map<string, string>()
   for (const p of people) if (p.person.id) names.set(p.person.id, p.person.name)
   const others = [...names].filter(([id]) => id !== me?.id)
+  const shown = others.slice(0, MOST)
   return (
-    <div
-      className="flex items-center gap-1.5"
-      title={last ? `${last.author.name}: ${last.label}` : 'Who is here'}
-    >
+    <div className="flex items-center gap-1.5">
       {!me && (
         <button
           className="grid h-6 w-6 cursor-pointer place-items-center rounded-full border-2 border-dashed text-small font-bold"
@@ -36,23 +35,35 @@ export function Crew() {
           ?
         </button>
       )}
-      {me && <Badge name="Me" full={`${me.name} (you)`} colour="var(--deep)" />}
-      {others.map(([id, name]) => (
-        <Badge key={id} name={name.slice(0, 2)} full={name} colour="var(--live)" />
-      ))}
+      <button
+        className="flex min-h-6 cursor-pointer items-center gap-1"
+        title="Crew: who is in the project"
+        aria-label="Crew"
+        onClick={() => setView({ dialog: { kind: 'crew' } })}
+      >
+        {me && (
+          <Mark id={me.id} name={me.name} says={`${me.name} (you) is here`}>
+            Me
+          </Mark>
+        )}
+        {shown.map(([id, name]) => (
+          <Mark key={id} id={id} name={name} says={`${name} is here`} />
+        ))}
+        {others.length > MOST && (
+          <span
+            className="soft text-small"
+            title={others
+              .slice(MOST)
+              .map(([, name]) => name)
+              .join(', ')}
+          >
+            +{others.length - MOST}
+          </span>
+        )}
+      </button>
     </div>
   )
 }
 
-function Badge({ name, full, colour }: { name: string; full: string; colour: string }) {
-  return (
-    <span
-      className="grid h-6 w-6 place-items-center rounded-full border-2 text-small font-bold"
-      style={{ borderColor: colour, background: 'var(--card)' }}
-      title={full}
-      aria-label={`${full} is here`}
-    >
-      {name}
-    </span>
-  )
-}
+/** How many others are shown by their marks. */
+const MOST = 4
