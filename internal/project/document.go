@@ -25,6 +25,8 @@ type Project struct {
 	Treatments []*Treatment `json:"treatments,omitempty"`
 	// Takes are all that was recorded.
 	Takes []*Take `json:"takes,omitempty"`
+	// Remarks are what was said about places in it.
+	Remarks []*Remark `json:"remarks,omitempty"`
 	// WorkWhenAsked says that whole-sound steps are worked out only when somebody asks for it.
 	WorkWhenAsked bool `json:"workWhenAsked,omitempty"`
 }

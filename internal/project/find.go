@@ -313,6 +313,12 @@ func (p *Project) ids() map[string]int {
 	for _, t := range p.Takes {
 		m[t.ID]++
 	}
+	for _, r := range p.Remarks {
+		m[r.ID]++
+		for _, s := range r.Said {
+			m[s.ID]++
+		}
+	}
 	for _, c := range p.Channels {
 		m[c.ID]++
 		for _, s := range c.Sends {

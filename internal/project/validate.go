@@ -71,6 +71,9 @@ func (p *Project) Validate(effects Effects) error {
 	if err := p.checkFrames(); err != nil {
 		return err
 	}
+	if err := p.checkRemarks(); err != nil {
+		return err
+	}
 	return p.checkLoops()
 }
 

@@ -29,7 +29,7 @@ type Question struct {
 
 // The questions' own words.
 type (
-	// Of names a stage, fork, row or passage.
+	// Of names a stage, fork, row, passage or person.
 	Of struct {
 		ID string `json:"id" required:"true"`
 	}
@@ -71,6 +71,7 @@ var table = []Question{
 	question("passage", view.PassageView{}, func(a Asked, q Of) (any, error) { return view.Passage(a.Doc, q.ID, engine.EffectInfo) }),
 	question("lineValues", []engine.LineValue{}, func(a Asked, q At) (any, error) { return a.Engine.LineValues(q.Frame), nil }),
 	question("copied", project.Copied{}, func(a Asked, q Clips) (any, error) { return a.Doc.CopyClips(q.Clips) }),
+	question("remarks", []view.RemarkView{}, func(a Asked, q Of) (any, error) { return view.Remarks(a.Doc, q.ID, engine.EffectInfo), nil }),
 	question("waits", engine.Lateness{}, func(a Asked, _ Nothing) (any, error) { return a.Engine.Waits(), nil }),
 }
 

@@ -32,6 +32,8 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 			Points: []project.Point{{Tick: 0, Value: -3, Shape: project.Ramp}, {Tick: 960, Value: -9, Shape: project.Ramp}},
 		},
 	}
+	ada := project.Speaker{ID: "ada", Name: "Ada"}
+	p.Remarks = []*project.Remark{{ID: "r", At: project.Spot{Called: "The song"}, Said: []project.Said{{ID: "s", By: ada, Time: "2026-11-30T12:00:00Z", Text: "x"}}}}
 	p.Passages = []*project.Passage{
 		{
 			ID:      "p",
@@ -65,6 +67,7 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 		"movables":   Of{ch.ID},
 		"passage":    Of{"p"},
 		"lineValues": At{1000},
+		"remarks":    Of{"ada"},
 		"waits":      Nothing{},
 	}
 	for _, x := range All() {

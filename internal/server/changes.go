@@ -1,12 +1,14 @@
 package server
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"strconv"
 
 	"github.com/gin-gonic/gin"
 
+	"shoal/internal/crew"
 	"shoal/internal/project"
 	"shoal/internal/store"
 )
@@ -50,6 +52,10 @@ func (s *Server) change(c *gin.Context) {
 		fail(c, refuse(err))
 		return
 	}
+	if err := s.mayChange(c, batch); err != nil {
+		fail(c, err)
+		return
+	}
 	o, err := s.desk.take(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		fail(c, err)
@@ -67,6 +73,18 @@ func (s *Server) change(c *gin.Context) {
 		return
 	}
 	c.JSON(http.StatusOK, Revised{Revision: rev, Label: b.Label})
+}
+
+// mayChange says why whoever asks may not make changes; nil: they may. Who hears a project may remark, in their own name.
+func (s *Server) mayChange(c *gin.Context, batch []project.Change) error {
+	p := s.person(c)
+	if project.Inner(batch) {
+		return refuse(errors.New("this is done by undo and redo only"))
+	}
+	if project.Speak(batch, project.Speaker{ID: p.ID, Name: p.Name}, store.Now()) {
+		return nil
+	}
+	return s.may(c, c.Param("id"), crew.Change)
 }
 
 func (s *Server) undo(c *gin.Context) { s.takeBack(c, false) }

@@ -142,7 +142,7 @@ var mayDo = map[string]string{
 	"GET /api/projects/:id/logbook.csv": "eo", "POST /api/projects/:id/prints": "eo", "DELETE /api/prints/:print": "eo",
 	"GET /api/prints/:print/file": "eo", "GET /api/prints/:print/files/:name": "eo",
 
-	"POST /api/projects/:id/midi": "eo", "POST /api/projects/:id/changes": "eo", "POST /api/projects/:id/undo": "eo",
+	"POST /api/projects/:id/midi": "eo", "POST /api/projects/:id/changes": "leo", "POST /api/projects/:id/undo": "eo",
 	"POST /api/projects/:id/redo": "eo", "POST /api/projects/:id/audio": "eo", "POST /api/projects/:id/sounds": "eo",
 	"DELETE /api/projects/:id/works/:key": "eo", "POST /api/projects/:id/forks/:fork/level": "eo",
 	"POST /api/projects/:id/clips/normalise": "eo", "POST /api/projects/:id/clips/print": "eo", "POST /api/projects/:id/clips/permanent": "eo",

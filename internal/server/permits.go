@@ -49,7 +49,8 @@ var needs = map[string]crew.Need{
 	"GET /api/projects/:id/logbook.csv": crew.Export, "POST /api/projects/:id/prints": crew.Export,
 	"DELETE /api/prints/:print": crew.Export, "GET /api/prints/:print/file": crew.Export, "GET /api/prints/:print/files/:name": crew.Export,
 
-	"POST /api/projects/:id/midi": crew.Change, "POST /api/projects/:id/changes": crew.Change, "POST /api/projects/:id/undo": crew.Change,
+	"POST /api/projects/:id/midi": crew.Change, "POST /api/projects/:id/changes": crew.Hear, // to remark; all else is looked at there
+	"POST /api/projects/:id/undo": crew.Change,
 	"POST /api/projects/:id/redo": crew.Change, "POST /api/projects/:id/audio": crew.Change, "POST /api/projects/:id/sounds": crew.Change,
 	"DELETE /api/projects/:id/works/:key": crew.Change, "POST /api/projects/:id/forks/:fork/level": crew.Change,
 	"POST /api/projects/:id/clips/normalise": crew.Change, "POST /api/projects/:id/clips/print": crew.Change,

@@ -22,6 +22,7 @@ var draws = []struct {
 	{7, (*drawing).ofMoves},
 	{4, (*drawing).ofTrials},
 	{5, (*drawing).ofTakes},
+	{4, (*drawing).ofRemarks},
 	{14, func(d *drawing) project.Change { return seldom(d.r, d.p, d.ch) }},
 }
 

@@ -5,7 +5,7 @@ import { Mark } from '../crew/Mark'
 import { tintOf } from '../crew/person'
 import { useSession } from '../session/store'
 import { view } from '../session/view'
-import { songAfter } from '../session/whereabouts'
+import { heardAgo, songAfter } from '../session/whereabouts'
 
 /** Where others play: a small flag for each on the ruler, with their mark. It goes on by what they said last. */
 export function OtherPlayheads({ perPixel, rate }: { perPixel: number; rate: number }) {
@@ -18,9 +18,8 @@ export function OtherPlayheads({ perPixel, rate }: { perPixel: number; rate: num
 function Flag({ of: p, perPixel, rate }: { of: Presence; perPixel: number; rate: number }) {
   const flag = useRef<HTMLSpanElement>(null)
   useEffect(() => {
-    const said = performance.now()
     const lay = () => {
-      const song = songAfter(p.heard!, performance.now() - said, rate)
+      const song = songAfter(p.heard!, heardAgo(p), rate)
       flag.current!.style.transform = `translateX(${Math.round((song - view().scroll) / perPixel)}px)`
     }
     lay()

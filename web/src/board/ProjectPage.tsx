@@ -1,6 +1,7 @@
 import { useEffect } from 'react'
-import { useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { Bench } from '../bench/Bench'
+import { Threshold } from '../crew/Threshold'
 import { FirstMinute } from '../firstminute/FirstMinute'
 import { useKeys } from '../keys/useKeys'
 import { close, open } from '../session/live'
@@ -35,6 +36,17 @@ export function ProjectPage() {
     if (project) document.title = `${project.name} · Shoal`
   }, [project])
   useKeys()
+  const gone = useSession((s) => s.gone)
+  if (gone) {
+    return (
+      <Threshold title="You are no longer in this project">
+        <p>{gone[0]!.toUpperCase() + gone.slice(1)}.</p>
+        <Link className="btn btn-outline self-start" to="/">
+          All projects
+        </Link>
+      </Threshold>
+    )
+  }
   if (!project) {
     return (
       <main className="grid h-full place-items-center">

@@ -6,26 +6,27 @@ import type { Run } from './CrewCard'
 import { when } from './HandedOver'
 import { Mark } from './Mark'
 
-const roles: Record<Role, string> = {
-  owner: 'Owner: all, and who is in it',
-  engineer: 'Engineer: changes the project',
-  listener: 'Listener: hears and looks',
-}
+const roles: Record<Role, string> = { owner: 'Owner', engineer: 'Engineer', listener: 'Listener' }
 
 /** Who is in the project, each with their role; owners change it. */
 export function People({ id, of: c, run }: { id: string; of: Crew; run: Run }) {
   return (
-    <ul className="flex flex-col">
-      {c.people.map((m) => (
-        <Person key={m.person.id} id={id} of={m} owns={c.role === 'owner'} run={run} />
-      ))}
-    </ul>
+    <>
+      <h3 className="font-semibold">In this project</h3>
+      <p className="soft text-small">
+        Listeners hear, look and remark. Engineers change the project as well. Owners also say who is in it.
+      </p>
+      <ul className="flex flex-col">
+        {c.people.map((m) => (
+          <Person key={m.person.id} id={id} of={m} owns={c.role === 'owner'} run={run} />
+        ))}
+      </ul>
+    </>
   )
 }
 
 function Person({ id, of: m, owns, run }: { id: string; of: Member; owns: boolean; run: Run }) {
   const me = useSession((s) => s.me?.id === m.person.id)
-  const here = useSession((s) => s.people.some((p) => p.person.id === m.person.id))
   const at = { params: { path: { id, person: m.person.id } } }
   const leave = useLeave()
   return (
@@ -36,13 +37,12 @@ function Person({ id, of: m, owns, run }: { id: string; of: Member; owns: boolea
           {m.person.name} {me && <span className="soft font-normal">(you)</span>}
         </span>
         <span className="soft block truncate text-small">
-          {here ? 'Here now. ' : ''}
           {m.by ? `Brought in by ${m.by}, ${when(m.since)}` : `Since ${when(m.since)}`}
         </span>
       </span>
       {owns ? (
         <select
-          className="select select-sm w-[215px]"
+          className="select select-sm w-[120px]"
           aria-label={`Role of ${m.person.name}`}
           value={m.role}
           onChange={(e) =>

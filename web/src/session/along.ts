@@ -4,7 +4,7 @@ import { theEngine } from './sound'
 import { notice, session, setSession, theProject, useSession } from './store'
 import { onOwnGesture, setLoop } from './transport'
 import { useView, view } from './view'
-import { songAfter } from './whereabouts'
+import { heardAgo, songAfter } from './whereabouts'
 
 /* Hearing along: this window plays from its own engine what somebody else hears in theirs, until a gesture of its own. */
 
@@ -42,13 +42,13 @@ function follow(p: Presence) {
   if (!p.heard) return
   theirs = true
   try {
-    same(p.heard)
+    same(p, p.heard)
   } finally {
     theirs = false
   }
 }
 
-function same(h: Heard) {
+function same(p: Presence, h: Heard) {
   const v = view()
   if (h.to !== (v.looping && v.loop ? v.loop.to : 0) || (h.to > 0 && h.from !== v.loop?.from))
     setLoop(h.to > 0 ? { from: h.from, to: h.to, name: 'along' } : v.loop, h.to > 0)
@@ -59,20 +59,19 @@ function same(h: Heard) {
     if (h.listening) listenAt(h.listening)
     else listenToAll()
   }
-  void place(h)
+  void place(p, h)
 }
 
 /** How far two windows may be apart until the song is set anew here, in seconds. */
 const APART = 0.25
 
 /** Brings the song to where it is there: it plays or stands still. */
-async function place(h: Heard) {
+async function place(p: Presence, h: Heard) {
   const engine = theEngine()
   const rate = theProject()?.sampleRate
   if (!engine || !rate) return
-  const said = performance.now()
   const here = engine.heard()?.song
-  const there = () => Math.round(songAfter(h, performance.now() - said, rate))
+  const there = () => Math.round(songAfter(h, heardAgo(p), rate))
   if (!h.playing && view().playing) engine.stop()
   if (here === undefined || Math.abs(here - there()) > APART * rate || (!h.playing && here !== h.song))
     engine.locate(there(), 0)

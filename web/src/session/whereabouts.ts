@@ -5,8 +5,15 @@ import { useView, type View, view } from './view'
 
 /* Who else is in the project, where they are and what they hear; and what this window says of itself. */
 
+/** When it came to be known what somebody hears, by this window's clock. */
+const known = new WeakMap<Presence, number>()
+
+/** How long ago it came to be known what somebody hears, in ms. */
+export const heardAgo = (p: Presence) => performance.now() - (known.get(p) ?? performance.now())
+
 /** The people that a message leaves: all, or those before with who came, moved and left. */
 export function peopleAfter(before: Presence[], m: Message): Presence[] {
+  for (const p of [...(m.presence ?? []), ...(m.came ?? [])]) known.set(p, performance.now())
   if (m.presence) return m.presence
   const came = m.came ?? []
   const gone = new Set([...(m.left ?? []), ...came.map((p) => p.window)])

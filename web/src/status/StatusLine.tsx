@@ -1,4 +1,6 @@
+import { Along } from '../crew/Along'
 import { LastChange } from '../crew/Here'
+import { RoleSays } from '../crew/RoleSays'
 import { Unsafe } from '../takes/Unsafe'
 import { Listening } from './Listening'
 import { Notices } from './Notices'
@@ -16,7 +18,9 @@ export function StatusLine() {
       style={{ borderTop: '1px solid var(--hair)', background: 'var(--paper)' }}
     >
       <Protection />
+      <Along />
       <Listening />
+      <RoleSays />
       <Pointed />
       <PrintItems />
       <Unsafe />

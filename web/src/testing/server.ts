@@ -89,6 +89,7 @@ export const json = (body: unknown, status = 200) =>
 
 /** The socket that was opened last: what the server would send comes by hand. */
 export class FakeSocket {
+  send() {} // where this window is
   static last: FakeSocket
   onopen: () => void = () => undefined
   onmessage: (e: { data: string }) => void = () => undefined

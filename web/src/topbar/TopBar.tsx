@@ -1,5 +1,4 @@
 import { Link } from 'react-router'
-import { Along } from '../crew/Along'
 import { Here } from '../crew/Here'
 import { takeBack } from '../session/changes'
 import { useSession } from '../session/store'
@@ -77,7 +76,6 @@ export function TopBar() {
           Redo
         </button>
         <MoreMenu />
-        <Along />
         <Here />
       </div>
     </header>
