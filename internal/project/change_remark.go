@@ -63,20 +63,36 @@ func Speak(batch []Change, by Speaker, time string) (all bool) {
 }
 
 func (c *MakeRemark) apply(p *Project, effects Effects) ([]Change, error) {
-	at, ok := p.PlaceOf(c.At, c.Param, effects)
-	if !ok {
-		return nil, Gone("what this is about")
+	at, err := p.Spot(About{c.At, c.Param, c.From, c.To}, effects)
+	if err != nil {
+		return nil, err
 	}
-	r := &Remark{ID: orNew(c.ID), At: Spot{ID: c.At, Param: c.Param}, Said: []Said{{orNew(""), c.speaker(), c.Time, strings.TrimSpace(c.Text), c.Told}}}
-	if c.To > 0 {
-		clock := p.Clock()
-		r.At.From, r.At.To = int64(clock.Tick(max(c.From, 0))), int64(clock.Tick(c.To))
-		bar := func(tick int64) string { return clock.Where(tick) }
-		at.Called = fmt.Sprintf("%s, %s to %s", at.Called, bar(r.At.From), bar(r.At.To))
-	}
-	r.At.Called = at.Called
+	r := &Remark{ID: orNew(c.ID), At: at, Said: []Said{{orNew(""), c.speaker(), c.Time, strings.TrimSpace(c.Text), c.Told}}}
 	p.Remarks = append(p.Remarks, r)
 	return []Change{&RemoveRemark{r.ID}}, nil
+}
+
+// About is what a remark would be about.
+type About struct {
+	At    string `json:"at" required:"true"`    // an id; empty: the song
+	Param string `json:"param" required:"true"` // whose line; empty: none
+	From  int64  `json:"from" required:"true"`  // song frames; to is 0: no range
+	To    int64  `json:"to" required:"true"`
+}
+
+// Spot is what a remark would be about, by the name that it has now.
+func (p *Project) Spot(a About, effects Effects) (Spot, error) {
+	at, ok := p.PlaceOf(a.At, a.Param, effects)
+	if !ok {
+		return Spot{}, Gone("what this is about")
+	}
+	s := Spot{ID: a.At, Param: a.Param, Called: at.Called}
+	if a.To > 0 {
+		clock := p.Clock()
+		s.From, s.To = int64(clock.Tick(max(a.From, 0))), int64(clock.Tick(a.To))
+		s.Called = fmt.Sprintf("%s, %s to %s", at.Called, clock.Where(s.From), clock.Where(s.To))
+	}
+	return s, nil
 }
 
 func (c *AnswerRemark) apply(p *Project, _ Effects) ([]Change, error) {

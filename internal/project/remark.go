@@ -141,7 +141,7 @@ type Place struct {
 func (p *Project) PlaceOf(id, param string, effects Effects) (Place, bool) {
 	at, ok := p.spotOf(id, effects)
 	if ok && param != "" {
-		at.Called += ", its line of " + param
+		at.Called += ", its line of " + p.labelOf(id, param, effects)
 	}
 	return at, ok
 }
@@ -168,6 +168,18 @@ func (p *Project) spotOf(id string, effects Effects) (Place, bool) {
 		return Place{Called: c.Name + ": clip " + c.Clips[i].Name, Row: c.ID, Clip: id}, true
 	}
 	return Place{}, false
+}
+
+// labelOf is what a parameter is called, where it is an effect's.
+func (p *Project) labelOf(owner, name string, effects Effects) string {
+	if at, ok := p.findNode(owner); ok && at.node.Stage != nil {
+		if info, ok := effects(at.node.Stage.Effect, at.node.Stage.Version); ok {
+			if x, ok := info.Param(name); ok {
+				return x.Label
+			}
+		}
+	}
+	return name
 }
 
 func nodeName(n *Node, effects Effects) string {

@@ -72,6 +72,7 @@ var table = []Question{
 	question("lineValues", []engine.LineValue{}, func(a Asked, q At) (any, error) { return a.Engine.LineValues(q.Frame), nil }),
 	question("copied", project.Copied{}, func(a Asked, q Clips) (any, error) { return a.Doc.CopyClips(q.Clips) }),
 	question("remarks", []view.RemarkView{}, func(a Asked, q Of) (any, error) { return view.Remarks(a.Doc, q.ID, engine.EffectInfo), nil }),
+	question("called", project.Spot{}, func(a Asked, q project.About) (any, error) { return a.Doc.Spot(q, engine.EffectInfo) }),
 	question("waits", engine.Lateness{}, func(a Asked, _ Nothing) (any, error) { return a.Engine.Waits(), nil }),
 }
 

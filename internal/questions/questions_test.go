@@ -68,6 +68,7 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 		"passage":    Of{"p"},
 		"lineValues": At{1000},
 		"remarks":    Of{"ada"},
+		"called":     project.About{At: ch.ID, To: 48000},
 		"waits":      Nothing{},
 	}
 	for _, x := range All() {

@@ -17,6 +17,7 @@ import { PresetList } from '../presets/PresetList'
 import { PointDialog } from '../prints/PointDialog'
 import { PrintDialog } from '../prints/PrintDialog'
 import { StemsDialog } from '../prints/StemsDialog'
+import { RemarksCard } from '../remarks/RemarksCard'
 import { SendCard } from '../routing/SendCard'
 import { TraceCard } from '../routing/TraceCard'
 import { AlongCard } from '../sections/AlongCard'
@@ -50,6 +51,8 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <Logbook />
     case 'crew':
       return <CrewCard />
+    case 'remarks':
+      return <RemarksCard key={`${dialog.about?.at} ${dialog.row}`} {...dialog} />
     case 'presets':
       return <PresetList key={dialog.target} of={dialog.of} target={dialog.target} />
     case 'compare':
@@ -108,6 +111,7 @@ export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
   passage: 330,
   presets: 360,
   print: 330,
+  remarks: 360,
   rows: 300,
   shelf: 360,
   soundings: 330,

@@ -1,3 +1,4 @@
+import { remarkOn } from '../remarks/about'
 import { useForkWords } from '../session/outline'
 import type { Channel, Fork, Path } from '../api/types'
 import { Menu } from '../controls/Menu'
@@ -108,6 +109,11 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
               run: () => void forks.dissolve(fork, path?.id ?? ''),
             },
             ...whole,
+            {
+              text: `Say something about ${path ? path.name : 'it'}`,
+              key: '⇧Z',
+              run: () => remarkOn({ at: path?.id ?? fork.id, from: 0, to: 0 }),
+            },
             { text: 'Duplicate', run: () => void duplicateStage(fork.id) },
             { text: 'Earlier', run: () => shiftStage(fork.id, -1) },
             { text: 'Later', run: () => shiftStage(fork.id, 1) },

@@ -1,3 +1,4 @@
+import { remarkOn } from '../remarks/about'
 import type { Channel, Send } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { ParamControl } from '../controls/ParamControl'
@@ -46,6 +47,11 @@ export function SendPanel({ send, channel }: { send: Send; channel: Channel }) {
           named={`send ${send.id}`}
           className="btn btn-xs btn-ghost px-1"
           items={[
+            {
+              text: 'Say something about it',
+              key: '⇧Z',
+              run: () => remarkOn({ at: send.id, from: 0, to: 0 }),
+            },
             { text: 'Bring it back as a stage here', run: () => void sendToStage(send, to.name) },
             {
               text: `Copy to ${others.length} selected rows`,

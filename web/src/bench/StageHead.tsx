@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import type { Channel, EffectInfo, Stage } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { stageName } from '../document/chain'
+import { remarkOn } from '../remarks/about'
 import { stageToSend } from '../routing/gestures'
 import { listenTo, listenToAll } from '../session/listening'
 import { endOf, placeOf, rowOf } from '../session/selected'
@@ -121,6 +122,7 @@ function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
           off: !ends,
           run: () => void otherEndBlind(stage.id),
         },
+        { text: 'Say something about it', key: '⇧Z', run: () => remarkOn({ at: stage.id, from: 0, to: 0 }) },
         { text: 'Earlier', key: 'Alt ←', run: () => shiftStage(stage.id, -1) },
         { text: 'Later', key: 'Alt →', run: () => shiftStage(stage.id, 1) },
         { text: 'Remove', key: 'Del', run: () => void removeStage(stage.id) },

@@ -10,6 +10,7 @@ import { over } from '../status/Protection'
 import { toggleReady } from '../takes/recording'
 import { tints } from '../theme/tints'
 import { Lamp } from './Lamp'
+import { RemarkMark } from '../remarks/RemarkMark'
 import { Others } from './Others'
 import { RowMenu } from './RowMenu'
 import { RowName } from './RowName'
@@ -105,6 +106,7 @@ export function RowHead({ channel, index, line, depth, lit }: Props) {
       <div className="flex h-full flex-col items-end justify-between">
         <span className="flex h-6">
           <Others row={channel.id} />
+          <RemarkMark row={channel.id} />
           <Diamond at={[channel.id]} />
           <RowMenu channel={channel} />
         </span>

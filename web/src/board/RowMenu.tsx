@@ -5,6 +5,7 @@ import { useEntry } from '../controls/MenuEntry'
 import { toggleLines } from '../lines/actions'
 import { openMaker } from '../passages/actions'
 import { sendOut } from '../prints/out'
+import { remarkOn } from '../remarks/about'
 import { dissolveGroup, makeGroup, sendTo } from '../routing/gestures'
 import { cutClips } from '../sections/actions'
 import { useSession } from '../session/store'
@@ -65,6 +66,11 @@ export function RowMenu({ channel }: { channel: Channel }) {
         channel.clips.length > 0 && {
           text: 'Work on it elsewhere: a file',
           run: () => void sendOut(channel),
+        },
+        {
+          text: 'Say something about it',
+          key: '⇧Z',
+          run: () => remarkOn({ at: channel.id, from: 0, to: 0 }),
         },
         own && { text: 'Remove', run: () => void removeRow(channel) },
       ]}

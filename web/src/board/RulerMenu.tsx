@@ -2,6 +2,7 @@ import type { Timeline } from '../api/types'
 import { paste } from '../bench/paste'
 import { Menu } from '../controls/Menu'
 import { openMaker } from '../passages/actions'
+import { remarkOn } from '../remarks/about'
 import * as sections from '../sections/actions'
 import { locate, loopSection, setLoop, togglePlay } from '../session/transport'
 import { setView, useViewOf, view } from '../session/view'
@@ -26,6 +27,11 @@ export function RulerMenu({ at, timeline }: { at: number; timeline: Timeline }) 
         { text: 'Playhead to here', run: () => locate(at, view().grid) },
         !!section && { text: `Loop ${section.name}`, key: 'L', run: () => loopSection(section.id) },
         loop && { text: `Make a passage of ${loop.name}`, key: '⇧L', run: () => openMaker() },
+        loop && {
+          text: `Say something about ${loop.name}`,
+          key: '⇧Z',
+          run: () => remarkOn({ at: '', from: Math.round(loop.from), to: Math.round(loop.to) }),
+        },
         loop && { text: `Forget ${loop.name}`, run: () => setLoop(null) },
         {
           text: 'Put copied clips down here',

@@ -1,6 +1,7 @@
 import type { Channel, Clip } from '../api/types'
 import { Menu } from '../controls/Menu'
 import { sendOut } from '../prints/out'
+import { remarkOn } from '../remarks/about'
 import { setView, view } from '../session/view'
 import { onShelf } from '../shelf/open'
 import { openTakesOfChosen } from '../takes/takes'
@@ -33,6 +34,12 @@ export function ClipMenu({ clips, channel, title }: { clips: Clip[]; channel: Ch
           off: clips.length > 1,
         },
         { text: 'Print it where it stands', key: 'P', run: () => void printInPlace(clips) },
+        {
+          text: 'Say something about it',
+          key: '⇧Z',
+          run: () => remarkOn({ at: first.id, from: 0, to: 0 }),
+          off: clips.length > 1,
+        },
         { text: 'Put it on the shelf', key: 'W', run: () => onShelf(clips) },
         { text: 'Work on it elsewhere: a file', run: () => void sendOut(channel, clips) },
         {

@@ -55,6 +55,12 @@ export const ofRows: Group[] = [
         blind: true,
       },
       { key: 'Z', says: 'Soundings: what was noticed', does: { z: open.soundings }, blind: true },
+      {
+        key: 'Shift Z',
+        says: 'Remarks: what people said; one about what is selected',
+        does: { 'shift+z': open.remarks },
+        blind: true,
+      },
     ],
   },
   {

@@ -12,6 +12,8 @@ import { rows as shownRows } from './steps'
 export const soundings = () =>
   setView({ dialog: view().dialog?.kind === 'soundings' ? null : { kind: 'soundings' } })
 
+export { openRemarks as remarks } from '../remarks/about'
+
 export const rows = () => setView({ dialog: view().dialog?.kind === 'rows' ? null : { kind: 'rows' } })
 
 export const print = (c: Channel) =>

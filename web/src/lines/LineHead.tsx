@@ -1,3 +1,4 @@
+import { remarkOn } from '../remarks/about'
 import type { Channel, LineView } from '../api/types'
 import { paste } from '../bench/paste'
 import { Menu } from '../controls/Menu'
@@ -49,6 +50,16 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
       className="soft h-[24px] min-w-[24px] leading-none"
       items={[
         { text: 'Fold it', run: () => lines.foldLine(channel.id, `${v.owner} ${v.name}`) },
+        {
+          text: 'Say something about it',
+          run: () =>
+            remarkOn({
+              at: v.owner,
+              param: v.name,
+              from: stretch ? Math.round(stretch.from) : 0,
+              to: stretch ? Math.round(stretch.to) : 0,
+            }),
+        },
         {
           text: 'Type the value of the points',
           key: stretch?.drawn ? undefined : '⏎',

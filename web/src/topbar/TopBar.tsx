@@ -2,6 +2,7 @@ import { Link } from 'react-router'
 import { Here } from '../crew/Here'
 import { takeBack } from '../session/changes'
 import { useSession } from '../session/store'
+import { RemarkCount } from '../remarks/RemarkCount'
 import { toggleLoop, togglePlay } from '../session/transport'
 import { useViewOf } from '../session/view'
 import { RecordButton } from '../takes/RecordButton'
@@ -60,6 +61,7 @@ export function TopBar() {
       <MainLevel />
       <EngineLoad />
       <SoundingCount />
+      <RemarkCount />
       <div className="ml-auto flex items-center gap-1">
         <button
           className="btn btn-xs btn-ghost px-1.5 font-normal"

@@ -1,6 +1,7 @@
 import type { Choice } from '../controls/MenuEntry'
 import { hear } from '../session/listening'
 import { setView, view } from '../session/view'
+import { openRemarks } from '../remarks/about'
 import { openShelf } from '../shelf/open'
 import { SIZES, turnSize } from '../theme/size'
 import { shownTheme, turnTheme } from '../theme/theme'
@@ -10,6 +11,7 @@ export function moreItems(): Choice[] {
   const { mono, size } = view()
   return [
     { text: 'Crew', run: () => setView({ dialog: { kind: 'crew' } }) },
+    { text: 'Remarks', key: '⇧Z', run: openRemarks },
     { text: 'Logbook', run: () => setView({ dialog: { kind: 'logbook' } }) },
     { text: 'Rows: find, hide, show', key: 'R', run: () => setView({ dialog: { kind: 'rows' } }) },
     { text: 'The shelf', key: 'W', run: openShelf },
