@@ -2,6 +2,7 @@ package project
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 )
 
@@ -84,6 +85,18 @@ func (c *RemoveChannel) apply(p *Project, _ Effects) ([]Change, error) {
 		return 0
 	})
 	return append(undo, p.dropLines(Gone)...), nil
+}
+
+// ThingsOf are the ids of a row and of all that is on it; of one that is gone only its own.
+func (p *Project) ThingsOf(row string) []string {
+	ids := map[string]bool{row: true}
+	if c, ok := p.Channel(row); ok {
+		ids = channelIDs(c)
+		for _, x := range c.Clips {
+			ids[x.ID] = true
+		}
+	}
+	return slices.Sorted(maps.Keys(ids))
 }
 
 // channelIDs lists the ids on a channel that can own parameters.

@@ -53,6 +53,9 @@ func (s *said) speaker() Speaker {
 func Speak(batch []Change, by Speaker, time string) (all bool) {
 	all = true
 	for _, c := range batch {
+		if _, rows := c.(*TakeInHand); rows { // whoever only hears has nothing in hand
+			all = false
+		}
 		if s, speaks := c.(interface{ spoken(Speaker, string) }); speaks {
 			s.spoken(by, time)
 		} else {
@@ -189,7 +192,7 @@ func (c *setSettled) apply(p *Project, _ Effects) ([]Change, error) {
 func Inner(batch []Change) bool {
 	for _, c := range batch {
 		switch c.(type) {
-		case *putRemark, *unsay, *setSettled:
+		case *setHand, *putRemark, *unsay, *setSettled:
 			return true
 		}
 	}

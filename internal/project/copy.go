@@ -42,6 +42,7 @@ func (c *Channel) copy() *Channel {
 	n.Sends = copyEach(c.Sends, func(s Send) *Send { return &s })
 	n.Clips = copyEach(c.Clips, func(x Clip) *Clip { return &x })
 	n.PrintOf = copyOf(c.PrintOf)
+	n.Hand = copyOf(c.Hand)
 	return &n
 }
 

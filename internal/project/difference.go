@@ -105,7 +105,9 @@ var plain = map[string]string{
 	"start": "lies elsewhere", "offset": "plays another part", "frames": "is longer or shorter", "audio": "plays another sound",
 	"fadeIn": "fades in otherwise", "fadeOut": "fades out otherwise", "swell": "has another swell", "treatment": "is treated otherwise",
 	"key": "has another key", "sound": "uses another sound", "version": "has another sound of its effect", "crossovers": "has other crossovers",
-	"input": "takes in something else", "output": "goes elsewhere",
+	"input": "takes in something else", "output": "goes elsewhere", "tint": "has another tint", "hidden": "is hidden or shown",
+	"stereo": "has another width", "trials": "has other trials", "kind": "is of another kind", "mixLaw": "is mixed otherwise",
+	"actsOn": "acts on something else", "waterline": "is printed up to another place", "soloSafe": "is heard, or not, beside a solo",
 }
 
 func (d *compared) field(id, field string) string {
@@ -116,6 +118,12 @@ func (d *compared) field(id, field string) string {
 	last := field[strings.LastIndex(field, "/")+1:]
 	first, _, _ := strings.Cut(field, "/")
 	switch first {
+	case "hand": // who has it in hand is no matter of what is heard
+		return ""
+	case "name":
+		if was := calledIn(d.then, id, d.effects); was != "" && was != name {
+			return name + " was called " + was
+		}
 	case "bypass", "mute":
 		return d.switched(id, name, first)
 	case "gain":

@@ -94,6 +94,14 @@ type Channel struct {
 	// Overlaps is what happens where clips of the row overlap; empty: both sound.
 	Overlaps string  `json:"overlaps,omitempty" enum:"sum,cover,fade"`
 	PrintOf  *Origin `json:"printOf,omitempty"`
+	// Hand says who has the row in hand for a while: others are asked before they change it.
+	Hand *Hand `json:"hand,omitempty"`
+}
+
+// Hand is who has a row in hand.
+type Hand struct {
+	By    Speaker `json:"by" required:"true"`
+	Until string  `json:"until" required:"true"` // RFC 3339
 }
 
 // Chain is an ordered list of nodes.

@@ -83,3 +83,24 @@ func TestRemarksThatSayNothingAreRefused(t *testing.T) {
 	require.False(t, Inner([]Change{&MakeRemark{}}))
 	require.False(t, Speak([]Change{&MakeRemark{}, &RemoveChannel{}}, ada, ""), "this is more than a remark")
 }
+
+// A row is taken in hand for a while, by whoever asks, and let go of again.
+func TestARowIsInHandForAWhile(t *testing.T) {
+	p := sample(t)
+	id := p.Channels[0].ID
+	hold := &TakeInHand{ID: id, Minutes: 90}
+	require.False(t, Speak([]Change{hold}, ada, "2026-11-30T12:00:00Z"), "who only hears has nothing in hand")
+	held, undo, err := Apply(p, []Change{hold}, FakeEffects)
+	require.NoError(t, err)
+	require.Equal(t, &Hand{ada, "2026-11-30T13:30:00Z"}, held.Channels[0].Hand)
+	back, _, err := Apply(held, undo, FakeEffects)
+	require.NoError(t, err)
+	require.Equal(t, AsJSON(t, p), AsJSON(t, back))
+	free, _, err := Apply(held, []Change{&TakeInHand{ID: id}}, FakeEffects)
+	require.NoError(t, err)
+	require.Nil(t, free.Channels[0].Hand)
+	for _, wrong := range []*TakeInHand{{ID: id, Minutes: -1}, {ID: id, Minutes: LongestHand + 1}, {ID: "none", Minutes: 1}, {ID: id, Minutes: 1}} {
+		_, _, err := Apply(p, []Change{wrong}, FakeEffects)
+		require.Error(t, err)
+	}
+}

@@ -89,6 +89,16 @@ func Differing(a, b *Written) (x, y []byte, at []int) {
 	return a.with(left), b.with(right), at
 }
 
+// RowsChanged are the ids of rows that are in both and say something else, and of those that are gone.
+func (w *Written) RowsChanged(now *Written) (ids []string) {
+	for i, id := range w.ids {
+		if j := slices.Index(now.ids, id); j < 0 || !bytes.Equal(w.rows[i], now.rows[j]) {
+			ids = append(ids, id)
+		}
+	}
+	return ids
+}
+
 // TouchedBetween is what Touched lists of two revisions, which may hold very many rows that are the same.
 func TouchedBetween(old *Project, was *Written, next *Project, now *Written) ([]string, error) {
 	x, y, _ := Differing(was, now)

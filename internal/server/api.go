@@ -66,6 +66,8 @@ type Batch struct {
 	Changes []project.Wire `json:"changes" required:"true"`
 	// Gesture tells changes that belong together from others: they are one entry of the logbook and one undo.
 	Gesture string `json:"gesture,omitempty"`
+	// Anyway changes rows too that somebody else has in hand; without it that is refused, so that they are asked first.
+	Anyway bool `json:"anyway,omitempty"`
 }
 
 // Params describes the parameters that do not belong to an effect.

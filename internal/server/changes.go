@@ -66,7 +66,7 @@ func (s *Server) change(c *gin.Context) {
 		c.Request.Context(),
 		c.Param("id"),
 		o,
-		made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch, asked: true},
+		made{author: author, label: b.Label, kind: "do", gesture: b.Gesture, batch: batch, asked: true, anyway: b.Anyway},
 	)
 	if err != nil {
 		fail(c, err)
@@ -85,6 +85,12 @@ func (s *Server) mayChange(c *gin.Context, batch []project.Change) error {
 		return nil
 	}
 	return s.may(c, c.Param("id"), crew.Change)
+}
+
+// undoing says what undo would take back, or redo would make again.
+func (s *Server) undoing(c *gin.Context) {
+	u, err := s.desk.undoing(c.Request.Context(), c.Param("id"), s.person(c).ID, c.Query("redo") != "")
+	answer(c, u, err)
 }
 
 func (s *Server) undo(c *gin.Context) { s.takeBack(c, false) }

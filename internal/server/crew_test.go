@@ -138,6 +138,14 @@ var mayDo = map[string]string{
 	"GET /api/projects/:id/passages/:passage": "leo", "GET /api/projects/:id/shelf/:thing": "leo", "GET /api/projects/:id/presets": "leo",
 	"GET /api/projects/:id/crew": "leo", "DELETE /api/projects/:id/crew/:person": "o",
 
+	"GET /api/projects/:id/undo": "leo", "GET /api/projects/:id/versions": "leo", "GET /api/projects/:id/versions/:version": "leo",
+	"GET /api/projects/:id/versions/:version/differences": "leo", "POST /api/projects/:id/versions/:version/match": "leo",
+	"GET /api/projects/:id/changes/:revision": "leo",
+
+	"POST /api/projects/:id/versions": "eo", "PUT /api/projects/:id/versions/:version": "eo",
+	"DELETE /api/projects/:id/versions/:version": "eo", "POST /api/projects/:id/versions/:version/back": "eo",
+	"POST /api/projects/:id/versions/:version/copies": "eo", "POST /api/projects/:id/changes/:revision/back": "eo",
+
 	"POST /api/projects/:id/copies": "eo", "GET /api/projects/:id/bundle": "eo", "GET /api/projects/:id/midi": "eo",
 	"GET /api/projects/:id/logbook.csv": "eo", "POST /api/projects/:id/prints": "eo", "DELETE /api/prints/:print": "eo",
 	"GET /api/prints/:print/file": "eo", "GET /api/prints/:print/files/:name": "eo",
@@ -190,7 +198,7 @@ func TestEveryOperationIsForWhomItIsFor(t *testing.T) {
 	owner.ask("POST", "/api/projects/"+id+"/prints", map[string]any{"target": "file", "channel": track.ID, "format": "wav16", "to": 4800}, &print)
 	at := strings.NewReplacer(":id", id, ":hash", track.Clips[0].Audio, ":clip", track.Clips[0].ID, ":row", track.ID, ":print", print.ID,
 		":page", "0", ":person", "nobody", ":session", "none", ":fork", "x", ":passage", "x", ":preset", "x", ":thing", "x", ":key", "x",
-		":name", "x", ":recording", "x", ":link", "x")
+		":name", "x", ":recording", "x", ":link", "x", ":version", "x", ":revision", "2")
 	tried := map[string]bool{}
 	for _, r := range table() {
 		op := r.method + " " + r.path

@@ -112,6 +112,52 @@ func (d *desk) undo(ctx context.Context, id, author string, redo bool) (rev int6
 		return 0, "", nil, err
 	}
 	defer o.mu.Unlock()
+	return d.takeBack(ctx, id, author, o, redo)
+}
+
+// Undoing says what undo, or redo, would take back, before it does.
+type Undoing struct {
+	Label string `json:"label" required:"true"` // of the change; empty: there is nothing of one's own
+	Time  string `json:"time" required:"true"`
+	// Passed says what it would pass over, and why: somebody has built on it since.
+	Passed []string `json:"passed" required:"true"`
+}
+
+// undoing says what undo or redo would take back.
+func (d *desk) undoing(ctx context.Context, id, author string, redo bool) (Undoing, error) {
+	u := Undoing{Passed: []string{}}
+	o, err := d.take(ctx, id)
+	if err != nil {
+		return u, err
+	}
+	defer o.mu.Unlock()
+	find := d.store.LastToUndo
+	if redo {
+		find = d.store.LastToRedo
+	}
+	e, err := find(ctx, id, author)
+	if errors.Is(err, store.ErrNone) {
+		return u, nil
+	}
+	if err != nil {
+		return u, err
+	}
+	whole, err := d.gestureOf(ctx, id, author, e)
+	if err != nil {
+		return u, err
+	}
+	_, reason, err := d.stillFits(ctx, id, author, o, whole)
+	if err != nil {
+		return u, err
+	}
+	u.Label, u.Time = e.Label, e.Time
+	if reason != "" {
+		u.Passed = append(u.Passed, reason)
+	}
+	return u, nil
+}
+
+func (d *desk) takeBack(ctx context.Context, id, author string, o *opened, redo bool) (rev int64, label string, passed []string, err error) {
 	find, kind := d.store.LastToUndo, "undo"
 	if redo {
 		find, kind = d.store.LastToRedo, "redo"
@@ -124,11 +170,9 @@ func (d *desk) undo(ctx context.Context, id, author string, redo bool) (rev int6
 		if err != nil {
 			return 0, "", nil, err
 		}
-		whole := []store.Entry{e}
-		if e.Gesture != "" && e.Kind == "do" {
-			if whole, err = d.store.OfGesture(ctx, id, author, e.Gesture); err != nil {
-				return 0, "", nil, err
-			}
+		whole, err := d.gestureOf(ctx, id, author, e)
+		if err != nil {
+			return 0, "", nil, err
 		}
 		batch, reason, err := d.stillFits(ctx, id, author, o, whole)
 		if err != nil {
@@ -144,6 +188,14 @@ func (d *desk) undo(ctx context.Context, id, author string, redo bool) (rev int6
 		rev, err := d.apply(ctx, id, o, made{author: author, label: e.Label, kind: kind, batch: batch, spends: revisions(whole)})
 		return rev, e.Label, passed, err
 	}
+}
+
+// gestureOf are the changes of the gesture that one belongs to, the newest first.
+func (d *desk) gestureOf(ctx context.Context, id, author string, e store.Entry) ([]store.Entry, error) {
+	if e.Gesture == "" || e.Kind != "do" {
+		return []store.Entry{e}, nil
+	}
+	return d.store.OfGesture(ctx, id, author, e.Gesture)
 }
 
 func also(passed []string) string {
@@ -212,6 +264,7 @@ type made struct {
 	gesture             string
 	batch               []project.Change
 	spends              []int64 // the revisions that it takes back
+	anyway              bool    // rows that are in somebody's hand are changed too
 	asked               bool    // it came as it is from outside: what it names is not taken on trust
 }
 
@@ -232,6 +285,11 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	lines, err := changedLines(o.doc.Lines, next.Lines)
 	if err != nil {
 		return 0, err
+	}
+	if m.asked && !m.anyway {
+		if err := inHand(o, next, written, lines, m.author); err != nil {
+			return 0, err
+		}
 	}
 	touched, err := project.TouchedBetween(o.doc, o.written, next, written)
 	if err != nil {

@@ -42,6 +42,10 @@ func (s *Server) logbook(c *gin.Context) {
 		}
 		q.Before = before
 	}
+	if err := s.narrow(c, &q); err != nil {
+		fail(c, err)
+		return
+	}
 	list, err := s.store.Log(c.Request.Context(), c.Param("id"), q)
 	if err != nil {
 		fail(c, err)
@@ -52,6 +56,34 @@ func (s *Server) logbook(c *gin.Context) {
 		page.Entries = append(page.Entries, Logged{e.Revision, store.Person{ID: e.Author, Name: e.Name}, e.Label, e.Kind, e.Spent, e.Time})
 	}
 	c.JSON(http.StatusOK, page)
+}
+
+// logKinds are the kinds of what is in the logbook, by how the names of changes begin.
+var logKinds = map[string][]string{
+	"rows": {"channel", "row", "group"}, "stages": {"stage", "node", "nodes", "chain", "trial", "param", "mover", "handle", "audio", "sounding"},
+	"forks": {"fork", "path", "band"}, "sends": {"send", "return"}, "clips": {"clip", "clips", "sound", "treatment", "way-in", "take"},
+	"lines": {"line"}, "song": {"section", "sections", "tempo", "time", "project", "passage", "course"},
+	"prints": {"print", "waterline"}, "remarks": {"remark"},
+}
+
+// narrow lets a query ask only for what somebody made, for what was done to a row, or for one kind.
+func (s *Server) narrow(c *gin.Context, q *store.LogQuery) error {
+	q.Author = short(c.Query("person"), 64)
+	if kind := c.Query("kind"); kind != "" {
+		names, known := logKinds[kind]
+		if !known {
+			return refuse(fmt.Errorf("there is no kind %q of changes", project.ShortName(kind)))
+		}
+		q.Kinds = names
+	}
+	if row := c.Query("row"); row != "" {
+		doc, _, err := s.desk.Document(c.Request.Context(), c.Param("id"))
+		if err != nil {
+			return err
+		}
+		q.Things = doc.ThingsOf(short(row, 64))
+	}
+	return nil
 }
 
 // exportLogbook gives the whole logbook as a table (RFC 4180), a page after the other.

@@ -45,11 +45,19 @@ var needs = map[string]crew.Need{
 	"GET /api/projects/:id/passages/:passage": crew.Hear, "GET /api/projects/:id/shelf/:thing": crew.Hear,
 	"GET /api/projects/:id/presets": crew.Hear, "GET /api/projects/:id/crew": crew.Hear,
 
-	"POST /api/projects/:id/copies": crew.Export, "GET /api/projects/:id/bundle": crew.Export, "GET /api/projects/:id/midi": crew.Export,
+	"GET /api/projects/:id/undo": crew.Hear, "GET /api/projects/:id/versions": crew.Hear, "GET /api/projects/:id/versions/:version": crew.Hear,
+	"GET /api/projects/:id/versions/:version/differences": crew.Hear, "POST /api/projects/:id/versions/:version/match": crew.Hear,
+	"GET /api/projects/:id/changes/:revision": crew.Hear,
+
+	"POST /api/projects/:id/versions/:version/copies": crew.Export,
+	"POST /api/projects/:id/copies":                   crew.Export, "GET /api/projects/:id/bundle": crew.Export, "GET /api/projects/:id/midi": crew.Export,
 	"GET /api/projects/:id/logbook.csv": crew.Export, "POST /api/projects/:id/prints": crew.Export,
 	"DELETE /api/prints/:print": crew.Export, "GET /api/prints/:print/file": crew.Export, "GET /api/prints/:print/files/:name": crew.Export,
 
-	"POST /api/projects/:id/midi": crew.Change, "POST /api/projects/:id/changes": crew.Hear, // to remark; all else is looked at there
+	"POST /api/projects/:id/versions": crew.Change, "PUT /api/projects/:id/versions/:version": crew.Change,
+	"DELETE /api/projects/:id/versions/:version": crew.Change, "POST /api/projects/:id/versions/:version/back": crew.Change,
+	"POST /api/projects/:id/changes/:revision/back": crew.Change,
+	"POST /api/projects/:id/midi":                   crew.Change, "POST /api/projects/:id/changes": crew.Hear, // to remark; all else is looked at there
 	"POST /api/projects/:id/undo": crew.Change,
 	"POST /api/projects/:id/redo": crew.Change, "POST /api/projects/:id/audio": crew.Change, "POST /api/projects/:id/sounds": crew.Change,
 	"DELETE /api/projects/:id/works/:key": crew.Change, "POST /api/projects/:id/forks/:fork/level": crew.Change,

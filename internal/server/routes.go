@@ -19,7 +19,7 @@ import (
 
 // table lists every operation.
 func table() []route {
-	return slices.Concat(about(), ofPeople(), ofCrew(), ofProjects(), ofChanges(), ofSound(), ofRecording(), ofMeasures(), ofPresets(), ofShelf())
+	return slices.Concat(about(), ofPeople(), ofCrew(), ofProjects(), ofChanges(), ofVersions(), ofSound(), ofRecording(), ofMeasures(), ofPresets(), ofShelf())
 }
 
 // about are the operations of Shoal itself and of people.
@@ -86,8 +86,15 @@ func ofChanges() []route {
 			inProject
 			Before int64  `query:"before"` // a revision: what is older
 			Words  string `query:"words"`
+			Person string `query:"person"` // id
+			Row    string `query:"row"`    // id
+			Kind   string `query:"kind"`   // rows, stages, forks, sends, clips, lines, song, prints, remarks
 		}{}, LogPage{}},
 		{"GET", "/api/projects/:id/logbook.csv", "The whole logbook as a table.", (*Server).exportLogbook, inProject{}, nil},
+		{"GET", "/api/projects/:id/undo", "What undo would take back.", (*Server).undoing, struct {
+			inProject
+			Redo string `query:"redo"` // 1: what redo would make again
+		}{}, Undoing{}},
 		{"POST", "/api/projects/:id/undo", "Undo one's own last change.", (*Server).undo, inProject{}, Revised{}},
 		{"POST", "/api/projects/:id/redo", "Redo one's own last undone change.", (*Server).redo, inProject{}, Revised{}},
 		{"GET", "/api/projects/:id/live", "The live connection (WebSocket).", (*Server).live, inProject{}, Message{}},
@@ -274,6 +281,7 @@ var anonymous = []string{
 	"POST /api/links/take",
 	"POST /api/demo",
 	"POST /api/projects/:id/stems",
+	"POST /api/projects/:id/versions/:version/match",
 	"POST /api/projects/:id/trials",
 	"POST /api/projects/:id/clips/levels",
 	"POST /api/projects/:id/clips/untreated",

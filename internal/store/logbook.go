@@ -3,15 +3,20 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"fmt"
 	"strings"
 )
 
 // LogQuery asks for a page of the logbook, the newest first: what is older than a revision (0: from the newest on), and of it
-// only what has every one of some words in its label or its author's name.
+// only what has every one of some words in its label or its author's name, what somebody made, what touched any of some things by
+// their ids, and what is of a kind: its first change's name begins with one of these.
 type LogQuery struct {
 	Before int64
 	Words  string
+	Author string
+	Things []string
+	Kinds  []string
 	Limit  int
 }
 
@@ -31,6 +36,26 @@ func (s *Store) Log(ctx context.Context, id string, q LogQuery) ([]Entry, error)
 		query += ` AND (label LIKE ? ESCAPE '\' OR people.name LIKE ? ESCAPE '\')`
 		like := "%" + escaped.Replace(word) + "%"
 		args = append(args, like, like)
+	}
+	if q.Author != "" {
+		query += ` AND author = ?`
+		args = append(args, q.Author)
+	}
+	if len(q.Things) > 0 {
+		list, err := json.Marshal(q.Things)
+		if err != nil {
+			return nil, fmt.Errorf("read the logbook: %w", err)
+		}
+		query += ` AND EXISTS (SELECT 1 FROM json_each(c.touched) t, json_each(?) x WHERE instr(t.value, x.value) > 0)`
+		args = append(args, string(list))
+	}
+	if len(q.Kinds) > 0 {
+		query += ` AND (0`
+		for _, kind := range q.Kinds {
+			query += ` OR json_extract(batch, '$[0].type') LIKE ?`
+			args = append(args, kind+".%")
+		}
+		query += `)`
 	}
 	rows, err := s.DB.QueryContext(ctx, query+` ORDER BY revision DESC LIMIT ?`, append(args, q.Limit)...)
 	if err != nil {

@@ -14,6 +14,7 @@ var mentioning = []string{
 	`SELECT document FROM projects`,
 	`SELECT batch || ' ' || undo || ' ' || patch FROM changes`,
 	`SELECT spec || ' ' || result || ' ' || lineage FROM prints`,
+	`SELECT document FROM versions`,
 	`SELECT body FROM presets`,
 	`SELECT body FROM shelf`,
 }

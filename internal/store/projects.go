@@ -102,6 +102,11 @@ func (s *Store) Since(ctx context.Context, id string, revision int64, limit int)
 	return s.entries(ctx, entriesOf+` AND revision > ? ORDER BY revision LIMIT ?`, id, revision, limit)
 }
 
+// After lists the entries after a revision, the newest first, at most limit.
+func (s *Store) After(ctx context.Context, id string, revision int64, limit int) ([]Entry, error) {
+	return s.entries(ctx, entriesOf+` AND revision > ? ORDER BY revision DESC LIMIT ?`, id, revision, limit)
+}
+
 // Latest lists the newest entries, the newest first.
 func (s *Store) Latest(ctx context.Context, id string, limit int) ([]Entry, error) {
 	return s.entries(ctx, entriesOf+` ORDER BY revision DESC LIMIT ?`, id, limit)

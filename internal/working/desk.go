@@ -121,6 +121,16 @@ func (d *Desk) Look(ctx context.Context, id string) ([]Status, error) {
 	return d.tellOne(id), nil
 }
 
+// Know lets what another revision of a project needs be fetched, as far as it is there.
+func (d *Desk) Know(id string, doc *project.Project) {
+	needs := Needed(doc)
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	for _, n := range needs {
+		d.watched(id).known[n.Key] = true
+	}
+}
+
 // For reports whether a key is of something that is, or was, worked out for a project.
 func (d *Desk) For(ctx context.Context, id, key string) (bool, error) {
 	known := func() bool {

@@ -11,7 +11,9 @@ func (d *drawing) ofRemarks() project.Change {
 	places := append(append(append([]string{"", d.ch.ID, "none"}, d.nodes...), d.sends...), d.clips...)
 	by := project.Speaker{ID: "ada", Name: "Ada"}
 	var c project.Change
-	switch d.r.IntN(5) {
+	switch d.r.IntN(6) {
+	case 5:
+		c = &project.TakeInHand{ID: d.ch.ID, Minutes: 20 * (d.i - 1)}
 	case 4:
 		return &project.RemoveRemark{Remark: remark}
 	case 0:

@@ -35,7 +35,9 @@ func seldom(r *rand.Rand, p *project.Project, ch *project.Channel) project.Chang
 		}
 	}
 	value := -30 * r.Float64()
-	switch r.IntN(14) {
+	switch r.IntN(15) {
+	case 13:
+		return back(r, p, ch)
 	case 0:
 		called := fmt.Sprint("Tide ", i)
 		return &project.SetProject{Name: &called}
@@ -73,6 +75,19 @@ func seldom(r *rand.Rand, p *project.Project, ch *project.Channel) project.Chang
 	default:
 		return placed(r, p, ch, stages)
 	}
+}
+
+// back lets a row, or all, be as if another row had been there, and none of its sends.
+func back(r *rand.Rand, p *project.Project, ch *project.Channel) project.Change {
+	was := project.Clone(p)
+	x, _ := was.Channel(ch.ID)
+	x.Fader, x.Mute = -30*r.Float64(), !x.Mute
+	if r.IntN(2) == 0 {
+		x.Chain.Nodes = append([]*project.Node{{Stage: project.NewStage("trim", 1, 100, "blend")}}, x.Chain.Nodes...)
+	}
+	was.Channels = append([]*project.Channel{project.NewChannel(project.Track, "Of then", was.MainChannel().ID)}, was.Channels...)
+	rows := [][]string{nil, {ch.ID}, {was.Channels[0].ID}, {ch.ID, was.Channels[0].ID}, {"none"}}[r.IntN(5)]
+	return &project.PutBack{Document: was, Rows: rows}
 }
 
 // placed brings sound: on a track of its own, in a row's place as its print, or into a stage.

@@ -59,6 +59,17 @@ CREATE TABLE audit (
   says    TEXT NOT NULL
 ) STRICT;
 
+CREATE TABLE versions (
+  id       TEXT PRIMARY KEY,
+  project  TEXT NOT NULL REFERENCES projects(id) ON DELETE CASCADE,
+  revision INTEGER NOT NULL,
+  name     TEXT NOT NULL,
+  author   TEXT NOT NULL,
+  document TEXT NOT NULL,
+  created  TEXT NOT NULL
+) STRICT;
+CREATE INDEX versions_by_project ON versions (project, revision);
+
 -- A hash is no permission: which sounds a project has ever had.
 CREATE TABLE project_sounds (
   project TEXT NOT NULL REFERENCES projects(id) ON DELETE CASCADE,
@@ -69,6 +80,7 @@ INSERT OR IGNORE INTO project_sounds SELECT p.id, json_extract(a.value, '$.hash'
 
 -- +goose Down
 DROP TABLE project_sounds;
+DROP TABLE versions;
 DROP TABLE audit;
 DROP TABLE links;
 ALTER TABLE projects DROP COLUMN listeners_export;

@@ -72,7 +72,7 @@ export function Thread({ of: r, at }: { of: Remark; at: RemarkView }) {
             className="btn btn-xs btn-outline font-normal"
             onClick={() => void settle(r.id, !r.settled)}
           >
-            {r.settled ? 'Open it again' : 'Settled'}
+            {r.settled ? 'Open it again' : 'Settle it'}
           </button>
           {may && (
             <button className="btn btn-xs btn-ghost ml-auto font-normal" onClick={() => void remove(r.id)}>

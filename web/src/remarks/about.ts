@@ -17,6 +17,10 @@ export function aboutNow(): About {
 /** Opens the remarks, with one to be made about something. */
 export const remarkOn = (about: About) => setView({ dialog: { kind: 'remarks', about } })
 
-/** The remarks, about what is selected; again puts them away. */
-export const openRemarks = () =>
-  setView({ dialog: view().dialog?.kind === 'remarks' ? null : { kind: 'remarks', about: aboutNow() } })
+/** The remarks, about what is selected; again, about the same, puts them away. */
+export function openRemarks() {
+  const { dialog } = view()
+  const about = aboutNow()
+  const same = dialog?.kind === 'remarks' && JSON.stringify(dialog.about) === JSON.stringify(about)
+  setView({ dialog: same ? null : { kind: 'remarks', about } })
+}
