@@ -46,3 +46,13 @@ func mainLoudness(ctx context.Context, doc *project.Project, folder *audiofile.F
 	}
 	return r.Integrated, nil
 }
+
+// Louder is a document whose main output is turned up by so many dB, behind all that is in it, whatever moves its level.
+func Louder(doc *project.Project, gain float64) *project.Project {
+	doc = project.Clone(doc)
+	trim := project.NewStage("trim", 1, 100, "blend")
+	trim.Params["gain"] = gain
+	main := doc.MainChannel()
+	main.Chain.Nodes = append(main.Chain.Nodes, &project.Node{Stage: trim})
+	return doc
+}

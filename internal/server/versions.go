@@ -36,9 +36,10 @@ type Span struct {
 	To   int64 `json:"to" required:"true"`
 }
 
-// Matched is by how much a version is to be turned up to be as loud as the project is now, in dB.
+// Matched is a version to be heard beside the project as it is now, as loud as that.
 type Matched struct {
-	Gain float64 `json:"gain" required:"true"`
+	Gain     float64         `json:"gain" required:"true"` // by how much it was turned up, in dB
+	Document project.Project `json:"document" required:"true"`
 }
 
 // BackRows says what is to be as it was.
@@ -62,7 +63,7 @@ func ofVersions() []route {
 		{"GET", "/api/projects/:id/versions/:version", "The document of a version.", (*Server).version, inVersion{}, project.Project{}},
 		{"GET", "/api/projects/:id/versions/:version/differences", "What has changed since a version, row by row.",
 			(*Server).versionDiffers, inVersion{}, []project.RowDifference{}},
-		{"POST", "/api/projects/:id/versions/:version/match", "Measure by how much a version is to be turned up to be as loud as now.",
+		{"POST", "/api/projects/:id/versions/:version/match", "A version, turned up or down to be as loud as the project is now.",
 			(*Server).matchVersion, struct {
 				inVersion
 				Span
@@ -182,7 +183,13 @@ func (s *Server) matchVersion(c *gin.Context) {
 	if err != nil {
 		err = refuse(err)
 	}
-	answer(c, Matched{gain}, err)
+	if err != nil {
+		fail(c, err)
+		return
+	}
+	then.ID = now.ID
+	s.works.Know(now.ID, then)
+	c.JSON(http.StatusOK, Matched{gain, *printing.Louder(then, gain)})
 }
 
 func (s *Server) backToVersion(c *gin.Context) {

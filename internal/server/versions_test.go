@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"shoal/internal/crew"
+	"shoal/internal/printing"
 	"shoal/internal/project"
 	"shoal/internal/store"
 )
@@ -31,6 +32,9 @@ func TestAVersionIsComparedAndGoneBackTo(t *testing.T) {
 	var m Matched
 	d.ask("POST", path+"/versions/"+v.ID+"/match", Span{0, 48000}, &m)
 	require.InDelta(t, -6, m.Gain, 0.02, "it was 6 dB louder then")
+	now, err := printing.MatchOf(t.Context(), &m.Document, d.open(id), d.srv.folder, 0, 48000, nil)
+	require.NoError(t, err)
+	require.InDelta(t, 0, now, 0.02, "and is as loud now")
 	d.refused("empty", "POST", path+"/versions/"+v.ID+"/match", Span{0, 0})
 	var then project.Project
 	d.ask("GET", path+"/versions/"+v.ID, nil, &then)

@@ -30,6 +30,8 @@ import { CostCard } from '../topbar/CostCard'
 import { TempoCard } from '../topbar/TempoCard'
 import { CompareCard } from '../trials/CompareCard'
 
+import { VersionsCard } from '../versions/VersionsCard'
+
 /** What was asked for stands on the right of the bench, in place of what is selected. */
 export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
   switch (dialog.kind) {
@@ -51,6 +53,8 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
       return <Logbook />
     case 'crew':
       return <CrewCard />
+    case 'versions':
+      return <VersionsCard />
     case 'remarks':
       return <RemarksCard key={`${dialog.about?.at} ${dialog.row}`} {...dialog} />
     case 'presets':
@@ -117,4 +121,5 @@ export const roomFor: Partial<Record<NonNullable<Dialog>['kind'], number>> = {
   soundings: 330,
   stems: 350,
   takes: 330,
+  versions: 360,
 }

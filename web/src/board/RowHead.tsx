@@ -9,6 +9,7 @@ import { Diamond } from '../soundings/Diamond'
 import { over } from '../status/Protection'
 import { toggleReady } from '../takes/recording'
 import { tints } from '../theme/tints'
+import { InHand } from './InHand'
 import { Lamp } from './Lamp'
 import { RemarkMark } from '../remarks/RemarkMark'
 import { Others } from './Others'
@@ -87,7 +88,8 @@ export function RowHead({ channel, index, line, depth, lit }: Props) {
               aria-label={channel.name}
             >
               {channel.name}
-              {gathers && <span className="soft text-small font-normal"> {channel.kind}</span>}
+              {gathers && <span className="soft text-small font-normal"> {channel.kind}</span>}{' '}
+              <InHand channel={channel} />
             </button>
           )}
         </div>

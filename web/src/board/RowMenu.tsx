@@ -11,7 +11,7 @@ import { cutClips } from '../sections/actions'
 import { useSession } from '../session/store'
 import { setView } from '../session/view'
 import { tints } from '../theme/tints'
-import { duplicateRow, removeRow, setRow } from './rows'
+import { duplicateRow, removeRow, setRow, takeInHand } from './rows'
 
 /** Everything that can be done with a row as a whole. */
 export function RowMenu({ channel }: { channel: Channel }) {
@@ -67,6 +67,13 @@ export function RowMenu({ channel }: { channel: Channel }) {
           text: 'Work on it elsewhere: a file',
           run: () => void sendOut(channel),
         },
+        channel.hand
+          ? { text: 'Let go of it: nobody is asked any more', run: () => void takeInHand(channel, 0) }
+          : {
+              text: 'Take it in hand for an hour',
+              says: 'Others see it, and are asked before they change the row. Nobody is locked out.',
+              run: () => void takeInHand(channel, 60),
+            },
         {
           text: 'Say something about it',
           key: '⇧Z',

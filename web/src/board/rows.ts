@@ -42,3 +42,10 @@ export function moveRow(id: string, index: number) {
   if (from < 0 || to === from || to < 0 || to >= rows.length) return
   void change(`Move ${rows[from]!.name}`, { type: 'channel.move', do: { id, index: to } })
 }
+
+/** Takes a row in hand for some minutes, or (0) lets go of it: others are asked before they change it. */
+export const takeInHand = (c: Channel, minutes: number) =>
+  change(minutes ? `Take ${c.name} in hand` : `Let go of ${c.name}`, {
+    type: 'row.hand',
+    do: { id: c.id, minutes },
+  })

@@ -1,20 +1,22 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { useDeferredValue, useState } from 'react'
 import { answer, api, fileAt } from '../api/client'
-import type { Logged } from '../api/types'
 import { Card } from '../controls/Card'
 import { useSession } from '../session/store'
+import { Entry } from './Entry'
+import { Narrow, type Narrowed } from './Narrow'
 
-/** Who changed what, and when: the newest first, a page after the other, found by words. */
+/** Who changed what, and when: the newest first, a page after the other, found by words, person, row and kind. */
 export function Logbook() {
   const id = useSession((s) => s.project!.id)
   const [text, setText] = useState('')
+  const [by, setBy] = useState<Narrowed>({})
   const words = useDeferredValue(text.trim())
-  const { data, hasNextPage, fetchNextPage, isFetching } = useLog(id, words)
+  const { data, hasNextPage, fetchNextPage, isFetching } = useLog(id, { ...by, words: words || undefined })
   const entries = data?.pages.flatMap((p) => p.entries)
   return (
     <Card title="Logbook" width={560}>
-      <div className="mb-2 flex shrink-0 items-center gap-2">
+      <div className="mb-1.5 flex shrink-0 items-center gap-2">
         <input
           className="input input-sm min-w-0 grow"
           placeholder="Search: mute, Odile, choir…"
@@ -30,7 +32,10 @@ export function Logbook() {
           Export as a table
         </a>
       </div>
-      <p className="soft mb-2 text-small">Undo and redo take back your own changes only.</p>
+      <Narrow by={by} onBy={setBy} />
+      <p className="soft mb-2 text-small">
+        Undo and redo take back your own changes only. Press an entry to see from what to what it went.
+      </p>
       <table className="table table-xs">
         <tbody>
           {entries?.map((e) => (
@@ -39,7 +44,13 @@ export function Logbook() {
         </tbody>
       </table>
       {entries?.length === 0 && (
-        <p className="soft">{words ? `Nothing goes by “${words}”.` : 'Nothing has been changed yet.'}</p>
+        <p className="soft">
+          {words
+            ? `Nothing goes by “${words}”.`
+            : Object.values(by).some(Boolean)
+              ? 'Nothing of this kind has been changed.'
+              : 'Nothing has been changed yet.'}
+        </p>
       )}
       {hasNextPage && (
         <button
@@ -54,15 +65,15 @@ export function Logbook() {
   )
 }
 
-/** The logbook of a project, or what of it goes by words; anew with every revision. */
-function useLog(id: string, words: string) {
+/** The logbook of a project, or what of it was asked for; anew with every revision. */
+function useLog(id: string, query: Narrowed & { words?: string }) {
   const revision = useSession((s) => s.revision)
   return useInfiniteQuery({
-    queryKey: ['logbook', id, words, revision],
+    queryKey: ['logbook', id, query, revision],
     queryFn: ({ pageParam: before }) =>
       answer(
         api.GET('/api/projects/{id}/logbook', {
-          params: { path: { id }, query: { words: words || undefined, before: before || undefined } },
+          params: { path: { id }, query: { ...query, before: before || undefined } },
         }),
       ),
     initialPageParam: 0,
@@ -70,17 +81,3 @@ function useLog(id: string, words: string) {
     placeholderData: (before) => before,
   })
 }
-
-const Entry = ({ of: e }: { of: Logged }) => (
-  <tr>
-    <td className="figure soft">{e.revision}</td>
-    <td className={e.spent && e.kind !== 'undo' ? 'struck soft' : ''}>
-      {e.kind === 'undo' ? 'Undo: ' : e.kind === 'redo' ? 'Redo: ' : ''}
-      {e.label}
-    </td>
-    <td>{e.author.name}</td>
-    <td className="figure soft whitespace-nowrap">
-      {new Date(e.time).toLocaleString([], { dateStyle: 'short', timeStyle: 'medium' })}
-    </td>
-  </tr>
-)

@@ -1,4 +1,4 @@
-import { answer, api } from '../api/client'
+import { answer, api, Refused } from '../api/client'
 import type { Change } from '../api/types'
 import { gesture } from './gesture'
 import { catchUp } from './live'
@@ -24,16 +24,32 @@ export const onNext = (tell: () => void) => (tellHands = tell)
 export const change = (label: string, ...changes: Change[]) => changeIn(gesture(), label, ...changes)
 
 /** The same as a part of a gesture that began earlier. */
-export async function changeIn(gesture: string, label: string, ...changes: Change[]): Promise<boolean> {
+export const changeIn = (gesture: string, label: string, ...changes: Change[]) =>
+  make({ label, changes, gesture })
+
+/** The status of an answer where somebody has in hand what would be changed (RFC 9110, section 15.5.10). */
+const IN_HAND = 409
+
+async function make(body: {
+  label: string
+  changes: Change[]
+  gesture: string
+  anyway?: boolean
+}): Promise<boolean> {
   tellHands()
   try {
-    const asked = { params: { path: { id: projectId() } }, body: { label, changes, gesture } }
+    const asked = { params: { path: { id: projectId() } }, body }
     const r = await inOrder(() => answer(api.POST('/api/projects/{id}/changes', asked)))
     if (session().full) setSession({ full: false })
     await reached(r.revision)
     return true
   } catch (e) {
-    refused(e)
+    if (e instanceof Refused && e.status === IN_HAND)
+      notice(e.message, 'refused', {
+        text: 'I have asked: change it',
+        run: () => void make({ ...body, anyway: true }),
+      })
+    else refused(e)
     return false
   }
 }

@@ -150,7 +150,7 @@ function take(changes: ChangeMessage[]) {
     lastChange = c
   }
   if (revision === session().revision) return // nothing of it was new
-  theEngine()?.document(project, false) // first: what is drawn is asked of it
+  if (!session().instead) theEngine()?.document(project, false) // first: what is drawn is asked of it
   setSession({ project, revision, shape, lastChange })
   clearTimeout(comparing)
   comparing = setTimeout(() => void compare(), REST)
@@ -174,7 +174,7 @@ async function compare() {
 async function takeAnew(differs?: number) {
   const params = { path: { id: openId }, query: { differs } }
   const o = await answer(api.GET('/api/projects/{id}', { params }))
-  theEngine()?.document(o.project, false)
+  if (!session().instead) theEngine()?.document(o.project, false)
   setSession({ project: o.project, revision: o.revision, shape: o.revision, lastChange: null })
 }
 

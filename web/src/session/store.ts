@@ -57,6 +57,8 @@ export type Session = {
   exports: boolean
   /** Counts what has changed of who is in the project. */
   crew: number
+  /** The version that is heard in place of what the project is now, and by how much it is turned up. */
+  instead: { id: string; name: string; gain: number } | null
   /** Whose window is heard along with. */
   along: { window: string; person: string; name: string } | null
   /** Why this window may no longer be here; empty: it may. */
@@ -133,6 +135,7 @@ export const empty: Session = {
   role: 'owner',
   exports: true,
   crew: 0,
+  instead: null,
   along: null,
   gone: '',
   effects: [],

@@ -16,6 +16,7 @@ export type Dialog =
   | { kind: 'commands' }
   | { kind: 'logbook' }
   | { kind: 'crew' }
+  | { kind: 'versions' }
   | { kind: 'remarks'; about?: { at: string; param?: string; from: number; to: number }; row?: string }
   | { kind: 'presets'; of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
   | { kind: 'compare'; channel: string }

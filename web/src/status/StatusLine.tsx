@@ -1,3 +1,4 @@
+import { Instead } from '../versions/Instead'
 import { Along } from '../crew/Along'
 import { LastChange } from '../crew/Here'
 import { RoleSays } from '../crew/RoleSays'
@@ -19,6 +20,7 @@ export function StatusLine() {
     >
       <Protection />
       <Along />
+      <Instead />
       <Listening />
       <RoleSays />
       <Pointed />

@@ -1,6 +1,5 @@
 import { Link } from 'react-router'
 import { Here } from '../crew/Here'
-import { takeBack } from '../session/changes'
 import { useSession } from '../session/store'
 import { RemarkCount } from '../remarks/RemarkCount'
 import { toggleLoop, togglePlay } from '../session/transport'
@@ -11,6 +10,7 @@ import { ProjectMenu } from './ProjectMenu'
 import { EngineLoad, MainLevel, Place } from './Readings'
 import { SoundingCount } from './SoundingCount'
 import { Tempo } from './Tempo'
+import { Undo } from './Undo'
 
 /** Project and section, transport, position, tempo, main level, engine load, people, undo. */
 export function TopBar() {
@@ -63,20 +63,8 @@ export function TopBar() {
       <SoundingCount />
       <RemarkCount />
       <div className="ml-auto flex items-center gap-1">
-        <button
-          className="btn btn-xs btn-ghost px-1.5 font-normal"
-          onClick={() => void takeBack('undo')}
-          title="Undo your last change (Ctrl Z)"
-        >
-          Undo
-        </button>
-        <button
-          className="btn btn-xs btn-ghost px-1.5 font-normal"
-          onClick={() => void takeBack('redo')}
-          title="Redo (Ctrl Shift Z)"
-        >
-          Redo
-        </button>
+        <Undo which="undo" />
+        <Undo which="redo" />
         <MoreMenu />
         <Here />
       </div>

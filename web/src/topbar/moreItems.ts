@@ -12,6 +12,7 @@ export function moreItems(): Choice[] {
   return [
     { text: 'Crew', run: () => setView({ dialog: { kind: 'crew' } }) },
     { text: 'Remarks', key: '⇧Z', run: openRemarks },
+    { text: 'Versions', run: () => setView({ dialog: { kind: 'versions' } }) },
     { text: 'Logbook', run: () => setView({ dialog: { kind: 'logbook' } }) },
     { text: 'Rows: find, hide, show', key: 'R', run: () => setView({ dialog: { kind: 'rows' } }) },
     { text: 'The shelf', key: 'W', run: openShelf },
