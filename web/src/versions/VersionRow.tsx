@@ -46,7 +46,7 @@ export function VersionRow({ of: v, run, may }: Props) {
             <b className="block truncate">{v.name}</b>
           )}
           <span className="soft block truncate text-small">
-            {v.by.name}, {when(v.created)}, revision {v.revision}
+            {v.by.name}, {when(v.created)}
           </span>
         </span>
         <span className="join" role="group" aria-label={`Hear ${v.name} or now`}>
