@@ -4,6 +4,11 @@ import { row, stagesOf, still, test } from '../support/shoal'
 
 const bench = (page: Page) => page.getByRole('region', { name: 'Bench' })
 
+const more = async (page: Page, what: string) => {
+  await page.getByRole('button', { name: 'More', exact: true }).click()
+  await page.getByRole('menuitem', { name: what, exact: true }).click()
+}
+
 /** Each main view, from the board on: what is selected or opened. */
 const views: [string, (page: Page) => Promise<unknown>][] = [
   ['nothing selected', async () => undefined],
@@ -21,6 +26,10 @@ const views: [string, (page: Page) => Promise<unknown>][] = [
   ['presets', (p) => p.keyboard.press('Shift+W')],
   ['a print', (p) => p.keyboard.press('p')],
   ['soundings', (p) => p.keyboard.press('z')],
+  ['remarks', (p) => p.keyboard.press('Shift+Z')],
+  ['crew', (p) => p.getByRole('button', { name: 'Crew' }).click()],
+  ['versions', (p) => more(p, 'Versions')],
+  ['logbook', (p) => more(p, 'Logbook')],
   ['rows', (p) => p.keyboard.press('r')],
   ['keys', (p) => p.keyboard.press('?')],
   ['a return', (p) => row(p, 'Stone hall').getByRole('button', { name: 'Stone hall', exact: true }).click()],

@@ -16,18 +16,24 @@ export class Shoal {
     readonly demo: boolean,
     /** More that it is started with. */
     readonly more: string[] = [],
+    /** What it listens to: beyond this machine there are accounts. */
+    private readonly listens = '127.0.0.1:0',
   ) {}
+
+  /** The link that makes the first account. */
+  first = ''
 
   async start() {
     // started again, it is where it was: a window finds it
-    const addr = this.url ? new URL(this.url).host : '127.0.0.1:0'
+    const addr = this.url ? new URL(this.url).host : this.listens
     const child = spawn(program, [...[this.demo ? 'demo' : 'serve', '--addr', addr, '--data', this.data], ...this.more])
     this.child = child
     this.url = await new Promise<string>((resolve, reject) => {
       let said = ''
       child.stdout.on('data', (b: Buffer) => {
         said += b.toString()
-        const m = /ready: (http:\/\/[^/\s]+)/.exec(said)
+        this.first = /(https:\S+welcome#\S+)/.exec(said)?.[1] ?? this.first
+        const m = /ready: (https?:\/\/[^/\s]+)/.exec(said)
         if (m) resolve(m[1]!)
       })
       child.stderr.on('data', (b: Buffer) => (said += b.toString()))
@@ -52,7 +58,7 @@ export class Shoal {
 // the demo is made once and copied for every test
 const shared = join(tmpdir(), `shoal-e2e-${process.pid}`)
 
-function demoData(): string {
+export function demoData(): string {
   if (!existsSync(shared)) execFileSync(program, ['demo', '--make-only', '--data', shared], { stdio: 'ignore' })
   const dir = mkdtempSync(join(tmpdir(), 'shoal-test-'))
   cpSync(shared, dir, { recursive: true })

@@ -429,6 +429,12 @@ func TestSigningIn(t *testing.T) {
 	ada.ask("POST", "/api/links/take", TakeLink{LinkKey: LinkKey{keyOfLink(link)}, Password: "nine boats at dawn"}, &TakenLink{})
 	ada.ask("GET", "/api/me", nil, &w)
 	require.Equal(t, ada.id, w.ID)
+	// also from where they are signed in still
+	link, err = ResetLink(t.Context(), s.srv.store, "ada")
+	require.NoError(t, err)
+	ada.ask("POST", "/api/links/take", TakeLink{LinkKey: LinkKey{keyOfLink(link)}, Password: "ten boats at dawn"}, &TakenLink{})
+	ada.ask("GET", "/api/me", nil, &w)
+	require.Equal(t, ada.id, w.ID)
 }
 
 // A page of another site changes nothing, whatever name it has for this machine.

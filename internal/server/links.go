@@ -121,7 +121,7 @@ func (s *Server) takeLink(c *gin.Context) {
 			return
 		}
 	}
-	if s.account(c).ID != a.ID {
+	if s.account(c).ID != a.ID || l.Kind == crew.Reset { // which has ended what was signed in
 		if err := s.begin(c, a); err != nil {
 			fail(c, err)
 			return

@@ -32,11 +32,14 @@ let askName: () => Promise<boolean> = () => Promise.resolve(false)
 /** Says who asks for a name when a change lacks one. */
 export const onNameless = (ask: () => Promise<boolean>) => (askName = ask)
 
+/** Whether a request is the one by which somebody says who they are: what is wrong with it is said where it is made. */
+const provesIt = (request: Request) => new URL(request.url).pathname === '/api/session'
+
 /** Asks; where a name is missing it is asked for, and then the request goes through. */
 async function reach(request: Request): Promise<Response> {
   try {
     const r = await fetch(request.clone())
-    return r.status === 401 && (await askName()) ? await fetch(request) : r
+    return r.status === 401 && !provesIt(request) && (await askName()) ? await fetch(request) : r
   } catch {
     throw request.signal.aborted ? new Cancelled() : unreachable()
   }

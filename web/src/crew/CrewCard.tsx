@@ -47,7 +47,7 @@ function Members({ id, of: c, run }: { id: string; of: Crew; run: Run }) {
   return (
     <>
       <People id={id} of={c} run={run} />
-      <label className="mt-2 flex items-center gap-2">
+      <label className="mt-2 flex min-h-6 items-center gap-2">
         <input
           type="checkbox"
           className="checkbox checkbox-sm"

@@ -38,7 +38,7 @@ export function Here() {
       <button
         className="flex min-h-6 cursor-pointer items-center gap-1"
         title="Crew: who is in the project"
-        aria-label="Crew"
+        aria-label={`Crew: ${[me ? 'you' : '', ...others.map(([, name]) => name)].filter(Boolean).join(', ') || 'nobody has given a name'}`}
         onClick={() => setView({ dialog: { kind: 'crew' } })}
       >
         {me && (

@@ -14,7 +14,7 @@ export function Me() {
   if (!me?.accounts || !me.id) return null
   const out = () =>
     answer(api.DELETE('/api/session')).then(() => {
-      client.clear()
+      client.removeQueries({ predicate: (q) => q.queryKey[0] !== 'me' })
       client.setQueryData(['me'], { ...me, id: '', name: '' })
     }, refused)
   return (

@@ -35,6 +35,11 @@ export function Saying({ label, act, told = [], autoFocus, onSay }: Props) {
         e.preventDefault()
         say()
       }}
+      onKeyDown={(e) => {
+        if (e.key !== 'Enter' || !(e.ctrlKey || e.metaKey)) return
+        e.preventDefault()
+        say()
+      }}
     >
       <textarea
         className="textarea textarea-sm min-h-14 w-full"
@@ -43,9 +48,6 @@ export function Saying({ label, act, told = [], autoFocus, onSay }: Props) {
         maxLength={2000}
         value={text}
         onChange={(e) => setText(e.target.value)}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) say()
-        }}
       />
       <span className="flex flex-wrap items-center gap-1">
         {people.length > 0 && <span className="soft text-small">Tell</span>}
