@@ -70,7 +70,7 @@ func reached(m *certificate.Machine, l net.Listener) string {
 
 // open lets others in, and says what they need: where Shoal is, what to trust, and the link that makes the first account.
 func open(ctx context.Context, out io.Writer, srv *server.Server, st *store.Store, m *certificate.Machine, at string) error {
-	h := server.House{Covers: m.Covers, Authority: m.Authority, Fingerprint: m.Fingerprint()}
+	h := server.House{Covers: m.Covers, Authority: m.Authority}
 	if err := srv.OpenTo(ctx, h); err != nil {
 		return fmt.Errorf("let others in: %w", err)
 	}

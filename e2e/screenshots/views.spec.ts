@@ -33,15 +33,10 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   await board.keyboard.press('Escape')
   await board.keyboard.press('y') // back to the chain: what follows shows its lines
   await board.keyboard.press('Escape')
-  // forks: a nested one by day, and the braids of the board at high tide, shut and open
   await row(board, 'Frame drum').locator('[data-fork]').click()
   await bench.getByRole('button', { name: /^Path Crush/ }).click()
-  await board.waitForTimeout(2500)
-  await shoot('fork-nested')
   await board.keyboard.press('3')
   await row(board, 'Choir').getByRole('button', { name: 'Choir', exact: true }).click()
-  await board.waitForTimeout(1500)
-  await shoot('routing')
   // lines under their rows, and all that moves one parameter
   await board.keyboard.press('2')
   await row(board, 'Harbour').getByRole('button', { name: 'Harbour', exact: true }).click()
@@ -52,17 +47,6 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   await board.keyboard.press('x')
   await board.waitForTimeout(1500)
   await shoot('lines')
-  await board.keyboard.press('g')
-  await stagesOf(board, 'Choir afar').nth(2).click()
-  await board
-    .getByRole('group', { name: /^Left of the wind/ })
-    .getByRole('slider', { name: 'Frequency', exact: true })
-    .focus()
-  await board.keyboard.press('m')
-  await board.waitForTimeout(1500)
-  await shoot('moves-night')
-  await board.keyboard.press('Escape')
-  await board.keyboard.press('g')
   for (const name of ['Harbour', 'Marimba', 'Choir']) {
     await row(board, name).getByRole('button', { name, exact: true }).click()
     await board.keyboard.press('x')
@@ -73,20 +57,10 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   await board.getByRole('group', { name: 'Passage Out with the tide' }).waitFor()
   await board.waitForTimeout(25_000) // its rows are rendered
   await shoot('passage-night')
-  // pieces: the drum about to be sliced by night, a word with its treatment by day
+  // a word with its treatment by day
   await board.keyboard.press('Escape')
   await board.keyboard.press('1')
   await board.getByRole('button', { name: 'Stop', exact: true }).click() // while it plays the board follows
-  const drum = row(board, 'Frame drum').locator('[data-clip]').nth(1)
-  await drum.click()
-  await board.keyboard.press('Shift+ArrowDown')
-  for (let i = 0; i < 4; i++) await board.keyboard.press(']')
-  await board.keyboard.press('y')
-  await row(board, 'Frame drum').getByRole('img', { name: 'A place to cut at' }).first().waitFor()
-  await board.waitForTimeout(1000)
-  await shoot('slices-night')
-  await board.keyboard.press('Escape')
-  await board.keyboard.press('Shift+ArrowUp')
   await board.keyboard.press('2')
   await board.keyboard.press('g')
   await row(board, 'Tide table')

@@ -65,11 +65,20 @@ const (
 	lanes  = 1
 )
 
+// working has room for those who are hashed for at once: whoever asks for more of it waits, and memory stays where it is.
+var working = make(chan struct{}, 4)
+
+func argon(password string, salt []byte, m, t uint32, p uint8, length uint32) []byte {
+	working <- struct{}{}
+	defer func() { <-working }()
+	return argon2.IDKey([]byte(plain(password)), salt, t, m, p, length)
+}
+
 // HashPassword gives what is kept of a password: argon2id with its parameters and a salt of its own, in the PHC string format.
 func HashPassword(password string) string {
 	salt := make([]byte, 16)
 	_, _ = rand.Read(salt) // never fails (crypto/rand)
-	sum := argon2.IDKey([]byte(plain(password)), salt, passes, memory, lanes, 32)
+	sum := argon(password, salt, memory, passes, lanes, 32)
 	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, memory, passes, lanes, text(salt), text(sum))
 }
 
@@ -88,9 +97,9 @@ func SamePassword(hash, password string) bool {
 	s, err1 := base64.RawStdEncoding.DecodeString(salt)
 	want, err2 := base64.RawStdEncoding.DecodeString(sum)
 	if err := errors.Join(err, err1, err2); err != nil || version != argon2.Version || m < 1 || m > 1<<21 || t < 1 || t > 1<<10 || p < 1 {
-		argon2.IDKey([]byte(plain(password)), make([]byte, 16), passes, memory, lanes, 32)
+		argon(password, make([]byte, 16), memory, passes, lanes, 32)
 		return false
 	}
-	got := argon2.IDKey([]byte(plain(password)), s, uint32(t), uint32(m), p, uint32(len(want)))
+	got := argon(password, s, uint32(m), uint32(t), p, uint32(len(want)))
 	return subtle.ConstantTimeCompare(got, want) == 1
 }

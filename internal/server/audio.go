@@ -177,7 +177,7 @@ func (s *Server) page(c *gin.Context) {
 			b = binary.LittleEndian.AppendUint32(b, math.Float32bits(v))
 		}
 	}
-	c.Header("Cache-Control", "public, max-age=31536000, immutable")
+	c.Header("Cache-Control", "private, max-age=31536000, immutable")
 	c.Header("X-Channels", strconv.Itoa(len(p)))
 	c.Data(http.StatusOK, "application/octet-stream", b)
 }
@@ -192,6 +192,6 @@ func (s *Server) overview(c *gin.Context) {
 		fail(c, &refusal{http.StatusNotFound, err})
 		return
 	}
-	c.Header("Cache-Control", "public, max-age=31536000, immutable")
+	c.Header("Cache-Control", "private, max-age=31536000, immutable")
 	c.Data(http.StatusOK, "application/octet-stream", b)
 }

@@ -138,7 +138,7 @@ var mayDo = map[string]string{
 	"GET /api/projects/:id/passages/:passage": "leo", "GET /api/projects/:id/shelf/:thing": "leo", "GET /api/projects/:id/presets": "leo",
 	"GET /api/projects/:id/crew": "leo", "DELETE /api/projects/:id/crew/:person": "o",
 
-	"GET /api/projects/:id/undo": "leo", "GET /api/projects/:id/versions": "leo", "GET /api/projects/:id/versions/:version": "leo",
+	"GET /api/projects/:id/undo": "leo", "GET /api/projects/:id/versions": "leo",
 	"GET /api/projects/:id/versions/:version/differences": "leo", "POST /api/projects/:id/versions/:version/match": "leo",
 	"GET /api/projects/:id/changes/:revision": "leo",
 

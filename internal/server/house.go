@@ -17,8 +17,7 @@ type House struct {
 	// Covers reports whether the machine is known by a name or an address: no other is answered to.
 	Covers func(name string) bool
 	// Authority is the certificate of Shoal's own authority, as PEM; nil: whoever gave the certificate is trusted already.
-	Authority   []byte
-	Fingerprint string
+	Authority []byte
 }
 
 // house is a House with who is signed in to it. A server without one is this machine's own: everything is everybody's there.

@@ -45,7 +45,7 @@ var needs = map[string]crew.Need{
 	"GET /api/projects/:id/passages/:passage": crew.Hear, "GET /api/projects/:id/shelf/:thing": crew.Hear,
 	"GET /api/projects/:id/presets": crew.Hear, "GET /api/projects/:id/crew": crew.Hear,
 
-	"GET /api/projects/:id/undo": crew.Hear, "GET /api/projects/:id/versions": crew.Hear, "GET /api/projects/:id/versions/:version": crew.Hear,
+	"GET /api/projects/:id/undo": crew.Hear, "GET /api/projects/:id/versions": crew.Hear,
 	"GET /api/projects/:id/versions/:version/differences": crew.Hear, "POST /api/projects/:id/versions/:version/match": crew.Hear,
 	"GET /api/projects/:id/changes/:revision": crew.Hear,
 

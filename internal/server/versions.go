@@ -60,7 +60,6 @@ func ofVersions() []route {
 			NewName
 		}{}, Health{}},
 		{"DELETE", "/api/projects/:id/versions/:version", "Forget the name of a revision.", (*Server).dropVersion, inVersion{}, Health{}},
-		{"GET", "/api/projects/:id/versions/:version", "The document of a version.", (*Server).version, inVersion{}, project.Project{}},
 		{"GET", "/api/projects/:id/versions/:version/differences", "What has changed since a version, row by row.",
 			(*Server).versionDiffers, inVersion{}, []project.RowDifference{}},
 		{"POST", "/api/projects/:id/versions/:version/match", "A version, turned up or down to be as loud as the project is now.",
@@ -145,14 +144,6 @@ func (s *Server) versionOf(c *gin.Context) (store.Version, *project.Project, boo
 		return v, nil, false
 	}
 	return v, doc, true
-}
-
-// version gives a version to be heard: what is worked out for its clips may be fetched from now on.
-func (s *Server) version(c *gin.Context) {
-	if _, doc, ok := s.versionOf(c); ok {
-		s.works.Know(c.Param("id"), doc)
-		c.JSON(http.StatusOK, doc)
-	}
 }
 
 func (s *Server) versionDiffers(c *gin.Context) {

@@ -36,9 +36,7 @@ func TestAVersionIsComparedAndGoneBackTo(t *testing.T) {
 	require.NoError(t, err)
 	require.InDelta(t, 0, now, 0.02, "and is as loud now")
 	d.refused("empty", "POST", path+"/versions/"+v.ID+"/match", Span{0, 0})
-	var then project.Project
-	d.ask("GET", path+"/versions/"+v.ID, nil, &then)
-	row, _ := then.Channel(track.ID)
+	row, _ := m.Document.Channel(track.ID)
 	require.Zero(t, row.Fader)
 
 	// a row alone, then all of it; each is one undo
@@ -85,7 +83,7 @@ func TestAVersionIsComparedAndGoneBackTo(t *testing.T) {
 	require.Equal(t, "Rough mix", list[0].Name)
 	require.Equal(t, "Ada", list[0].By.Name)
 	d.refused("1 to 80 letters", "POST", path+"/versions", NewVersion{" ", 0})
-	code, _ := d.ask("GET", path+"/versions/none", nil, nil)
+	code, _ := d.ask("GET", path+"/versions/none/differences", nil, nil)
 	require.Equal(t, http.StatusNotFound, code)
 }
 

@@ -36,7 +36,7 @@ export function Here() {
         </button>
       )}
       <button
-        className="flex min-h-6 cursor-pointer items-center gap-1"
+        className="flex min-h-6 cursor-pointer items-center -space-x-1"
         title="Crew: who is in the project"
         aria-label={`Crew: ${[me ? 'you' : '', ...others.map(([, name]) => name)].filter(Boolean).join(', ') || 'nobody has given a name'}`}
         onClick={() => setView({ dialog: { kind: 'crew' } })}

@@ -7,7 +7,7 @@ export function Mark({ id, name, says, small, children }: Props) {
   return (
     <span
       className={`grid shrink-0 place-items-center rounded-full border-[2.5px] text-small leading-none font-bold ${
-        small ? 'h-[18px] min-w-[18px] px-0.5' : 'h-6 w-6'
+        small ? 'h-[18px] min-w-[18px] self-center px-0.5' : 'h-6 w-6'
       }`}
       style={{ borderColor: tintOf(id), background: 'var(--card)' }}
       role="img"

@@ -10,8 +10,10 @@ test('a person has the first letters of two words, or the first two of one', () 
   expect(initials('')).toBe('?')
 })
 
-test('a person has one colour, and it is none of nothing', () => {
-  const all = new Set(Array.from({ length: 200 }, (_, i) => tintOf(`person ${i}`)))
-  expect(all).toEqual(new Set(tints.slice(1)))
-  expect(tintOf('x')).toBe(tintOf('x'))
+test('a person has one colour, nobody else’s while there are any left', () => {
+  const own = tints.slice(1)
+  const first = own.map((_, i) => tintOf(`person ${i}`))
+  expect(new Set(first)).toEqual(new Set(own))
+  expect(own.map((_, i) => tintOf(`person ${i}`))).toEqual(first)
+  expect(own).toContain(tintOf('one more'))
 })

@@ -10,14 +10,14 @@ export function RemarkCount() {
   const mine = open.filter((v) => v.waits).length
   return (
     <button
-      className="btn btn-xs btn-ghost gap-1 px-1.5"
+      className="btn btn-xs btn-ghost gap-1 px-1"
       aria-label={`Remarks: ${open.length}${mine ? `, ${mine} for you` : ''}`}
       title={`What people said${mine ? `: ${mine} for you` : ''} ( Shift Z )`}
       aria-pressed={shown}
       onClick={openRemarks}
     >
       <Flag waits={mine > 0} size={12} />
-      <span className="figure text-label">{mine || open.length}</span>
+      {open.length > 0 && <span className="figure text-label">{mine || open.length}</span>}
     </button>
   )
 }
