@@ -6,7 +6,9 @@ import { Hover } from '../controls/Hover'
 import { holds } from '../document/chain'
 import { select } from '../session/selected'
 import { setView, useView } from '../session/view'
+import { RemarkOn } from '../remarks/RemarkMark'
 import { ForkGlyph } from './ForkGlyph'
+import { OthersOn } from './Others'
 import { StageChip } from './StageChip'
 import { besides, carried, carryStage } from './carry'
 import { menuOnBench } from './menuOnBench'
@@ -48,6 +50,8 @@ export function ForkChip({ fork, channel, owner, index, chainOff }: Props) {
           <span className={`max-w-[180px] truncate ${off ? 'struck soft' : ''}`}>
             {fork.name || `${fork.paths.length} paths`}
           </span>
+          <OthersOn node={fork.id} />
+          <RemarkOn node={fork.id} />
         </button>
       )}
     </Hover>

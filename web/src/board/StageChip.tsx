@@ -1,6 +1,7 @@
 import type { Stage } from '../api/types'
 import { pick } from '../bench/pick'
 import { stageName } from '../document/chain'
+import { RemarkOn } from '../remarks/RemarkMark'
 import { useSession } from '../session/store'
 import { setView, useView } from '../session/view'
 import { MiniPicture } from './MiniPicture'
@@ -48,6 +49,7 @@ export function StageChip({ stage, channel, owner, index, chainOff, size }: Prop
     >
       {size === 'full' && <span className={off ? 'struck soft' : ''}>{name}</span>}
       <OthersOn node={stage.id} />
+      <RemarkOn node={stage.id} />
       <MiniPicture stage={stage} width={size === 'full' ? 34 : 22} />
     </button>
   )

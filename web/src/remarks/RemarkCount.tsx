@@ -1,7 +1,7 @@
 import { useView } from '../session/view'
 import { openRemarks } from './about'
 import { Flag } from './Flag'
-import { useOpen } from './RemarkMark'
+import { useOpen } from './useOpen'
 
 /** How many remarks are open, and whether any of them waits for whoever looks. */
 export function RemarkCount() {

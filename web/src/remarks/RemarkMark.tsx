@@ -1,15 +1,12 @@
 import { useSession } from '../session/store'
 import { setView } from '../session/view'
 import { Flag } from './Flag'
-import { useRemarks } from './useRemarks'
 
 /** That something was said about a row, or what is on it, and is not settled. */
 export function RemarkMark({ row }: { row: string }) {
-  const open = useOpen()
-  const here = open.filter((v) => v.row === row)
-  if (here.length === 0) return null
-  const waits = here.some((v) => v.waits)
-  const says = `${here.length} ${here.length === 1 ? 'remark' : 'remarks'}${waits ? ', for you too' : ''}`
+  const here = useSession((s) => s.said[row])
+  if (!here) return null
+  const says = `${here.open} ${here.open === 1 ? 'remark' : 'remarks'}${here.waits ? ', for you too' : ''}`
   return (
     <button
       type="button"
@@ -21,15 +18,17 @@ export function RemarkMark({ row }: { row: string }) {
         setView({ dialog: { kind: 'remarks', row } })
       }}
     >
-      <Flag waits={waits} />
+      <Flag waits={here.waits} />
     </button>
   )
 }
 
-/** The remarks that are not settled. */
-export function useOpen() {
-  const views = useRemarks()
-  const remarks = useSession((s) => s.project?.remarks)
-  const settled = new Set(remarks?.filter((r) => r.settled).map((r) => r.id))
-  return views.filter((v) => !settled.has(v.id))
+/** That something was said about a stage: it is read by pressing the mark of its row. */
+export function RemarkOn({ node }: { node: string }) {
+  const here = useSession((s) => s.said[node])
+  return here ? (
+    <span title="Something was said about it">
+      <Flag waits={here.waits} size={11} />
+    </span>
+  ) : null
 }

@@ -57,6 +57,8 @@ export type Session = {
   exports: boolean
   /** Counts what has changed of who is in the project. */
   crew: number
+  /** How much was said about rows and what is on them and is not settled, by id, and whether it waits for me. */
+  said: Record<string, { open: number; waits: boolean }>
   /** The version that is heard in place of what the project is now, and by how much it is turned up. */
   instead: { id: string; name: string; gain: number } | null
   /** Whose window is heard along with. */
@@ -135,6 +137,7 @@ export const empty: Session = {
   role: 'owner',
   exports: true,
   crew: 0,
+  said: {},
   instead: null,
   along: null,
   gone: '',
