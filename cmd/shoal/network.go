@@ -92,6 +92,9 @@ func open(ctx context.Context, out io.Writer, srv *server.Server, st *store.Stor
 type split struct {
 	net.Listener
 	tls, plain queue
+	room       chan struct{}
+	mu         sync.Mutex
+	from       map[string]int // how many are open, by address
 }
 
 // queue is a listener whose connections come from elsewhere.
@@ -118,34 +121,66 @@ func (q queue) give(c net.Conn) {
 	}
 }
 
-// mostConnections is how many connections are open at once: whoever opens more waits.
-const mostConnections = 1024
+// How many connections are open at once, and of them from one address: who comes when there is no room waits, and one address
+// that wants more than its share is hung up on.
+const (
+	mostConnections = 1024
+	mostFromOne     = 256
+)
 
 // firstByte is how long a new connection may say nothing.
 const firstByte = 10 * time.Second
 
 func newSplit(l net.Listener) *split {
 	done := make(chan struct{})
-	return &split{l, queue{l, make(chan net.Conn), done}, queue{l, make(chan net.Conn), done}}
+	return &split{
+		Listener: l, tls: queue{l, make(chan net.Conn), done}, plain: queue{l, make(chan net.Conn), done},
+		room: make(chan struct{}, mostConnections), from: map[string]int{},
+	}
 }
 
 // run takes connections in until the listener ends.
 func (s *split) run() {
 	defer close(s.tls.done)
-	room := make(chan struct{}, mostConnections)
 	for {
-		room <- struct{}{}
+		s.room <- struct{}{}
 		c, err := s.Accept()
 		if errors.Is(err, net.ErrClosed) {
 			return
 		}
 		if err != nil { // such as no more files: it passes
-			<-room
+			<-s.room
 			time.Sleep(50 * time.Millisecond)
 			continue
 		}
-		go s.sort(&counted{Conn: c, room: room})
+		if x := s.count(c); x != nil {
+			go s.sort(x)
+		}
 	}
+}
+
+// count takes a connection in, or (nil) hangs up on it.
+func (s *split) count(c net.Conn) *counted {
+	address, _, err := net.SplitHostPort(c.RemoteAddr().String())
+	if err != nil {
+		address = c.RemoteAddr().String()
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if s.from[address] >= mostFromOne {
+		<-s.room
+		_ = c.Close()
+		return nil
+	}
+	s.from[address]++
+	return &counted{Conn: c, gone: func() {
+		<-s.room
+		s.mu.Lock()
+		defer s.mu.Unlock()
+		if s.from[address]--; s.from[address] == 0 {
+			delete(s.from, address)
+		}
+	}}
 }
 
 func (s *split) sort(c *counted) {
@@ -170,14 +205,14 @@ const handshake = 22
 // counted is a connection that gives its room back, and whose first byte was read already.
 type counted struct {
 	net.Conn
-	room  chan struct{}
+	gone  func()
 	first byte
 	has   bool
 	once  sync.Once
 }
 
 func (c *counted) Close() error {
-	c.once.Do(func() { <-c.room })
+	c.once.Do(c.gone)
 	return c.Conn.Close()
 }
 

@@ -104,3 +104,44 @@ func TestAPasswordIsResetOnTheMachine(t *testing.T) {
 	require.ErrorContains(t, c.ExecuteContext(t.Context()), `no account called "Ada"`)
 	require.True(t, strings.HasPrefix(c.Use, "reset"))
 }
+
+// One address that opens more connections than its share is hung up on; whoever hangs up makes room.
+func TestOneAddressHasItsShareOfConnections(t *testing.T) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	s := newSplit(l)
+	go s.run()
+	t.Cleanup(func() { _ = l.Close() })
+	open := func() net.Conn {
+		c, err := net.Dial("tcp", l.Addr().String())
+		require.NoError(t, err)
+		return c
+	}
+	var all []net.Conn
+	for range mostFromOne {
+		all = append(all, open())
+	}
+	count := func() int {
+		s.mu.Lock()
+		defer s.mu.Unlock()
+		return s.from["127.0.0.1"]
+	}
+	require.Eventually(t, func() bool { return count() == mostFromOne }, 5*time.Second, time.Millisecond)
+	over := open()
+	_, err = over.Read(make([]byte, 1))
+	require.Error(t, err, "it is hung up on")
+	for _, c := range all {
+		_ = c.Close()
+	}
+	require.Eventually(t, func() bool { return count() == 0 }, 5*time.Second, time.Millisecond)
+	c := open()
+	_, err = c.Write([]byte("G"))
+	require.NoError(t, err)
+	in, err := s.plain.Accept()
+	require.NoError(t, err)
+	b := make([]byte, 1)
+	_, err = in.Read(b)
+	require.NoError(t, err)
+	require.Equal(t, "G", string(b))
+	require.NoError(t, in.Close())
+}
