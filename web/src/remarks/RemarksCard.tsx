@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { type KeyboardEvent, useRef, useState } from 'react'
 import { Card } from '../controls/Card'
 import { useSession } from '../session/store'
 import type { About } from './about'
@@ -27,8 +27,13 @@ export function RemarksCard({ about, row }: { about?: About; row?: string }) {
     const at = list.findIndex((x) => x.contains(document.activeElement))
     list[Math.min(Math.max(at + by, 0), list.length - 1)]?.focus()
   }
+  const byKey = (e: KeyboardEvent) => {
+    if (e.target instanceof HTMLTextAreaElement || (e.key !== 'ArrowDown' && e.key !== 'ArrowUp')) return
+    e.preventDefault()
+    step(e.key === 'ArrowDown' ? 1 : -1)
+  }
   return (
-    <Card title="Remarks" width={480} onKey={(e) => e.key === 'ArrowDown' && step(1)}>
+    <Card title="Remarks" width={480} onKey={byKey}>
       {about && <New about={about} />}
       {shown.length === 0 && (
         <p className="soft">
@@ -37,16 +42,7 @@ export function RemarksCard({ about, row }: { about?: About; row?: string }) {
             : 'Nothing is open. Select a row, a stage, a clip or draw a range, and say what is to be done there.'}
         </p>
       )}
-      <div
-        ref={box}
-        className="flex flex-col gap-2"
-        onKeyDown={(e) => {
-          if (e.target instanceof HTMLTextAreaElement || (e.key !== 'ArrowDown' && e.key !== 'ArrowUp'))
-            return
-          e.preventDefault()
-          step(e.key === 'ArrowDown' ? 1 : -1)
-        }}
-      >
+      <div ref={box} className="flex flex-col gap-2">
         {shown.map(({ v, r }) => (
           <Thread key={r.id} of={r} at={v} />
         ))}

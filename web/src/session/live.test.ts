@@ -331,3 +331,36 @@ test('news of prints, of imports and of who is there are kept', () => {
   FakeSocket.last.tell({ import: { name: 'a.wav', progress: 0.5 } })
   expect(now().importing).toEqual({ name: 'a.wav', progress: 0.5 })
 })
+
+test('what somebody else has in hand is changed once they were asked', async () => {
+  server.answers['POST /api/projects/p/changes'] = json(
+    { detail: 'Marimba is in Bo’s hand: ask first.' },
+    409,
+  )
+  expect(await change('Mute', { type: 'channel.set', do: { id: 'a', mute: true } })).toBe(false)
+  const asking = now().notices.at(-1)!
+  expect(asking.text).toContain('ask first')
+  server.answers['POST /api/projects/p/changes'] = { revision: 1, label: 'Mute' }
+  asking.action!.run()
+  await settled()
+  expect(server.last('POST', '/api/projects/p/changes')!.body).toMatchObject({ label: 'Mute', anyway: true })
+})
+
+test('who may no longer be here is told why, and hears nothing more', () => {
+  FakeSocket.last.tell({ gone: 'Ada has taken you out' })
+  expect(now().gone).toBe('Ada has taken you out')
+  expect(FakeSocket.last.closed).toBe(true)
+})
+
+test('what one may is learnt anew when somebody has changed it', async () => {
+  server.answers['GET /api/projects/p/crew'] = {
+    accounts: true,
+    role: 'listener',
+    exports: false,
+    people: [],
+    links: [],
+  }
+  FakeSocket.last.tell({ crew: true })
+  await settled()
+  expect([now().role, now().exports, now().crew]).toEqual(['listener', false, 1])
+})
