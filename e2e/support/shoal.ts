@@ -6,6 +6,9 @@ import { join } from 'node:path'
 
 export const program = join(import.meta.dirname, '../../bin/shoal')
 
+/** An address of this machine by which it always reaches itself, whatever others find it by. */
+const here = (url: string) => (url.startsWith('https:') ? url.replace(/^https:\/\/[^/]+:(\d+)/, 'https://127.0.0.1:$1') : url)
+
 /** A server of its own for each test, on a free port, with a folder of its own. */
 export class Shoal {
   url = ''
@@ -32,9 +35,10 @@ export class Shoal {
       let said = ''
       child.stdout.on('data', (b: Buffer) => {
         said += b.toString()
-        this.first = /(https:\S+welcome#\S+)/.exec(said)?.[1] ?? this.first
+        const link = /(https:\S+welcome#\S+)/.exec(said)?.[1]
+        if (link) this.first = here(link)
         const m = /ready: (https?:\/\/[^/\s]+)/.exec(said)
-        if (m) resolve(m[1]!)
+        if (m) resolve(here(m[1]!))
       })
       child.stderr.on('data', (b: Buffer) => (said += b.toString()))
       child.on('exit', (code) => reject(new Error(`shoal ended with ${code}: ${said}`)))
