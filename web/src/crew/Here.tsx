@@ -35,32 +35,34 @@ export function Here() {
           ?
         </button>
       )}
-      <button
-        className="flex min-h-6 cursor-pointer items-center -space-x-1"
-        title="Crew: who is in the project"
-        aria-label={`Crew: ${[me ? 'you' : '', ...others.map(([, name]) => name)].filter(Boolean).join(', ') || 'nobody has given a name'}`}
-        onClick={() => setView({ dialog: { kind: 'crew' } })}
-      >
-        {me && (
-          <Mark id={me.id} name={me.name} says={`${me.name} (you) is here`}>
-            Me
-          </Mark>
-        )}
-        {shown.map(([id, name]) => (
-          <Mark key={id} id={id} name={name} says={`${name} is here`} />
-        ))}
-        {others.length > MOST && (
-          <span
-            className="soft text-small"
-            title={others
-              .slice(MOST)
-              .map(([, name]) => name)
-              .join(', ')}
-          >
-            +{others.length - MOST}
-          </span>
-        )}
-      </button>
+      {(me || others.length > 0) && (
+        <button
+          className="flex min-h-6 cursor-pointer items-center -space-x-1"
+          title="Crew: who is in the project"
+          aria-label={`Crew: ${[me ? 'you' : '', ...others.map(([, name]) => name)].filter(Boolean).join(', ')}`}
+          onClick={() => setView({ dialog: { kind: 'crew' } })}
+        >
+          {me && (
+            <Mark id={me.id} name={me.name} says={`${me.name} (you) is here`}>
+              Me
+            </Mark>
+          )}
+          {shown.map(([id, name]) => (
+            <Mark key={id} id={id} name={name} says={`${name} is here`} />
+          ))}
+          {others.length > MOST && (
+            <span
+              className="soft text-small"
+              title={others
+                .slice(MOST)
+                .map(([, name]) => name)
+                .join(', ')}
+            >
+              +{others.length - MOST}
+            </span>
+          )}
+        </button>
+      )}
     </div>
   )
 }
