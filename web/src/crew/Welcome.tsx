@@ -9,7 +9,7 @@ import { Threshold } from './Threshold'
 /** Where a link leads that somebody was handed: it says what it opens, and asks for what is needed for that. What opens it stands
     behind the # of the address, which no server is sent. */
 export function Welcome() {
-  const key = decodeURIComponent(location.hash.slice(1))
+  const [key] = useState(() => decodeURIComponent(location.hash.slice(1))) // it goes once the link was taken
   const { data: me } = useQuery({ queryKey: ['me'], queryFn: () => answer(api.GET('/api/me')) })
   const { data: link, error } = useQuery({
     queryKey: ['link', key],

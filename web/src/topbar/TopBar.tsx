@@ -20,7 +20,7 @@ export function TopBar() {
   const { playing, loop, looping } = useViewOf('playing', 'loop', 'looping')
   return (
     <header
-      className="flex min-h-[45px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1 px-3 max-[1399px]:gap-x-1.5"
+      className="flex min-h-[45px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1 px-3 max-[1399px]:gap-x-[7px] max-[1259px]:gap-x-1.5"
       style={{ borderBottom: '1px solid var(--hair)' }}
     >
       <Link to="/" className="text-brand font-bold" title="All projects">
