@@ -94,14 +94,8 @@ func (s *Server) comeBack(c *gin.Context) store.Person {
 }
 
 func (s *Server) setMe(c *gin.Context) {
-	var n NewName
-	if err := body(c, &n); err != nil {
-		fail(c, err)
-		return
-	}
-	name, err := project.CleanName("your name", n.Name)
-	if err != nil {
-		fail(c, refuse(err))
+	name, ok := newName(c, "your name")
+	if !ok {
 		return
 	}
 	p, key := s.person(c), secret(c)

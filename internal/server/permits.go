@@ -229,8 +229,12 @@ func (s *Server) mayBeHeard(ctx context.Context, id, hash string) (bool, error) 
 	return s.store.OnShelf(ctx, hash)
 }
 
-// heard lets a sound through that may be heard through the project of the path; false: it has been answered.
+// heard lets a sound through that may be heard through the project of the path; false: it has been answered. On this machine all
+// may be heard, and nothing is looked up for it: pages of sound do not wait for a change that is being stored.
 func (s *Server) heard(c *gin.Context, hash string) bool {
+	if s.house == nil {
+		return true
+	}
 	may, err := s.mayBeHeard(c.Request.Context(), c.Param("id"), hash)
 	if err == nil && !may {
 		err = &refusal{http.StatusNotFound, errors.New("this project has no such sound")}

@@ -27,6 +27,21 @@ func body(c *gin.Context, v any) error {
 	return nil
 }
 
+// newName reads the name that something is given; false: it has been answered.
+func newName(c *gin.Context, of string) (string, bool) {
+	var n NewName
+	err := body(c, &n)
+	if err == nil {
+		if n.Name, err = project.CleanName(of, n.Name); err != nil {
+			err = refuse(err)
+		}
+	}
+	if err != nil {
+		fail(c, err)
+	}
+	return n.Name, err == nil
+}
+
 // upload streams the body to a temporary file, which the caller closes; the
 // file is unlinked at once, so nothing is left behind.
 func (s *Server) upload(c *gin.Context) (*os.File, int64, error) {

@@ -115,14 +115,8 @@ func (s *Server) newVersion(c *gin.Context) {
 }
 
 func (s *Server) renameVersion(c *gin.Context) {
-	var n NewName
-	if err := body(c, &n); err != nil {
-		fail(c, err)
-		return
-	}
-	name, err := project.CleanName("a version", n.Name)
-	if err != nil {
-		fail(c, refuse(err))
+	name, ok := newName(c, "a version")
+	if !ok {
 		return
 	}
 	answer(c, Health{true}, s.store.RenameVersion(c.Request.Context(), c.Param("id"), c.Param("version"), name))
@@ -225,14 +219,8 @@ func rowNames(doc, then *project.Project, rows []string) string {
 }
 
 func (s *Server) copyVersion(c *gin.Context) {
-	var n NewName
-	if err := body(c, &n); err != nil {
-		fail(c, err)
-		return
-	}
-	name, err := project.CleanName("a project", n.Name)
-	if err != nil {
-		fail(c, refuse(err))
+	name, ok := newName(c, "a project")
+	if !ok {
 		return
 	}
 	if _, then, ok := s.versionOf(c); ok {
