@@ -44,25 +44,23 @@ const tasks: Task[] = [
     says: 'one reverb shared by two rows, at 0 dB, one left and one right, dry alone heard',
     once: '18',
     wished: '6',
-    how: 'two rows, S, *at 0 dB*, *from left to right*, the button; then a row and D',
+    how: 'two rows, S, *at 0 dB*, *Make it, sent from left to right*; then D',
     run: async (h, page) => {
       await h.click(name(page, 'Harbour'))
       await h.click(name(page, 'Bell buoy'), { modifiers: ['Shift', 'Control'] })
       await h.key('s')
       await h.click(page.getByLabel('at 0 dB'))
-      await h.click(page.getByLabel('from left to right'))
-      await h.click(page.getByRole('button', { name: 'Make the return and the send' }))
+      await h.click(page.getByRole('button', { name: 'Make it, sent from left to right' }))
       await expect(row(page, 'Harbour').getByTitle(/^Send to Reverb/)).toContainText('0')
-      await h.click(name(page, 'Bell buoy'))
       await h.key('d')
-      await expect(page.getByText('You hear Bell buoy without its returns')).toBeVisible()
+      await expect(page.getByText('You hear what goes into Reverb, without it')).toBeVisible()
     },
   },
   {
     says: 'a stage becomes a send and a return with its balance, copied to two rows, kept as a preset, used again with another effect',
     once: '27',
     wished: '8',
-    how: 'other button, *Make it a send and a return*; its send dragged to two rows; the return, *Presets of rows*, a new name and Enter; its stage, R, the other effect',
+    how: 'other button, *Make it a send and a return*; its send dragged to two rows; Alt W, a new name and Enter; R, the other effect',
     run: async (h, page) => {
       await h.menu(row(page, 'Handbells').getByRole('button', { name: 'Delay' }), 'Make it a send and a return')
       await expect(row(page, 'Delay')).toBeVisible()
@@ -78,12 +76,11 @@ const tasks: Task[] = [
         )
         await expect(row(page, to).getByTitle(/^Send to Delay/)).toBeVisible()
       }
-      await h.click(page.getByRole('button', { name: 'Presets of rows' }))
+      await h.key('Alt+w')
       await expect(dialog(page, 'Presets').getByLabel('Search presets')).toBeFocused()
       await h.type('Late bells')
       await expect(page.getByText('Saved as Late bells.')).toBeVisible()
-      await page.keyboard.press('Escape')
-      await h.click(row(page, 'Delay').getByRole('button', { name: 'Delay', exact: true }).last())
+      await expect(dialog(page, 'Presets')).toBeHidden()
       await h.key('r')
       await h.type('chorus')
       await expect(stagesOf(page, 'Delay')).toHaveAccessibleName('Chorus')
@@ -136,12 +133,9 @@ const tasks: Task[] = [
     says: 'a line: four points, copied later and lowered as one, a step for a phrase',
     once: '22',
     wished: '9',
-    how: 'the row, Shift X, *level* and Enter; four points; Ctrl A, a drag with Ctrl Shift; a stretch, Enter, the value',
+    how: 'other button on the level, *Draw its line*; four points; the line dragged with Ctrl Shift; a stretch, the value',
     run: async (h, page) => {
-      await h.click(name(page, 'Bell buoy'))
-      await h.key('Shift+X')
-      await expect(page.getByRole('listbox', { name: 'Parameters' }).getByRole('option').first()).toBeVisible()
-      await h.type('level bell buoy')
+      await h.menu(row(page, 'Bell buoy').getByRole('slider', { name: 'Level of Bell buoy' }), 'Draw its line')
       const line = page.getByRole('group', { name: /^Line of Level of Bell buoy/ })
       for (const [i, [x, y]] of [
         [120, 20],
@@ -152,16 +146,12 @@ const tasks: Task[] = [
         await h.double(line, { x: x!, y: y! })
         await expect(line).toHaveAccessibleName(new RegExp(`, ${i + 1} points?$`))
       }
-      await h.key('Control+a')
-      await expect(line.locator('circle[r="4.5"]')).toHaveCount(4)
-      const first = line.locator('circle[r="4.5"]').first()
-      const at = async () => ({ x: Number(await first.getAttribute('cx')), y: Number(await first.getAttribute('cy')) })
-      const from = await at()
-      await h.drag(line, from, line, { x: from.x + 240, y: from.y + 9 }, ['Control', 'Shift'])
+      await h.drag(line, { x: 145, y: 16 }, line, { x: 385, y: 25 }, ['Control', 'Shift'])
       await expect(line).toHaveAccessibleName(/, 8 points$/)
-      await expect.poll(async () => (await at()).y).toBeGreaterThan(from.y)
+      const copied = line.locator('circle[r="4.5"]')
+      await expect(copied).toHaveCount(4)
+      expect(Number(await copied.first().getAttribute('cy'))).toBeGreaterThan(24) // lower than that it is of
       await h.drag(line, { x: 280, y: 44 }, line, { x: 330, y: 44 })
-      await h.key('Enter')
       await h.type('-12')
       await expect(line).toHaveAccessibleName(/, 1[0-2] points$/)
     },
@@ -206,15 +196,16 @@ const tasks: Task[] = [
     says: 'print, treat, print again',
     once: '6',
     wished: '3',
-    how: 'Alt P; + on the print’s row, an effect or a chain and Enter; Alt P',
+    how: 'Alt P; + on the print’s row; an effect or a chain and Alt Enter',
     run: async (h, page) => {
       await name(page, 'Harbour').click()
       await h.key('Alt+p')
       const called = 'Harbour print'
       await expect(row(page, called)).toBeVisible({ timeout: 60_000 })
-      await addFound(h, page, called, 'under water', /^Under water/)
+      await h.click(add(page, called))
+      await listed(page)
+      await h.find('under water', /^Under water/, 'Alt+Enter')
       await expect(stagesOf(page, called)).toHaveCount(3)
-      await h.key('Alt+p')
       await expect(row(page, 'Harbour print print')).toBeVisible({ timeout: 60_000 })
     },
   },

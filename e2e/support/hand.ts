@@ -37,12 +37,12 @@ export class Hand {
     await this.page.keyboard.press('Enter')
   }
 
-  /** Types into a list until that is what Enter takes. */
-  async find(text: string, option: string | RegExp) {
+  /** Types into a list until that is what Enter takes, or Enter with another key. */
+  async find(text: string, option: string | RegExp, enter = 'Enter') {
     this.count++
     await this.page.keyboard.type(text)
     await this.page.getByRole('option', { name: option, selected: true }).waitFor()
-    await this.page.keyboard.press('Enter')
+    await this.page.keyboard.press(enter)
   }
 
   /** Types where the focus is: by key only, each press counts, but a text is one. */

@@ -129,6 +129,11 @@ func TestHearingTable(t *testing.T) {
 		{"b without its returns, through its group", func(id map[string]string) Hearing { return Hearing{Dry: id["b"]} }, 0.2},
 		{"the share of a", func(id map[string]string) Hearing { return Hearing{Share: id["a"]} }, 0.01 + 0.001},
 		{"the share of b", func(id map[string]string) Hearing { return Hearing{Share: id["b"]} }, 0.02 + 0.002},
+		{"what goes into the hall, without it", func(id map[string]string) Hearing { return Hearing{Dry: id["hall"]} }, 0.1 + 0.2},
+		{"what goes into far, without it: through the hall", func(id map[string]string) Hearing { return Hearing{Dry: id["far"]} }, 0.01 + 0.02},
+		{"what the hall brings back", func(id map[string]string) Hearing { return Hearing{Share: id["hall"]} }, 0.01 + 0.02 + 0.001 + 0.002},
+		{"what far brings back", func(id map[string]string) Hearing { return Hearing{Share: id["far"]} }, 0.001 + 0.002},
+		{"the group without its returns", func(id map[string]string) Hearing { return Hearing{Dry: id["group"]} }, 0.2},
 	} {
 		s := newSong(t)
 		main := s.main()

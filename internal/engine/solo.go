@@ -8,9 +8,10 @@ import (
 // Hearing is what one listener hears of the mix. It never enters the document.
 type Hearing struct {
 	Solo map[string]bool // soloed channels; none: all are heard
-	// Dry is a row that is heard without its sends: only its own way to the main output.
+	// Dry is a row that is heard without its sends: only its own way to the main output. Of a return it
+	// is what goes into it, heard without it.
 	Dry string
-	// Share is a row of which only what comes back from the returns is heard.
+	// Share is a row of which only what comes back from the returns is heard; of a return what it brings back.
 	Share string
 	Mono  bool // both sides of the main output are their sum
 
@@ -29,6 +30,9 @@ type doors struct {
 func (h *Hearing) open(doc *project.Project) doors {
 	d := doors{map[string]bool{}, map[string]bool{}}
 	switch {
+	case isReturn(doc, h.Dry):
+		d.into(doc, h.Dry)
+		return d
 	case h.Dry != "":
 		d.only(doc, h.Dry)
 		for id := range d.sends {
@@ -37,7 +41,7 @@ func (h *Hearing) open(doc *project.Project) doors {
 		return d
 	case h.Share != "":
 		d.only(doc, h.Share)
-		d.out[h.Share] = false
+		d.out[h.Share] = isReturn(doc, h.Share)
 		return d
 	case len(h.Solo) > 0:
 		d.solo(doc, h.Solo)
@@ -75,6 +79,57 @@ func (d doors) only(doc *project.Project, id string) {
 		d.all(ch, true)
 		d.onward(doc, ch, map[string]bool{})
 	}
+}
+
+func isReturn(doc *project.Project, id string) bool {
+	ch, ok := doc.Channel(id)
+	return ok && ch.Kind == project.Return
+}
+
+// into opens what is sent to a return as it is heard by its own ways, and nothing that it gives. Sends
+// stay open only into returns that themselves send to it.
+func (d doors) into(doc *project.Project, id string) {
+	for _, ch := range doc.Channels {
+		d.all(ch, ch.Kind != project.Track)
+	}
+	feeds := feeding(doc, id)
+	for _, ch := range doc.Channels {
+		if feeds[ch.ID] {
+			d.out[ch.ID] = true
+			d.sources(doc, ch.ID, feeds, map[string]bool{})
+		}
+	}
+	passed := map[string]bool{}
+	passes(doc, id, passed)
+	for _, ch := range doc.Channels {
+		for _, s := range ch.Sends {
+			d.sends[s.ID] = d.sends[s.ID] && s.To != id && passed[s.To]
+		}
+	}
+	d.out[id] = false
+}
+
+// passes gathers every row whose signal comes to a return through sends, however many.
+func passes(doc *project.Project, id string, seen map[string]bool) {
+	for row := range feeding(doc, id) {
+		if !seen[row] {
+			seen[row] = true
+			passes(doc, row, seen)
+		}
+	}
+}
+
+// feeding is every row with a send to a return.
+func feeding(doc *project.Project, id string) map[string]bool {
+	rows := map[string]bool{}
+	for _, ch := range doc.Channels {
+		for _, s := range ch.Sends {
+			if s.To == id {
+				rows[ch.ID] = true
+			}
+		}
+	}
+	return rows
 }
 
 func (d doors) solo(doc *project.Project, solo map[string]bool) {

@@ -80,7 +80,7 @@ export function Beside({ dialog }: { dialog: NonNullable<Dialog> }) {
     case 'lines':
       return <LinesCard row={dialog.row} />
     case 'value':
-      return <ValueCard v={dialog.v} stretch={dialog.stretch} points={dialog.points} />
+      return <ValueCard {...dialog} />
     case 'thin':
       return <ThinCard v={dialog.v} stretch={dialog.stretch} />
     case 'rows':

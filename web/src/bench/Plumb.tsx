@@ -41,6 +41,7 @@ export function PlumbScale({ owner, param, of, caption, beside, ...p }: Props & 
     <span
       className={`flex items-center ${beside ? 'gap-0.5' : 'flex-col'}`}
       data-says={param.says}
+      onContextMenu={hand.menu}
       title={`${param.label}. ${param.says}`}
     >
       <svg

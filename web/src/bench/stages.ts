@@ -18,9 +18,8 @@ export async function addStage(effect: EffectInfo, owner: string, index: number,
   return done ? id : ''
 }
 
-export async function replaceStage(id: string, effect: EffectInfo) {
-  await change(`Replace ${nameOf(id)} by ${effect.name}`, replacement(id, effect))
-}
+export const replaceStage = (id: string, effect: EffectInfo) =>
+  change(`Replace ${nameOf(id)} by ${effect.name}`, replacement(id, effect))
 
 /** The change that puts another effect where a stage stands; what the two share stays. */
 export const replacement = (id: string, effect: EffectInfo): Change => ({

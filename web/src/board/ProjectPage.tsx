@@ -1,3 +1,4 @@
+import { ScaleMenu } from '../controls/ScaleMenu'
 import { useEffect } from 'react'
 import { Link, useParams } from 'react-router'
 import { Bench } from '../bench/Bench'
@@ -63,6 +64,7 @@ export function ProjectPage() {
       {(bench || dialog) && <Bench />}
       <StatusLine />
       <PlaceMenu />
+      <ScaleMenu />
       <RangeMenu />
       <NameGate />
     </div>

@@ -21,12 +21,13 @@ export async function treat(clips: string[], effect: EffectInfo) {
       do: { clips, effect: effect.id, id, within },
     },
   )
-  if (!done) return
+  if (!done) return false
   // those that were cut out are others than those that were selected
   const t = theProject()?.treatments?.find((x) => x.chain.nodes.some((n) => idOf(n) === id))
   const treated = (theProject()?.channels ?? []).flatMap((c) => c.clips.filter((x) => x.treatment === t?.id))
   const now = within ? treated.map((c) => c.id) : clips
   setView({ clips: now, stage: id, together: [], piece: null, dialog: null })
+  return true
 }
 
 /** Plays clips backwards: a step of their treatment. */

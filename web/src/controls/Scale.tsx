@@ -40,7 +40,7 @@ export function Scale(p: Props) {
   const ruler = useRef<SVGSVGElement>(null)
   const [typing, setTyping] = useState(false)
   const name = p.label ?? param.label
-  const { down, drag, up, take, key } = useScale({
+  const { down, drag, up, take, key, menu } = useScale({
     param,
     value,
     name,
@@ -79,7 +79,7 @@ export function Scale(p: Props) {
   )
   if (narrow && p.caption)
     return (
-      <span className="flex items-center gap-1.5" data-says={param.says}>
+      <span className="flex items-center gap-1.5" data-says={param.says} onContextMenu={menu}>
         <span className="soft">{p.caption}</span>
         {by}
         <span className="w-[66px] shrink-0">{drawn}</span>
@@ -91,13 +91,14 @@ export function Scale(p: Props) {
       <span
         className="grid w-full grid-cols-[minmax(0,1fr)_46px] items-center gap-1"
         title={`${name} ${said(param, value)}`}
+        onContextMenu={menu}
       >
         {drawn}
         {figure}
       </span>
     )
   return (
-    <div className="relative min-h-[37px] min-w-0" data-says={param.says}>
+    <div className="relative min-h-[37px] min-w-0" data-says={param.says} onContextMenu={menu}>
       <div className="flex min-h-4 flex-wrap items-center gap-x-1">
         <span
           className={`min-w-0 leading-4 [overflow-wrap:anywhere] ${compact ? 'soft text-small' : 'text-label'}`}

@@ -1,9 +1,11 @@
-import { type KeyboardEvent, type PointerEvent, type RefObject, useRef } from 'react'
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, type RefObject, useRef } from 'react'
 import type { Param } from '../api/types'
 import { paste } from '../bench/paste'
 import { leaveForStage } from '../keys/focus'
 import { copyText } from '../session/clipboard'
 import { notice } from '../session/store'
+import { openMenu } from './menuAt'
+import { useScaleAt } from './scaleMenu'
 import { at, place, read, round, said, step } from './format'
 
 type Of = {
@@ -107,5 +109,20 @@ export function useScale({
     const v = keyed(e)
     if (v !== null) own(() => onMove(Math.min(Math.max(v, param.min), param.max), false))
   }
-  return { down, drag, up, take, key }
+  const menu = (e: MouseEvent) => {
+    e.stopPropagation()
+    useScaleAt.setState({
+      at: {
+        param,
+        value,
+        focus: () => ruler.current?.focus(),
+        set: (v) => onMove(v, true),
+        type: onType,
+        line: onLine,
+        moves: onMoves,
+      },
+    })
+    openMenu('scale', e)
+  }
+  return { down, drag, up, take, key, menu }
 }

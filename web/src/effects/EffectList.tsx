@@ -8,8 +8,9 @@ import { treat } from '../clips/treatment'
 import { chosenOf, SearchList, useSearch } from '../controls/SearchList'
 import { newest } from '../document/chain'
 import { focusOn } from '../keys/focus'
+import { printAsBefore } from '../prints/ofRow'
 import { tryChanges } from '../session/changes'
-import { placeInWords } from '../session/selected'
+import { placeInWords, rowOf } from '../session/selected'
 import { refused, theProject, useSession } from '../session/store'
 import { setView } from '../session/view'
 import { EffectOption } from './EffectOption'
@@ -55,16 +56,23 @@ export function EffectList({ owner, index, replace, clips }: Props) {
     return held(effects, text) ? [...list, family] : [family] // what only comes near is not meant
   }, [effects, settings, text, recents, likes, replace, clips, of])
   const shut = () => setView({ dialog: null })
-  const take = async (e: EffectInfo, off: boolean) => {
-    shut()
+  /** Reports whether it is there. */
+  const add = async (e: EffectInfo, off: boolean) => {
     const preset = presetOf(e.id)
-    if (preset) return focusOn(await addPreset(preset, owner, index))
-    remember(e.id)
     const fork = forkOf(e.id)
-    if (clips) await treat(clips, e)
-    else if (fork) await insertFork(fork.kind, fork.bands, owner, index)
-    else if (replace) await replaceStage(replace, e)
-    else focusOn(await addStage(e, owner, index, off))
+    if (!preset) remember(e.id)
+    if (clips) return treat(clips, e)
+    if (fork) return insertFork(fork.kind, fork.bands, owner, index)
+    if (replace) return replaceStage(replace, e)
+    const id = preset ? await addPreset(preset, owner, index) : await addStage(e, owner, index, off)
+    focusOn(id)
+    return id !== ''
+  }
+  const row = rowOf(owner)
+  const prints = !replace && !clips && row?.kind === 'track'
+  const take = async (e: EffectInfo, key: { shiftKey: boolean; altKey: boolean }) => {
+    shut()
+    if ((await add(e, key.shiftKey)) && key.altKey && prints) printAsBefore(rowOf(owner)!)
   }
   const best = text ? search(newest(all), text, [])[0]?.effects[0] : undefined
   const elsewhere = best?.whole ? best : undefined
@@ -85,12 +93,12 @@ export function EffectList({ owner, index, replace, clips }: Props) {
       foot={
         replace
           ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'
-          : 'Enter adds it, Shift Enter adds it switched off, → its presets, * marks it. Or drag it onto a chain.'
+          : `Enter adds it, Shift Enter adds it switched off${prints ? ', Alt Enter adds it and prints the row' : ''}, → its presets, * marks it. Or drag it onto a chain.`
       }
       above={!text && !replace && !clips && <PresetWays of={of} count={count} onOpen={open} />}
       by={by}
       found={flat}
-      onTake={(e, key) => void take(e, key.shiftKey)}
+      onTake={(e, key) => void take(e, key)}
       onClose={shut}
       onKey={(e) => {
         if (e.key === 'ArrowLeft' && of && !text) setOf('')
@@ -111,7 +119,7 @@ export function EffectList({ owner, index, replace, clips }: Props) {
                 of={e}
                 chosen={e === chosen}
                 liked={likes.includes(e.id)}
-                onTake={(off) => void take(e, off)}
+                onTake={(key) => void take(e, key)}
                 onLike={() => setLikes(toggleFavourite(e.id))}
                 presets={count(e.id)}
                 onPresets={() => open(e.id)}

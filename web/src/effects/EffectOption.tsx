@@ -9,8 +9,8 @@ type Props = {
   of: EffectInfo
   chosen: boolean
   liked: boolean
-  /** Takes it, switched off or not. */
-  onTake: (off: boolean) => void
+  /** Takes it: with Shift switched off, with Alt its row is printed. */
+  onTake: (key: { shiftKey: boolean; altKey: boolean }) => void
   onLike: () => void
   /** How many presets there are of it, and what shows them. */
   presets: number
@@ -35,7 +35,7 @@ export function EffectOption({ of: e, chosen, liked, onTake, onLike, presets, on
         draggable
         ref={ref}
         className="block min-w-0 grow px-2 py-1 text-left"
-        onClick={(ev) => onTake(ev.shiftKey)}
+        onClick={onTake}
         onDragStart={(ev) => {
           if (!preset) remember(e.id)
           carry(ev, preset ? { preset } : { effect: e.id })

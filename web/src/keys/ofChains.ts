@@ -86,6 +86,11 @@ export const ofChains: Group[] = [
         does: { 'shift+w': row((c) => open.chainPresets(shownChain(c, view().trials).owner)) },
       },
       {
+        key: 'Alt W',
+        says: 'Presets of whole rows: chain, level, pan, width in one',
+        does: { 'alt+w': row(open.rowPresets) },
+      },
+      {
         key: 'J',
         on: inChain,
         says: 'Hear the chain up to here; with Shift only what it changes; Esc ends it',

@@ -148,7 +148,7 @@ export const ofRows: Group[] = [
       { key: 'A', says: 'Gather the selected rows in a group', does: { a: makeGroup } },
       {
         key: 'D',
-        says: 'Hear the row without its returns; with Shift only what comes back; Esc ends it',
+        says: 'Hear the row without its returns, of a return what goes into it; with Shift only what comes back; Esc ends it',
         does: { d: () => hearRowAlone('dry'), 'shift+d': () => hearRowAlone('share') },
         each: [
           ['D', 'Hear the row without its returns'],

@@ -35,10 +35,13 @@ export const ofTime: Group[] = [
       { key: 'Double click', says: 'Put a point; Alt leaves the grid' },
       {
         key: 'Drag',
-        says: 'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; with Ctrl Shift a copy goes; between points it selects a stretch, with Shift a box; with Alt it bends',
+        says: 'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; with Ctrl Shift a copy goes; the line itself does so with Ctrl as a whole; between points it selects a stretch, with Shift a box; with Alt it bends',
       },
       { key: '↑ ↓', says: 'Selected points up or down; Shift: a tenth' },
-      { key: 'Enter', says: 'Type a value: for the selected points, or held over the stretch' },
+      {
+        key: 'Enter',
+        says: 'Type a value: for the selected points, or held over the stretch; a figure begins it too',
+      },
       {
         key: 'Ctrl A',
         says: 'Select the stretch, or all, of every open line of the row: its points move as one',

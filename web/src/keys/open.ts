@@ -42,6 +42,9 @@ export function presets(id: string) {
   else if (p && findStage(p, id)) setView({ dialog: { kind: 'presets', of: 'stage', target: id } })
 }
 
+export const rowPresets = (c: Channel) =>
+  setView({ dialog: { kind: 'presets', of: 'channel', target: c.id } })
+
 export const chainPresets = (owner: string) =>
   setView({ dialog: { kind: 'presets', of: 'chain', target: owner } })
 

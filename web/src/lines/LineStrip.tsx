@@ -28,7 +28,7 @@ function Drawn(p: Props & { v: LineView }) {
   const along = any?.more?.find((m) => m.owner === p.owner && m.name === p.name)
   const taken = useSession((s) => s.takingDown.includes(`${p.owner} ${p.name}`))
   const box = useRef<SVGSVGElement>(null)
-  const hand = useHand(v, p.lens, box, p.channel.id)
+  const hand = useHand(v, p.lens, box, p.channel.id, p.width)
   const chosen = (pt: SeenPoint) => (stretch ?? along)?.ticks.includes(pt.tick) ?? false
   const pull = useView((s) => (along ? s.pull : null))
   const shift =

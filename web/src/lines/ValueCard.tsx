@@ -5,8 +5,16 @@ import { figure, read, said } from '../controls/format'
 import { setView, type Stretch } from '../session/view'
 import * as lines from './actions'
 
+type Props = {
+  v: LineView
+  stretch: Stretch
+  points: boolean
+  /** What has been typed of it already. */
+  begun?: string
+}
+
 /** Types a value: for the selected points of a line, or to be held over a stretch with steps at both ends. */
-export function ValueCard({ v, stretch, points }: { v: LineView; stretch: Stretch; points: boolean }) {
+export function ValueCard({ v, stretch, points, begun }: Props) {
   const first = v.points.find((p) => p.tick === stretch.ticks[0])
   const [wrong, setWrong] = useState(false)
   const take = (text: string) => {
@@ -26,9 +34,10 @@ export function ValueCard({ v, stretch, points }: { v: LineView; stretch: Stretc
           className={`input input-sm figure mt-2 w-full ${wrong ? 'input-error' : ''}`}
           aria-label="Value"
           defaultValue={
-            v.param.taper === 'switch' ? 'on' : figure(v.param, first?.value ?? v.base).replace('−', '-')
+            begun ??
+            (v.param.taper === 'switch' ? 'on' : figure(v.param, first?.value ?? v.base).replace('−', '-'))
           }
-          onFocus={(e) => e.target.select()}
+          onFocus={(e) => !begun && e.target.select()}
           onKeyDown={(e) => e.key === 'Enter' && take(e.currentTarget.value)}
         />
       </label>

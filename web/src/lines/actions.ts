@@ -161,8 +161,8 @@ export const cutPoints = (v: LineView, ticks: number[]) => {
 }
 
 /** Asks for the value of the selected points, or for one that is held over the stretch. */
-export const typeValue = (v: LineView, stretch: Stretch, points: boolean) =>
-  setView({ dialog: { kind: 'value', v, stretch, points } })
+export const typeValue = (v: LineView, stretch: Stretch, points: boolean, begun?: string) =>
+  setView({ dialog: { kind: 'value', v, stretch, points, begun } })
 
 export const holdStretch = (v: LineView, s: Stretch, value: number) =>
   edit(v, 'Hold a stretch of', 'line.hold', { ...at(v, s.from, s.to), value })
@@ -248,4 +248,5 @@ export async function pastePoints(clipboard: KeptPoints[], v?: LineView) {
 const lineOf = (at: { owner: string; name: string }) =>
   theProject()?.lines.find((l) => l.owner === at.owner && l.name === at.name)
 
-const ticksOf = (at: { owner: string; name: string }) => lineOf(at)?.points.map((p) => p.tick) ?? []
+/** All of its points, by their ticks. */
+export const ticksOf = (at: { owner: string; name: string }) => lineOf(at)?.points.map((p) => p.tick) ?? []

@@ -19,6 +19,8 @@ export interface Line {
   v: LineView
   lens: Lens
   row: string
+  /** How wide it is seen, in pixels. */
+  width: number
   mine: () => Stretch | null
   select: (from: number, to: number, ticks?: number[], more?: Chosen[]) => void
 }
@@ -41,6 +43,13 @@ const KEEP = 6
 export const nearest = ({ v, lens }: Line, w: Spot) =>
   v.points.find((pt) => Math.hypot(lens.x(pt.frame) - w.x, y(pt.place) - w.y) < 8)
 
+/** Whether a hand is on the line itself, between its points. */
+function onBody({ v, width }: Line, w: Spot) {
+  if (v.count === 0) return false
+  const at = v.path[Math.round((w.x / width) * (v.path.length - 1))]
+  return at !== undefined && Math.abs(y(at) - w.y) < 8
+}
+
 /** Selects points by their ticks, and the stretch that they span. */
 function selectPoints(l: Line, ticks: number[], more?: Chosen[]) {
   const frames = l.v.points.filter((pt) => ticks.includes(pt.tick)).map((pt) => pt.frame)
@@ -55,6 +64,12 @@ export function press(l: Line, w: Spot, e: With): Drag {
     const held = l.mine()?.ticks.includes(near.tick) || e.shiftKey
     const ticks = held ? [...new Set([...(l.mine()?.ticks ?? []), near.tick])] : [near.tick]
     selectPoints(l, ticks, held ? l.mine()?.more : undefined)
+    return { kind: 'points', x: w.x, y: w.y, dx: 0, dy: 0, ticks, copy: false }
+  }
+  if (e.ctrlKey && onBody(l, w)) {
+    // taken by its body it goes as a whole, or what is selected of it does
+    const ticks = l.mine()?.ticks.length ? l.mine()!.ticks : lines.ticksOf(v)
+    if (!l.mine()?.ticks.length) selectPoints(l, ticks)
     return { kind: 'points', x: w.x, y: w.y, dx: 0, dy: 0, ticks, copy: false }
   }
   if (e.shiftKey) return { kind: 'box', x: w.x, y: w.y, toX: w.x, toY: w.y }

@@ -30,3 +30,11 @@ test('where nothing of the line is selected, Enter is left to others', () => {
   expect(press('Enter', null)).toBe(false)
   expect(view().dialog).toBeNull()
 })
+
+test('a figure begins the value that is typed, unless nothing is selected', () => {
+  expect(press('-', of)).toBe(true)
+  expect(view().dialog).toMatchObject({ kind: 'value', points: true, begun: '-' })
+  setView({ dialog: null })
+  expect(press('4', null)).toBe(false)
+  expect(view().dialog).toBeNull()
+})

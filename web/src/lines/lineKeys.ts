@@ -29,6 +29,9 @@ export const lineKey = (l: Line) => (e: KeyboardEvent) => {
   } else if (e.key === 'Enter' && mine()) {
     done()
     lines.typeValue(v, mine()!, !mine()!.drawn)
+  } else if (/^[-\d]$/.test(e.key) && mine() && !e.ctrlKey && !e.metaKey && !e.altKey) {
+    done() // a value that is typed needs no Enter before it
+    lines.typeValue(v, mine()!, !mine()!.drawn, e.key)
   } else if (!ticks.length || e.ctrlKey || e.metaKey) return
   else if (e.key === 'Delete' || e.key === 'Backspace') {
     done()

@@ -10,7 +10,13 @@ export type { Drag } from './drag'
 
 /** What a pointer and the keys do to a line: points are moved, a stretch or a box is selected, a flat line is
     set, a segment bent. */
-export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | null>, row: string) {
+export function useHand(
+  v: LineView,
+  lens: Lens,
+  box: RefObject<SVGSVGElement | null>,
+  row: string,
+  width: number,
+) {
   const [drag, setDrag] = useState<Drag | null>(null)
   const [over, setOver] = useState<number | null>(null) // the point under the pointer, by its tick
   const where = (e: { clientX: number; clientY: number }) => within(e, box.current!)
@@ -18,6 +24,7 @@ export function useHand(v: LineView, lens: Lens, box: RefObject<SVGSVGElement | 
     v,
     lens,
     row,
+    width,
     mine: () => {
       const s = view().stretch // as it is now: a key may follow a drag before that is drawn
       return s?.owner === v.owner && s.name === v.name ? s : null

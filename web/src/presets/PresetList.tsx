@@ -60,7 +60,7 @@ export function PresetList({ of, target }: Props) {
   const keep = async (name: string) => {
     try {
       await presets.save({ name, says: '', tags: [] }, of, target)
-      setText('')
+      shut()
       await again()
     } catch (e) {
       refused(e)

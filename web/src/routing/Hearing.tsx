@@ -11,11 +11,12 @@ export function Hearing({ channel, dry, share }: { channel: Channel; dry: boolea
       {text} <kbd className="kbd kbd-xs">{key}</kbd>
     </button>
   )
+  const gives = channel.kind === 'return'
   return (
     <>
       <span className="soft text-small">Hear, in this window only</span>
-      {button('dry', dry, 'it without its returns', 'D')}
-      {button('share', share, 'only what comes back', '⇧D')}
+      {button('dry', dry, gives ? 'what goes into it, without it' : 'it without its returns', 'D')}
+      {button('share', share, gives ? 'only what it brings back' : 'only what comes back', '⇧D')}
     </>
   )
 }

@@ -43,13 +43,9 @@ export function RoutePanel({ channel }: { channel: Channel }) {
         </button>
       </PanelHead>
       <div className="flex min-h-0 flex-1 flex-col gap-1.5">
-        {gathers ? (
-          <Incoming channel={channel} />
-        ) : (
-          <>
-            {channel.kind === 'track' && <TakesIn channel={channel} />}
-            <Hearing channel={channel} dry={dry === channel.id} share={share === channel.id} />
-          </>
+        {gathers ? <Incoming channel={channel} /> : channel.kind === 'track' && <TakesIn channel={channel} />}
+        {(!gathers || channel.kind === 'return') && (
+          <Hearing channel={channel} dry={dry === channel.id} share={share === channel.id} />
         )}
       </div>
       {channel.kind !== 'main' && <Solo channel={channel} />}

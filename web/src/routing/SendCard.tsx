@@ -9,7 +9,9 @@ import { asReturn } from '../presets/actions'
 import { select } from '../session/selected'
 import { refused, useSession } from '../session/store'
 import { setView } from '../session/view'
-import { makeReturn, sendTo } from './gestures'
+import { Existing } from './Existing'
+import { makeReturn } from './gestures'
+import { OnReturn } from './OnReturn'
 
 /** Sends rows to a return that is there, or makes one with an effect on it, in one step. */
 export function SendCard({ rows }: { rows: string[] }) {
@@ -21,7 +23,6 @@ export function SendCard({ rows }: { rows: string[] }) {
   const [name, setName] = useState('')
   const [effect, setEffect] = useState('reverb')
   const [loud, setLoud] = useState(false)
-  const [apart, setApart] = useState(false)
   const { data: presets = [] } = useQuery({
     queryKey: ['presets'],
     queryFn: () => answer(api.GET('/api/presets')),
@@ -33,9 +34,10 @@ export function SendCard({ rows }: { rows: string[] }) {
     ['Presets of spaces and echoes', presets.filter((p) => p.kind === 'stage' && spaces.includes(p.effect))],
     ['Presets of chains', presets.filter((p) => p.kind === 'chain')],
   ]
-  const how = { ...(loud && { level: 0 }), ...(apart && { apart }) }
+
   const done = () => setView({ dialog: null })
-  const make = async () => {
+  const make = async (apart = false) => {
+    const how = { ...(loud && { level: 0 }), ...(apart && { apart }) }
     const id = preset
       ? await asReturn(preset, rows, how).catch(refused)
       : await makeReturn(from, name, effect, how)
@@ -54,91 +56,51 @@ export function SendCard({ rows }: { rows: string[] }) {
           void make()
         }}
       >
-        <label className="text-small">
-          A new return, named
-          <input
-            data-first
-            className="input input-sm mt-1 w-full"
-            placeholder={
-              presets.find((p) => p.id === preset)?.name ??
-              effects.find((x) => x.id === effect)?.name ??
-              'Return'
-            }
-            disabled={preset !== ''}
-            value={name}
-            maxLength={80}
-            onChange={(e) => setName(e.target.value)}
-          />
-        </label>
-        <label className="text-small">
-          with this on it, fully wet
-          <select
-            className="select select-sm mt-1 w-full"
-            aria-label="Effect on the return"
-            value={effect}
-            onChange={(e) => setEffect(e.target.value)}
-          >
-            <option value="">nothing yet</option>
-            {kinds.map(
-              ([title, list]) =>
-                list.length > 0 && (
-                  <optgroup key={title} label={title}>
-                    {list.map((p) => (
-                      <option key={p.id} value={`preset ${p.id}`}>
-                        {p.name}
-                      </option>
-                    ))}
-                  </optgroup>
-                ),
-            )}
-            {[...new Set(effects.map((x) => x.family))].map((f) => (
-              <optgroup key={f} label={f}>
-                {effects
-                  .filter((x) => x.family === f)
-                  .map((x) => (
-                    <option key={x.id} value={x.id}>
-                      {x.name}
-                    </option>
-                  ))}
-              </optgroup>
-            ))}
-          </select>
-        </label>
-        <div className="flex gap-6">
-          <Toggle
-            label="at 0 dB"
-            says="The sends stand at 0 dB, not at a level that can just be heard."
-            on={loud}
-            onSet={setLoud}
-          />
-          {from.length > 1 && (
-            <Toggle
-              label="from left to right"
-              says="The sends are panned: the first row to the left, the last to the right."
-              on={apart}
-              onSet={setApart}
+        <div className="grid grid-cols-2 gap-2">
+          <label className="text-small">
+            A new return, named
+            <input
+              data-first
+              className="input input-sm mt-1 w-full"
+              placeholder={
+                presets.find((p) => p.id === preset)?.name ??
+                effects.find((x) => x.id === effect)?.name ??
+                'Return'
+              }
+              disabled={preset !== ''}
+              value={name}
+              maxLength={80}
+              onChange={(e) => setName(e.target.value)}
             />
+          </label>
+          <label className="text-small">
+            on it, fully wet
+            <OnReturn effects={effects} kinds={kinds} value={effect} onPick={setEffect} />
+          </label>
+        </div>
+        <Toggle
+          label="at 0 dB"
+          says="The sends stand at 0 dB, not at a level that can just be heard."
+          on={loud}
+          onSet={setLoud}
+        />
+        <div className="flex gap-1.5">
+          <button className="btn btn-sm btn-primary">
+            {from.length > 1 ? 'Make it, with the sends' : 'Make the return and the send'}
+          </button>
+          {from.length > 1 && (
+            <button
+              type="button"
+              className="btn btn-sm btn-outline font-normal"
+              title="The sends are panned: the first row to the left, the last to the right."
+              onClick={() => void make(true)}
+            >
+              Make it, sent from left to right
+            </button>
           )}
         </div>
-        <button className="btn btn-sm btn-primary self-start">Make the return and the send</button>
       </form>
-      {returns.length > 0 && (
-        <>
-          <p className="soft mt-4 mb-1 text-small">or to one that is there</p>
-          <div className="flex flex-wrap gap-1.5">
-            {returns.map((r) => (
-              <button
-                key={r.id}
-                className="btn btn-sm btn-outline font-normal"
-                disabled={from.every((c) => c.sends.some((s) => s.to === r.id))}
-                onClick={() => void sendTo(from, r, how).then(done)}
-              >
-                {r.name}
-              </button>
-            ))}
-          </div>
-        </>
-      )}
+      {returns.length > 0 && <Existing from={from} returns={returns} loud={loud} onDone={done} />}
     </Card>
   )
 }

@@ -3,7 +3,7 @@ import { newId } from '../document/ids'
 import { change } from '../session/changes'
 import { hearAlone } from '../session/listening'
 import { nameOf, select, selectedChannel, selectedRows } from '../session/selected'
-import { useSession } from '../session/store'
+import { theProject } from '../session/store'
 import { setView, view } from '../session/view'
 
 /* Routing in one gesture each: what they consist of is decided in Go. */
@@ -39,7 +39,7 @@ export async function stageToSend(stage: string) {
   const id = newId()
   const name = nameOf(stage)
   if (await change(`Make ${name} a send and a return`, { type: 'stage.to-send', do: { stage, return: id } }))
-    select(id)
+    select(id, theProject()?.channels.find((c) => c.id === id)?.chain.nodes[0]?.stage?.id)
 }
 
 export const sendToStage = (send: Send, of: string) =>
@@ -78,7 +78,7 @@ export const openSend = () => {
 }
 
 export const openTrace = () => {
-  const main = useSession.getState().project?.channels.find((c) => c.kind === 'main')
+  const main = theProject()?.channels.find((c) => c.kind === 'main')
   const [a, b] = selectedRows()
   if (a && main) setView({ dialog: { kind: 'trace', from: a.id, to: (b ?? main).id } })
 }

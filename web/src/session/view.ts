@@ -28,7 +28,7 @@ export type Dialog =
   | { kind: 'lines'; row: string }
   | { kind: 'course'; id: string }
   | { kind: 'moves'; owner: string; param: Param; label: string }
-  | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean }
+  | { kind: 'value'; v: LineView; stretch: Stretch; points: boolean; begun?: string }
   | { kind: 'thin'; v: LineView; stretch: Stretch }
   | { kind: 'passage'; from: number; to: number; name: string; rows: string[] }
   | { kind: 'trace'; from: string; to: string }

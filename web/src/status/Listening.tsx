@@ -1,3 +1,4 @@
+import type { Channel } from '../api/types'
 import { forkTitle } from '../session/outline'
 import { nameOf } from '../session/selected'
 import { findFork, findNode } from '../document/chain'
@@ -15,7 +16,7 @@ export function Listening() {
   const found = node ? findNode(project, node) : null
   const heard = (listening?.paths ?? []).flatMap((id) => findFork(project, id) ?? [])
   const alone = dry || share
-  const row = project.channels.find((c) => c.id === alone)?.name
+  const row = project.channels.find((c) => c.id === alone)
   const soloed = project.channels.filter((c) => solo.includes(c.id)).map((c) => c.name)
   if (without) return <Without id={without} />
   if (!alone && !found && heard.length === 0)
@@ -27,7 +28,7 @@ export function Listening() {
     )
   const name = found ? (found.node.fork ? forkTitle(found.node.fork) : nameOf(node!)) : ''
   const paths = heard.map((x) => x.path?.name).join(' and ')
-  const point = pointHeard({ listening, share }, { found, heard, name })
+  const point = pointHeard({ listening, share: row?.kind === 'return' ? '' : share }, { found, heard, name })
   const button = (
     <button
       className="btn btn-xs btn-secondary max-w-[520px]"
@@ -47,9 +48,7 @@ export function Listening() {
               : `${found.channel.name} up to ${name}`
           : heard.length
             ? `only ${paths} of ${heard[0]!.channel.name}`
-            : dry
-              ? `${row} without its returns`
-              : `only what comes back of ${row}`}
+            : alonePart(row, dry !== '')}
       </span>
       <kbd className="kbd kbd-xs">Esc</kbd>
     </button>
@@ -68,6 +67,13 @@ export function Listening() {
       )}
     </span>
   )
+}
+
+/** A row without its returns, or their share of it; a return by what goes into it, or what it brings back. */
+function alonePart(row: Channel | undefined, dry: boolean): string {
+  if (row?.kind === 'return')
+    return dry ? `what goes into ${row.name}, without it` : `only what ${row.name} brings back`
+  return dry ? `${row?.name} without its returns` : `only what comes back of ${row?.name}`
 }
 
 /** What is heard while a key keeps a stage out. */
