@@ -52,6 +52,7 @@ const tasks: Task[] = [
       await h.click(page.getByLabel('at 0 dB'))
       await h.click(page.getByRole('button', { name: 'Make it, sent from left to right' }))
       await expect(row(page, 'Harbour').getByTitle(/^Send to Reverb/)).toContainText('0')
+      await expect(page.getByLabel('Bench').getByRole('heading', { name: 'Reverb', exact: true }).first()).toBeVisible()
       await h.key('d')
       await expect(page.getByText('You hear what goes into Reverb, without it')).toBeVisible()
     },

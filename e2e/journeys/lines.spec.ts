@@ -25,7 +25,7 @@ async function drag(board: Page, of: string, from: [number, number], to: [number
 const points = async (board: Page, shoal: Shoal, name: string) => (await linesOf(board, shoal)).find((l) => l.name === name)?.points ?? []
 /** Puts a point on a line by a double click, and waits until it is drawn. */
 async function put(board: Page, of: string, x: number, y: number) {
-  const count = async () => Number(/(\d+) points$/.exec((await strip(board, of).getAttribute('aria-label'))!)![1])
+  const count = async () => Number(/(\d+) points?$/.exec((await strip(board, of).getAttribute('aria-label'))!)![1])
   const before = await count()
   const b = (await strip(board, of).boundingBox())!
   await board.mouse.dblclick(b.x + x, b.y + y)

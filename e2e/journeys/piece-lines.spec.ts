@@ -24,7 +24,7 @@ test('a line moves a stage of a clip, in the time of the clip', async ({ board }
   const at = (await horn.boundingBox())!
   const strip = (await line.boundingBox())!
   await board.mouse.dblclick(at.x + at.width * 0.2, strip.y + 40)
-  await expect(line).toHaveAccessibleName(/1 points/)
+  await expect(line).toHaveAccessibleName(/1 point/)
   await board.mouse.dblclick(at.x + at.width * 0.6, strip.y + 8)
   await expect(line).toHaveAccessibleName(/2 points/)
   const point = line.locator('path').last()

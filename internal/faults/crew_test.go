@@ -245,7 +245,13 @@ func (w *window) work(r *rand.Rand, name string, enough *atomic.Int64, s *sent) 
 		var done struct {
 			Revision int64 `json:"revision"`
 		}
-		if w.ask("POST", "/api/projects/"+w.id+"/changes", map[string]any{"label": label, "changes": wire}, &done) != nil {
+		body := map[string]any{"label": label, "changes": wire}
+		err = w.ask("POST", "/api/projects/"+w.id+"/changes", body, &done)
+		if err != nil && err.Error() == "409" { // somebody has the row in hand, and has been asked
+			body["anyway"] = true
+			err = w.ask("POST", "/api/projects/"+w.id+"/changes", body, &done)
+		}
+		if err != nil {
 			continue // refused, as many are; or nobody knows
 		}
 		enough.Add(-1)

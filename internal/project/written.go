@@ -45,12 +45,12 @@ func (p *Project) Write(before *Project, was *Written) (*Written, error) {
 		}
 		w.rows = append(w.rows, row)
 	}
-	w.whole = w.with(w.rows)
+	w.whole = w.with(w.rows, nil)
 	return w, nil
 }
 
-// with is the document with some of its rows.
-func (w *Written) with(rows [][]byte) []byte {
+// with is the document with some of its rows, and without those of its other fields that are left out.
+func (w *Written) with(rows [][]byte, without map[string]bool) []byte {
 	size := 2
 	for _, r := range rows {
 		size += len(r) + 1
@@ -60,12 +60,21 @@ func (w *Written) with(rows [][]byte) []byte {
 	list.Write(bytes.Join(rows, []byte(",")))
 	list.WriteByte(']')
 	out := bytes.NewBuffer(make([]byte, 0, size+4096))
-	for i, name := range slices.Sorted(maps.Keys(w.head)) {
+	first := true
+	for _, name := range slices.Sorted(maps.Keys(w.head)) {
+		if without[name] {
+			continue
+		}
 		value := []byte(w.head[name])
 		if name == "channels" {
 			value = list.Bytes()
 		}
-		out.WriteByte("{,"[min(i, 1)])
+		if first {
+			out.WriteByte('{')
+		} else {
+			out.WriteByte(',')
+		}
+		first = false
 		fmt.Fprintf(out, "%q:", name)
 		out.Write(value)
 	}
@@ -73,11 +82,12 @@ func (w *Written) with(rows [][]byte) []byte {
 	return out.Bytes()
 }
 
-// Differing are two documents without the rows in which they agree, and where those stand that are left. Where rows came, went
-// or moved, both are whole and at is nil.
+// Differing are two documents without what they agree in: the rows and the fields that are the same. at is where the rows stand that
+// are left; where some came, went or moved, all of them are there, and at is nil.
 func Differing(a, b *Written) (x, y []byte, at []int) {
+	same := a.same(b)
 	if !slices.Equal(a.ids, b.ids) {
-		return a.whole, b.whole, nil
+		return a.with(a.rows, same), b.with(b.rows, same), nil
 	}
 	at = []int{}
 	var left, right [][]byte
@@ -86,7 +96,17 @@ func Differing(a, b *Written) (x, y []byte, at []int) {
 			at, left, right = append(at, i), append(left, a.rows[i]), append(right, b.rows[i])
 		}
 	}
-	return a.with(left), b.with(right), at
+	return a.with(left, same), b.with(right, same), at
+}
+
+// same are the fields, besides the rows, in which two documents agree. What tells the document itself apart is never among them.
+func (w *Written) same(other *Written) map[string]bool {
+	same := map[string]bool{}
+	for name, v := range w.head {
+		o, there := other.head[name]
+		same[name] = there && name != "id" && name != "channels" && bytes.Equal(v, o)
+	}
+	return same
 }
 
 // RowsChanged are the ids of rows that are in both and say something else, and of those that are gone.

@@ -114,10 +114,10 @@ export function ForkHead({ fork, path, channel }: { fork: Fork; path: Path | nul
               key: '⇧Z',
               run: () => remarkOn({ at: path?.id ?? fork.id, from: 0, to: 0 }),
             },
-            { text: 'Duplicate', run: () => void duplicateStage(fork.id) },
-            { text: 'Earlier', run: () => shiftStage(fork.id, -1) },
-            { text: 'Later', run: () => shiftStage(fork.id, 1) },
-            { text: 'Remove', run: () => void removeStage(fork.id) },
+            { text: 'Duplicate', key: 'U', run: () => void duplicateStage(fork.id) },
+            { text: 'Earlier', key: 'Alt ←', run: () => shiftStage(fork.id, -1) },
+            { text: 'Later', key: 'Alt →', run: () => shiftStage(fork.id, 1) },
+            { text: 'Remove', key: 'Del', run: () => void removeStage(fork.id) },
           ]}
         >
           ⋯

@@ -1,8 +1,10 @@
+import { renderHook } from '@testing-library/react'
 import { beforeEach, expect, test } from 'vitest'
 import { setSession } from '../session/store'
 import { select } from '../session/selected'
 import { setView, view } from '../session/view'
 import { effect, open, stage } from '../testing/screen'
+import { useMenuHere } from '../controls/menusHere'
 import { commands } from './commands'
 
 const names = () => commands().map((c) => c.name)
@@ -59,4 +61,24 @@ test('a key that does something else with what is selected is not said', () => {
   expect(print().key).toBe('P')
   select('a', 's')
   expect(print().key).toBeUndefined()
+})
+
+test('what only the menu of what is selected offers is found by words too', () => {
+  const run = () => setView({ renaming: 's' })
+  const menu = [
+    { text: 'Make it a send and a return', run },
+    { text: 'Name it', key: 'N', run },
+    { text: 'Not now', off: true, run },
+  ]
+  const { unmount } = renderHook(() => useMenuHere('stage s', menu))
+  select('a', 's')
+  const send = commands().find((c) => c.name === 'Make it a send and a return')!
+  expect(send.of).toBe('trim')
+  send.run()
+  expect(view().renaming).toBe('s')
+  expect(names()).not.toContain('Not now')
+  expect(names()).not.toContain('Name it') // by its key it is there
+  select('a')
+  expect(names()).not.toContain('Make it a send and a return')
+  unmount()
 })

@@ -1,5 +1,6 @@
 import { insertFork } from '../bench/forks'
 import { addStage } from '../bench/stages'
+import { choicesOf } from '../controls/menusHere'
 import { newest } from '../document/chain'
 import { forkEntries, forkOf } from '../effects/forks'
 import { remember } from '../effects/search'
@@ -22,6 +23,7 @@ export function commands(): Command[] {
   // what is selected goes first
   return [
     ...byKey.filter((c) => c.here),
+    ...ofPlaces(),
     ...byKey.filter((c) => !c.here),
     ...ofMenus(),
     ...ofEffects(),
@@ -53,6 +55,23 @@ function ofKeys() {
       })
     }),
   )
+}
+
+/** The menu of what is selected. */
+function menuOfSelected(): string {
+  const what = selection()
+  if (what === 'clip' || what === 'range' || what === 'row') return what
+  return `${what === 'fork' ? 'stage' : what} ${view().stage}`
+}
+
+/** What the menus of what is selected and of its row offer, and no key does. */
+function ofPlaces(): Command[] {
+  const row = selectedChannel()
+  const list = (menu: string, of: string) =>
+    choicesOf(menu)
+      .filter((x) => !x.key)
+      .map((x) => ({ name: x.text, of, words: [x.says ?? ''], run: x.run }))
+  return [...list(menuOfSelected(), selected()), ...(row ? list(`row ${row.id}`, row.name) : [])]
 }
 
 const ofMenus = (): Command[] =>

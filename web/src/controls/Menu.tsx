@@ -19,6 +19,7 @@ import { type ReactNode, useRef, useState } from 'react'
 import { scale } from '../theme/size'
 import { Entry, inside, type Item, Open } from './MenuEntry'
 import { useOpenedAt } from './menuAt'
+import { useMenuHere } from './menusHere'
 
 type Props = {
   label: string
@@ -68,6 +69,7 @@ export function Menu({
       }),
     ],
   })
+  useMenuHere(named, items)
   useOpenedAt(named, (x, y) => {
     refs.setPositionReference({ getBoundingClientRect: () => new DOMRect(x, y, 0, 0) })
     setOpen(true)

@@ -7,7 +7,7 @@ import { locate, toggleLoop, togglePlay, toggleSolo } from '../session/transport
 import { setClick, toggleReady, toggleRecord } from '../takes/recording'
 import { setView, view } from '../session/view'
 import * as open from './open'
-import { row, shiftRow, step, stepBar, turnAir } from './steps'
+import { alsoRow, row, shiftRow, step, stepBar, turnAir } from './steps'
 import type { Group } from './keys'
 
 /** Keys of what is heard, and of rows. */
@@ -93,6 +93,16 @@ export const ofRows: Group[] = [
           ['Shift ↑', 'Fold the row, or shut its air'],
           ['Shift ↓', 'Unfold the row, or open its air'],
         ],
+        blind: true,
+      },
+      {
+        key: 'Ctrl Shift ↑ ↓',
+        says: 'Select the row above or below together with those that are',
+        does: {
+          'ctrl+shift+up,meta+shift+up': alsoRow(-1),
+          'ctrl+shift+down,meta+shift+down': alsoRow(1),
+        },
+        each: [],
         blind: true,
       },
       { key: 'R', says: 'Rows: find, hide and show them', does: { r: open.rows } },

@@ -37,6 +37,8 @@ export const ofTime: Group[] = [
         key: 'Drag',
         says: 'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; with Ctrl Shift a copy goes; the line itself does so with Ctrl as a whole; between points it selects a stretch, with Shift a box; with Alt it bends',
       },
+      { key: 'I', says: 'On a line: put a point at the playhead' },
+      { key: '← →', says: 'On a line: the point before or behind' },
       { key: '↑ ↓', says: 'Selected points up or down; Shift: a tenth' },
       {
         key: 'Enter',

@@ -3,7 +3,7 @@ import { moveRow } from '../board/rows'
 import { findFork, findStage, idOf, onward, shownChain, type Way } from '../document/chain'
 import { chosen } from '../clips/chosen'
 import { barAt } from '../document/time'
-import { benchRow, select, selectedChannel } from '../session/selected'
+import { benchRow, select, selectAlso, selectedChannel } from '../session/selected'
 import { theEngine } from '../session/sound'
 import { session, theProject } from '../session/store'
 import { locate } from '../session/transport'
@@ -59,6 +59,15 @@ function stepRow(by: number) {
   const i = list.findIndex((c) => c.id === view().channel)
   const next = list[Math.min(Math.max(i + by, 0), list.length - 1)]
   if (next) select(next.id)
+}
+
+/** Takes the next row above or below in with those that are selected together. */
+export const alsoRow = (by: 1 | -1) => () => {
+  const list = rows().map((c) => c.id)
+  const chosen = view().rows.length ? view().rows : [view().channel]
+  const places = chosen.map((id) => list.indexOf(id))
+  const next = list[by > 0 ? Math.max(...places) + 1 : Math.min(...places) - 1]
+  if (next && view().channel) selectAlso(next, false)
 }
 
 /** Along the chain that is shown; where that leads nowhere, down and up lead to the other rows. */

@@ -9,6 +9,7 @@ import { setView, type Stretch, useView } from '../session/view'
 import { LineSettings } from './LineSettings'
 import { LineValueAt } from './LineValueAt'
 import * as lines from './actions'
+import { selectAll } from './select'
 import { STRIP_HEIGHT } from './face'
 import { useLine } from './useLine'
 
@@ -99,7 +100,7 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
         {
           text: 'Select it in all open lines of the row',
           key: 'Ctrl A',
-          run: () => void lines.selectAll(v, channel.id),
+          run: () => void selectAll(v, channel.id),
         },
         { text: 'Copy the points', key: 'Ctrl C', run: () => lines.copyPoints(v, ticks) },
         { text: 'Put points down at the playhead', key: 'Ctrl V', run: () => void paste({ line: v }) },

@@ -1,5 +1,5 @@
 import { opens } from '../controls/menuAt'
-import { memo, useRef } from 'react'
+import { memo, useEffect, useRef } from 'react'
 import type { Channel, LineView, SeenPoint } from '../api/types'
 import { SPARE } from '../board/Sheet'
 import { said } from '../controls/format'
@@ -9,6 +9,7 @@ import { useView, view } from '../session/view'
 import { Points } from './Points'
 import * as lines from './actions'
 import { perPixel, placeAt, STRIP_HEIGHT, valueOf, within, y } from './face'
+import { drawn } from './lineFocus'
 import { useHand } from './useHand'
 import { useLine } from './useLine'
 
@@ -28,6 +29,7 @@ function Drawn(p: Props & { v: LineView }) {
   const along = any?.more?.find((m) => m.owner === p.owner && m.name === p.name)
   const taken = useSession((s) => s.takingDown.includes(`${p.owner} ${p.name}`))
   const box = useRef<SVGSVGElement>(null)
+  useEffect(() => drawn(`${p.owner} ${p.name}`, box.current!), [p.owner, p.name])
   const hand = useHand(v, p.lens, box, p.channel.id, p.width)
   const chosen = (pt: SeenPoint) => (stretch ?? along)?.ticks.includes(pt.tick) ?? false
   const pull = useView((s) => (along ? s.pull : null))
@@ -68,7 +70,8 @@ function Drawn(p: Props & { v: LineView }) {
         height={STRIP_HEIGHT}
         tabIndex={0}
         role="group"
-        aria-label={`Line of ${lines.labelOf(v)}, ${v.count} points`}
+        data-line={`${v.owner} ${v.name}`}
+        aria-label={`Line of ${lines.labelOf(v)}, ${v.count} ${v.count === 1 ? 'point' : 'points'}`}
         className="absolute inset-0 cursor-crosshair touch-none"
         onPointerDown={hand.down}
         onPointerMove={hand.drags}

@@ -3,10 +3,13 @@ import { rowSoon } from '../session/outline'
 import { chainsOf, pathIn, placeIn, shownChain } from '../document/chain'
 import { change } from '../session/changes'
 import { keep, type KeptPoints } from '../session/clipboard'
+import { place } from '../controls/format'
 import { theEngine } from '../session/sound'
 import { select } from '../session/selected'
-import { notice, theProject, useSession } from '../session/store'
+import { notice, theProject } from '../session/store'
 import { type Chosen, setView, type Stretch, view } from '../session/view'
+import { valueOf } from './face'
+import { focusLine } from './lineFocus'
 import { pieceFor, rowFor } from './piece'
 
 /* Lines: opened under their row, and what is done with them. Frames and grid go to Go, which works out ticks. */
@@ -23,6 +26,7 @@ export async function openLine(owner: string, name: string, label: string) {
   if (!now.includes(`${owner} ${name}`))
     setView({ lines: { ...view().lines, [row]: [...now, `${owner} ${name}`] } })
   if (view().tide === 'high') setView({ tide: 'mid' })
+  focusLine(`${owner} ${name}`)
 }
 
 export function foldLine(row: string, key: string) {
@@ -72,6 +76,17 @@ const edit = <T extends Change['type']>(v: LineView, what: string, type: T, fiel
 export const putPoint = (v: LineView, frame: number, value: number, snap = view().grid) =>
   edit(v, 'Put a point on', 'line.put', { ...at(v, frame, frame, snap), value })
 
+/** Puts a point where the song is, on the line as it goes there; it is selected. */
+export async function putAtPlayhead(v: LineView) {
+  const frame = Math.round(theEngine()?.heard()?.song ?? 0)
+  const before = new Set(ticksOf(v))
+  const there = { owner: v.owner, name: v.name, from: frame, to: frame + 1, steps: 2, clip: v.clip }
+  const { path } = await theEngine()!.ask('line', there)
+  if (!(await putPoint(v, frame, valueOf(v, path[0] ?? place(v.param, v.base))))) return
+  const made = ticksOf(v).filter((t) => !before.has(t))
+  setView({ stretch: { owner: v.owner, name: v.name, from: frame, to: frame, ticks: made } })
+}
+
 /** The selected points of every line, that of the hand first. */
 const chosen = (v: LineView, ticks: number[]): Chosen[] => {
   const s = view().stretch
@@ -114,33 +129,6 @@ export async function movePoints(
   if (!done || view().stretch !== before || !before) return
   const [mine, ...more] = lines.map((l, i) => ({ ...l, ticks: ticksOf(l).filter((t) => !others[i]!.has(t)) }))
   setView({ stretch: { ...before, from: before.from + by, to: before.to + by, ticks: mine!.ticks, more } })
-}
-
-/** Selects what lies in the stretch, or all there is, of every line that is open under the row: as one it is
-    moved, copied, taken off. */
-export async function selectAll(v: LineView, row: string) {
-  const s = view().stretch
-  const mine = s?.owner === v.owner && s.name === v.name && s.to > s.from ? s : null
-  const from = mine?.from ?? 0
-  const to = mine?.to ?? useSession.getState().timeline?.shown ?? 0
-  const seen = await Promise.all(
-    (view().lines[row] ?? []).map((key) => {
-      const [owner, name] = key.split(' ') as [string, string]
-      return theEngine()!.ask('line', {
-        owner,
-        name,
-        from: Math.round(from),
-        to: Math.round(to),
-        steps: 2,
-        clip: pieceFor(owner, row)?.id,
-      })
-    }),
-  )
-  const ticks = (x: LineView) => x.points.filter((p) => p.frame >= from && p.frame <= to).map((p) => p.tick)
-  const all = seen.map((x) => ({ owner: x.owner, name: x.name, ticks: ticks(x) }))
-  const first = all.find((l) => l.owner === v.owner && l.name === v.name)
-  const more = all.filter((l) => l !== first && l.ticks.length > 0)
-  setView({ stretch: { owner: v.owner, name: v.name, from, to, ticks: first?.ticks ?? [], more } })
 }
 
 export const setPoints = (

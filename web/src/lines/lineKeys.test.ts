@@ -38,3 +38,15 @@ test('a figure begins the value that is typed, unless nothing is selected', () =
   expect(press('4', null)).toBe(false)
   expect(view().dialog).toBeNull()
 })
+
+test('by arrow keys from point to point, as long as its row is selected', () => {
+  setView({ channel: 'a', stretch: null })
+  expect(press('ArrowRight', null)).toBe(true)
+  expect(view().stretch?.ticks).toEqual([0])
+  expect(press('ArrowRight', { ...of, ticks: [0] })).toBe(true)
+  expect(view().stretch?.ticks).toEqual([480])
+  expect(press('ArrowLeft', null)).toBe(true)
+  expect(view().stretch?.ticks).toEqual([480]) // from behind the last
+  setView({ channel: 'b' })
+  expect(press('ArrowRight', null)).toBe(false)
+})

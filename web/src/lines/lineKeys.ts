@@ -1,44 +1,48 @@
 import type { KeyboardEvent } from 'react'
 import { paste } from '../bench/paste'
 import { place, step } from '../controls/format'
-import { setView } from '../session/view'
+import { setView, view } from '../session/view'
 import * as lines from './actions'
 import type { Line } from './drag'
+import { selectAll, selectNext } from './select'
 
 /** What keys do to a line that has the focus, and to what is selected of it. */
 export const lineKey = (l: Line) => (e: KeyboardEvent) => {
-  const { v, row, mine } = l
+  const run = e.ctrlKey || e.metaKey ? withControl(l, e.key) : ofLine(l, e) || ofPoints(l, e)
+  if (!run) return // it is the board's
+  e.preventDefault()
+  e.stopPropagation()
+  run()
+}
+
+type Run = (() => unknown) | undefined | false | null
+
+function withControl({ v, row, mine }: Line, key: string): Run {
+  if (key === 'a') return () => selectAll(v, row)
+  if (key === 'c') return () => lines.copyPoints(v, mine()?.ticks ?? [])
+  return key === 'v' && (() => paste({ line: v }))
+}
+
+function ofLine({ v, row, mine }: Line, e: KeyboardEvent): Run {
+  const selected = mine()
+  if (e.key === 'Escape')
+    return () => (selected ? setView({ stretch: null }) : (e.currentTarget as SVGElement).blur())
+  if (selected && e.key === 'Enter') return () => lines.typeValue(v, selected, !selected.drawn)
+  // a value that is typed needs no Enter before it
+  if (selected && /^[-\d]$/.test(e.key)) return () => lines.typeValue(v, selected, !selected.drawn, e.key)
+  if (view().channel !== row) return // another row has been selected since
+  if (e.key === 'i') return () => lines.putAtPlayhead(v)
+  const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key] as 1 | -1 | undefined
+  return by && v.points.length > 0 && !e.altKey && (() => selectNext(v, selected?.ticks ?? [], by))
+}
+
+function ofPoints({ v, mine }: Line, e: KeyboardEvent): Run {
   const ticks = mine()?.ticks ?? []
   const first = v.points.find((pt) => pt.tick === ticks[0])
-  const done = () => {
-    e.preventDefault()
-    e.stopPropagation()
-  }
-  if ((e.ctrlKey || e.metaKey) && e.key === 'a') {
-    done()
-    void lines.selectAll(v, row)
-  } else if ((e.ctrlKey || e.metaKey) && e.key === 'c') {
-    done()
-    lines.copyPoints(v, ticks)
-  } else if ((e.ctrlKey || e.metaKey) && e.key === 'v') {
-    done()
-    void paste({ line: v })
-  } else if (e.key === 'Escape' && mine()) {
-    done()
-    setView({ stretch: null })
-  } else if (e.key === 'Enter' && mine()) {
-    done()
-    lines.typeValue(v, mine()!, !mine()!.drawn)
-  } else if (/^[-\d]$/.test(e.key) && mine() && !e.ctrlKey && !e.metaKey && !e.altKey) {
-    done() // a value that is typed needs no Enter before it
-    lines.typeValue(v, mine()!, !mine()!.drawn, e.key)
-  } else if (!ticks.length || e.ctrlKey || e.metaKey) return
-  else if (e.key === 'Delete' || e.key === 'Backspace') {
-    done()
-    void lines.cutPoints(v, ticks).then(() => setView({ stretch: null }))
-  } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && first) {
-    done()
-    const next = step(v.param, first.value, (e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 0.1 : 1))
-    void lines.movePoints(v, ticks, 0, place(v.param, next) - first.place)
-  }
+  if (!first) return
+  if (e.key === 'Delete' || e.key === 'Backspace')
+    return () => lines.cutPoints(v, ticks).then(() => setView({ stretch: null }))
+  if (e.key !== 'ArrowUp' && e.key !== 'ArrowDown') return
+  const next = step(v.param, first.value, (e.key === 'ArrowUp' ? 1 : -1) * (e.shiftKey ? 0.1 : 1))
+  return () => lines.movePoints(v, ticks, 0, place(v.param, next) - first.place)
 }
