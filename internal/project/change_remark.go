@@ -53,7 +53,8 @@ func (s *said) speaker() Speaker {
 func Speak(batch []Change, by Speaker, time string) (all bool) {
 	all = true
 	for _, c := range batch {
-		if _, rows := c.(*TakeInHand); rows { // whoever only hears has nothing in hand
+		switch c.(type) {
+		case *TakeInHand, *SetMeant: // whoever only hears has nothing in hand, and decides nothing
 			all = false
 		}
 		if s, speaks := c.(interface{ spoken(Speaker, string) }); speaks {

@@ -385,9 +385,11 @@ func (c *DissolveGroup) apply(p *Project, effects Effects) ([]Change, error) {
 type SetMeant struct {
 	Rule  string `json:"rule"`
 	At    string `json:"at"`
-	By    string `json:"by"`
+	By    string `json:"by,omitempty"` // Shoal's own server fills it in, whatever was sent
 	Meant bool   `json:"meant"`
 }
+
+func (c *SetMeant) spoken(by Speaker, _ string) { c.By = by.Name }
 
 func (c *SetMeant) apply(p *Project, _ Effects) ([]Change, error) {
 	i := slices.IndexFunc(p.Meant, func(m Meant) bool { return m.Rule == c.Rule && m.At == c.At })

@@ -308,6 +308,8 @@ func TestLinksOpenWhatTheyAreFor(t *testing.T) {
 	require.Equal(t, "engineer", c.Role)
 	require.Empty(t, c.Links, "links are for owners to see")
 	require.Equal(t, "Ada", c.People[1].By)
+	require.Len(t, c.Tellable, 1, "to oneself nothing is said")
+	require.Equal(t, "Ada", c.Tellable[0].Name)
 	// who is there already uses nothing up, and loses nothing by a lesser link
 	var less HandedOver
 	ada.ask("POST", "/api/projects/"+id+"/links", Invite{"listener", 1, 1}, &less)

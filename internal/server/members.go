@@ -2,12 +2,16 @@ package server
 
 import (
 	"errors"
+	"maps"
 	"net/http"
+	"slices"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
 
 	"shoal/internal/crew"
+	"shoal/internal/project"
 	"shoal/internal/store"
 )
 
@@ -18,6 +22,8 @@ type Crew struct {
 	Exports  bool           `json:"exports" required:"true"` // listeners may export
 	People   []store.Member `json:"people" required:"true"`
 	Links    []OpenLink     `json:"links" required:"true"` // that bring others in; owners see them
+	// Tellable are those to whom something can be said: who is in the project, who is here, and who has said something.
+	Tellable []project.Speaker `json:"tellable" required:"true"`
 }
 
 // OpenLink is a link into a project that still opens something.
@@ -93,7 +99,38 @@ func (s *Server) crew(c *gin.Context) {
 			}
 		}
 	}
+	if err == nil {
+		x.Tellable, err = s.tellable(c, id, x.People)
+	}
 	answer(c, x, err)
+}
+
+// tellable are those to whom whoever asks can say something: not themselves.
+func (s *Server) tellable(c *gin.Context, id string, people []store.Member) ([]project.Speaker, error) {
+	doc, _, err := s.desk.Document(c.Request.Context(), id)
+	if err != nil {
+		return nil, err
+	}
+	names := map[string]string{}
+	for _, r := range doc.Remarks {
+		for _, x := range r.Said {
+			names[x.By.ID] = x.By.Name
+		}
+	}
+	for _, p := range s.hub.people(id) {
+		names[p.ID] = p.Name
+	}
+	for _, m := range people {
+		names[m.Person.ID] = m.Person.Name
+	}
+	delete(names, "")
+	delete(names, s.person(c).ID)
+	list := []project.Speaker{}
+	for _, person := range slices.Sorted(maps.Keys(names)) {
+		list = append(list, project.Speaker{ID: person, Name: names[person]})
+	}
+	slices.SortStableFunc(list, func(a, b project.Speaker) int { return strings.Compare(a.Name, b.Name) })
+	return list, nil
 }
 
 func (s *Server) setCrew(c *gin.Context) {

@@ -36,6 +36,15 @@ type Heard struct {
 	Mono  bool     `json:"mono" required:"true"`
 	// Listening is the point that is listened to in place of the main output.
 	Listening *Point `json:"listening,omitempty"`
+	// Trials are rows of which another alternative than their own chain is heard.
+	Trials []TrialHeard `json:"trials,omitempty"`
+}
+
+// TrialHeard is an alternative of a row's chain that somebody hears, turned up by so many dB to be as loud as the chain.
+type TrialHeard struct {
+	Row   string  `json:"row" required:"true"`
+	Trial string  `json:"trial" required:"true"`
+	Match float64 `json:"match" required:"true"`
 }
 
 // Point is a point of the plan that somebody listens to (see engine.Listening).
@@ -152,6 +161,18 @@ func (h *hub) windowsOf(person string) (n int) {
 		}
 	}
 	return n
+}
+
+// people are those with a window open on a project.
+func (h *hub) people(project string) (list []store.Person) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if r := h.rooms[project]; r != nil {
+		for l := range r.here {
+			list = append(list, l.presence.Person)
+		}
+	}
+	return list
 }
 
 // windows counts those that are open on projects.

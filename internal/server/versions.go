@@ -12,6 +12,7 @@ import (
 	"shoal/internal/printing"
 	"shoal/internal/project"
 	"shoal/internal/store"
+	"shoal/internal/working"
 )
 
 type inVersion struct {
@@ -40,6 +41,28 @@ type Span struct {
 type Matched struct {
 	Gain     float64         `json:"gain" required:"true"` // by how much it was turned up, in dB
 	Document project.Project `json:"document" required:"true"`
+	Worked   []string        `json:"worked" required:"true"` // what its clips and rows need worked out, as far as it is there
+}
+
+// MatchSpan is over what a version is matched: a range of song frames, or where there is none what lies around a place.
+type MatchSpan struct {
+	From int64 `json:"from" required:"true"`
+	To   int64 `json:"to" required:"true"` // 0: no range
+	At   int64 `json:"at" required:"true"` // where the song is
+}
+
+// How much of the song is measured where no range is drawn, in seconds before and behind the place.
+const (
+	matchedBefore = 4
+	matchedBehind = 12
+)
+
+func (m MatchSpan) frames(rate int) (from, to int64) {
+	if m.To > 0 {
+		return m.From, m.To
+	}
+	from = max(0, m.At-matchedBefore*int64(rate))
+	return from, from + (matchedBefore+matchedBehind)*int64(rate)
 }
 
 // BackRows says what is to be as it was.
@@ -65,7 +88,7 @@ func ofVersions() []route {
 		{"POST", "/api/projects/:id/versions/:version/match", "A version, turned up or down to be as loud as the project is now.",
 			(*Server).matchVersion, struct {
 				inVersion
-				Span
+				MatchSpan
 			}{}, Matched{}},
 		{"POST", "/api/projects/:id/versions/:version/back", "Let the project, or rows of it, be as they were.", (*Server).backToVersion, struct {
 			inVersion
@@ -155,7 +178,7 @@ func (s *Server) versionDiffers(c *gin.Context) {
 }
 
 func (s *Server) matchVersion(c *gin.Context) {
-	var span Span
+	var span MatchSpan
 	now, ok := s.asked(c, &span)
 	if !ok {
 		return
@@ -164,7 +187,8 @@ func (s *Server) matchVersion(c *gin.Context) {
 	if !ok {
 		return
 	}
-	gain, err := printing.MatchOf(c.Request.Context(), then, now, s.folder, span.From, span.To, s.progress(c))
+	from, to := span.frames(now.SampleRate)
+	gain, err := printing.MatchOf(c.Request.Context(), then, now, s.folder, from, to, s.progress(c))
 	if err != nil {
 		err = refuse(err)
 	}
@@ -174,7 +198,7 @@ func (s *Server) matchVersion(c *gin.Context) {
 	}
 	then.ID = now.ID
 	s.works.Know(now.ID, then)
-	c.JSON(http.StatusOK, Matched{gain, *printing.Louder(then, gain)})
+	c.JSON(http.StatusOK, Matched{gain, *printing.Louder(then, gain), working.There(then, s.folder)})
 }
 
 func (s *Server) backToVersion(c *gin.Context) {

@@ -30,12 +30,15 @@ func TestAVersionIsComparedAndGoneBackTo(t *testing.T) {
 	require.Len(t, differs, 2)
 	require.Contains(t, strings.Join(append(differs[0].Says, differs[1].Says...), "; "), "level 0.0 dB to −6.0 dB")
 	var m Matched
-	d.ask("POST", path+"/versions/"+v.ID+"/match", Span{0, 48000}, &m)
+	d.ask("POST", path+"/versions/"+v.ID+"/match", MatchSpan{To: 48000}, &m)
 	require.InDelta(t, -6, m.Gain, 0.02, "it was 6 dB louder then")
 	now, err := printing.MatchOf(t.Context(), &m.Document, d.open(id), d.srv.folder, 0, 48000, nil)
 	require.NoError(t, err)
 	require.InDelta(t, 0, now, 0.02, "and is as loud now")
-	d.refused("empty", "POST", path+"/versions/"+v.ID+"/match", Span{0, 0})
+	d.refused("empty", "POST", path+"/versions/"+v.ID+"/match", MatchSpan{From: 48000, To: 48000})
+	require.Empty(t, m.Worked)
+	from, to := MatchSpan{At: 480000}.frames(48000)
+	require.Equal(t, []int64{288000, 1056000}, []int64{from, to}, "where no range is drawn, from 4 s before to 12 s behind")
 	row, _ := m.Document.Channel(track.ID)
 	require.Zero(t, row.Fader)
 
@@ -164,8 +167,34 @@ func TestAListenerRemarks(t *testing.T) {
 	code, body := lem.ask("POST", "/api/projects/"+id+"/changes", Batch{Label: "x", Changes: mustEncode([]project.Change{
 		&project.SettleRemark{Remark: "r", Settled: true}, &project.SetParam{Owner: track.ID, Name: "fader", Value: -3}})}, nil)
 	require.Equal(t, http.StatusForbidden, code, body)
+	meant := Batch{Label: "x", Changes: mustEncode([]project.Change{&project.SetMeant{Rule: "ghost", At: track.ID, By: "Ada", Meant: true}})}
+	code, body = lem.ask("POST", "/api/projects/"+id+"/changes", meant, nil)
+	require.Equal(t, http.StatusForbidden, code, body)
+	odile := s.joined(ada, id, "Odile", crew.Engineer)
+	odile.ask("POST", "/api/projects/"+id+"/changes", meant, &Revised{})
+	ada.ask("GET", "/api/projects/"+id, nil, &o)
+	require.Equal(t, "Odile", o.Project.Meant[0].By, "whoever says so, whatever is sent")
 	code, body = ada.ask("POST", "/api/projects/"+id+"/changes", Batch{Label: "x", Changes: []project.Wire{{Type: "remark.unsay",
 		Do: []byte(`{"remark":"r","said":"x"}`)}}}, nil)
 	require.Equal(t, http.StatusUnprocessableEntity, code)
 	require.Contains(t, body, "undo and redo only")
+}
+
+// A version is heard with the treatments that its clips had, also where nothing of now needs them.
+func TestAVersionBringsWhatItsClipsNeedWorkedOut(t *testing.T) {
+	d := newDesktop(t)
+	id, _ := d.begin()
+	path := "/api/projects/" + id
+	clip := d.open(id).Channels[0].Clips[0]
+	d.change(id, &project.TreatClips{Clips: []string{clip.ID}, Effect: "backwards", ID: "turn"})
+	var v store.Version
+	d.ask("POST", path+"/versions", NewVersion{"Turned", 0}, &v)
+	d.ask("POST", path+"/undo", nil, nil)
+	require.Empty(t, d.open(id).Treatments)
+	var m Matched
+	d.ask("POST", path+"/versions/"+v.ID+"/match", MatchSpan{To: 48000}, &m)
+	require.Len(t, m.Worked, 1)
+	code, page := d.ask("GET", path+"/audio/"+m.Worked[0]+"/pcm/0", nil, nil)
+	require.Equal(t, 200, code)
+	require.NotEmpty(t, page)
 }

@@ -70,6 +70,17 @@ func (n Need) out(ctx context.Context, doc *project.Project, folder *audiofile.F
 	return Out(ctx, doc, folder, n.work, progress)
 }
 
+// There are the keys of what a document needs, as far as it has been worked out.
+func There(doc *project.Project, folder *audiofile.Folder) []string {
+	keys := []string{}
+	for _, n := range Needed(doc) {
+		if folder.HasWorked(n.Key) {
+			keys = append(keys, n.Key)
+		}
+	}
+	return keys
+}
+
 // All works out what the clips of a document need and is not there yet.
 func All(ctx context.Context, doc *project.Project, folder *audiofile.Folder, progress func(float64)) error {
 	return outAll(ctx, doc, folder, ofClips(doc), progress)

@@ -11,6 +11,7 @@ type RemarkView struct {
 	Row    string `json:"row" required:"true"`   // that its place belongs to; empty: none
 	Node   string `json:"node" required:"true"`  // what is to be on the bench
 	Clip   string `json:"clip" required:"true"`
+	Line   string `json:"line" required:"true"` // the line that it is about: what it moves and which parameter, with a space between
 	From   int64  `json:"from" required:"true"` // song frames; to is 0: no range
 	To     int64  `json:"to" required:"true"`
 	Waits  bool   `json:"waits" required:"true"` // for whoever asks
@@ -25,6 +26,9 @@ func Remarks(p *project.Project, person string, effects project.Effects) []Remar
 		var at project.Place
 		if at, v.There = p.PlaceOf(r.At.ID, r.At.Param, effects); v.There {
 			v.Row, v.Node, v.Clip = at.Row, at.Node, at.Clip
+			if r.At.Param != "" {
+				v.Line = r.At.ID + " " + r.At.Param
+			}
 			if r.At.To == 0 {
 				v.Called = at.Called
 			}

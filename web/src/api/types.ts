@@ -65,6 +65,7 @@ export type ChangeMessage = S['ServerChangeMessage']
 export type Heard = S['ServerHeard']
 export type Whereabouts = Pick<S['ServerPresence'], 'at' | 'stage' | 'heard'>
 export type Presence = S['ServerPresence']
+export type TrialHeard = S['ServerTrialHeard']
 export type Logged = S['ServerLogged']
 export type StripParams = S['ServerParams']
 export type Trial = S['ProjectTrial']

@@ -13,6 +13,12 @@ import { setView } from '../session/view'
 import { tints } from '../theme/tints'
 import { duplicateRow, removeRow, setRow, takeInHand } from './rows'
 
+/** How long a row can be taken in hand, in minutes. */
+const hands = [
+  ['an hour', 60],
+  ['the day', 12 * 60],
+] as const
+
 /** Everything that can be done with a row as a whole. */
 export function RowMenu({ channel }: { channel: Channel }) {
   const returns = useSession(
@@ -67,13 +73,13 @@ export function RowMenu({ channel }: { channel: Channel }) {
           text: 'Work on it elsewhere: a file',
           run: () => void sendOut(channel),
         },
-        channel.hand
-          ? { text: 'Let go of it: nobody is asked any more', run: () => void takeInHand(channel, 0) }
-          : {
-              text: 'Take it in hand for an hour',
+        ...(channel.hand
+          ? [{ text: 'Let go of it: nobody is asked any more', run: () => void takeInHand(channel, 0) }]
+          : hands.map(([text, minutes]) => ({
+              text: `Take it in hand for ${text}`,
               says: 'Others see it, and are asked before they change the row. Nobody is locked out.',
-              run: () => void takeInHand(channel, 60),
-            },
+              run: () => void takeInHand(channel, minutes),
+            }))),
         {
           text: 'Say something about it',
           key: '⇧Z',

@@ -1,5 +1,6 @@
 import { useRef } from 'react'
 import type { Channel, Send } from '../api/types'
+import { RemarkOn } from '../remarks/RemarkMark'
 import { sendPoint, usePoints } from '../routing/taps'
 import { useTraced } from '../routing/traced'
 import { useHeard } from '../session/meters'
@@ -42,7 +43,10 @@ export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
         className="absolute inset-x-0 bottom-0 h-[3px] bg-no-repeat"
         style={{ backgroundImage: 'linear-gradient(var(--deep), var(--deep))', backgroundSize: '0 100%' }}
       />
-      <span className={`truncate pr-[2px] italic ${send.mute ? 'struck' : ''}`}>{to}</span>
+      <RemarkOn node={send.id} />
+      <span className={`min-w-0 grow truncate pr-[2px] text-left italic ${send.mute ? 'struck' : ''}`}>
+        {to}
+      </span>
       <span className="figure shrink-0">{level <= -120 ? 'off' : level.toFixed(0).replace('-', '−')}</span>
     </button>
   )

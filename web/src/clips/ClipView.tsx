@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Clip } from '../api/types'
 import { useSession } from '../session/store'
+import { RemarkOn } from '../remarks/RemarkMark'
 import { pick } from './chosen'
 import { Treated, useTreatmentWords } from './Treated'
 import type { Lens } from '../document/time'
@@ -95,6 +96,9 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       {treated && <Treated off={treated.chain.bypass} width={to - from} height={height} />}
       {clip.take && <TakeStack clip={clip} row={row} start={start} width={to - from} />}
       {roomy && from > 0 && to - from > 56 && <ClipName clip={clip} />}
+      <span className="pointer-events-none absolute right-0.5 bottom-0.5">
+        <RemarkOn node={clip.id} />
+      </span>
     </div>
   )
 }

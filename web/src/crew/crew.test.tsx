@@ -104,6 +104,7 @@ const crew = (role: Crew['role']): Crew => ({
   exports: false,
   people: [member('me', 'Ada', 'owner'), member('n', 'Nils', 'listener')],
   links: [],
+  tellable: [],
 })
 
 const card = () =>

@@ -6,6 +6,7 @@ import { opens } from '../controls/menuAt'
 import type { Lens } from '../document/time'
 import { notice, useSession } from '../session/store'
 import { setView, type Stretch, useView } from '../session/view'
+import { RemarkOn } from '../remarks/RemarkMark'
 import { LineSettings } from './LineSettings'
 import { LineValueAt } from './LineValueAt'
 import * as lines from './actions'
@@ -122,7 +123,7 @@ function Told({ v, channel }: { v: LineView; channel: Channel }) {
         className="line-clamp-2 pt-[2px] text-small leading-[13px]"
         title={`${lines.labelOf(v)}. ${v.param.says}`}
       >
-        {lines.labelOf(v)}
+        <RemarkOn node={`${v.owner} ${v.name}`} /> {lines.labelOf(v)}
       </div>
       <div className="flex h-[18px] items-center gap-1.5">
         <LineValueAt v={v} />

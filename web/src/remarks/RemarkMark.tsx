@@ -23,7 +23,7 @@ export function RemarkMark({ row }: { row: string }) {
   )
 }
 
-/** That something was said about a stage: it is read by pressing the mark of its row. */
+/** That something was said about a stage, a send, a clip or a line: it is read by pressing the mark of its row. */
 export function RemarkOn({ node }: { node: string }) {
   const here = useSession((s) => s.said[node])
   return here ? (

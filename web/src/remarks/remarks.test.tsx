@@ -39,6 +39,7 @@ const where = (id: string, more: Partial<RemarkView> = {}): RemarkView => ({
   row: 'a',
   node: '',
   clip: '',
+  line: '',
   from: 0,
   to: 0,
   waits: false,
@@ -53,6 +54,7 @@ beforeEach(() => {
     exports: true,
     people: [],
     links: [],
+    tellable: [{ person: 'bo', name: 'Bo' }],
   }
   open((p) => {
     p.remarks = [

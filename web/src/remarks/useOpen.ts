@@ -12,7 +12,7 @@ export function useOpen() {
   useEffect(() => {
     const said: Record<string, { open: number; waits: boolean }> = {}
     for (const v of open)
-      for (const at of [v.row, v.node].filter(Boolean))
+      for (const at of [v.row, v.node, v.clip, v.line].filter(Boolean))
         said[at] = { open: (said[at]?.open ?? 0) + 1, waits: v.waits || !!said[at]?.waits }
     setSession({ said })
     // eslint-disable-next-line react-hooks/exhaustive-deps -- as it says

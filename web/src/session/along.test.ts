@@ -12,6 +12,8 @@ vi.mock('./sound', () => ({
     loop: (from: number, to: number) => asked.push(`loop ${from} ${to}`),
     hear: (h: { solo: string[] }) => asked.push(`hear ${h.solo.join()}`),
     listen: (p: { node?: string }) => asked.push(`listen ${p.node ?? 'all'}`),
+    trial: (row: string, trial: string, match: Record<string, number>) =>
+      asked.push(`trial ${row} ${trial} ${JSON.stringify(match)}`),
     locate: (frame: number) => asked.push(`locate ${frame}`),
     stop: () => asked.push('stop'),
     play: () => Promise.resolve(asked.push('play')),
@@ -76,5 +78,20 @@ it('is left by any gesture of one’s own', () => {
   expect(session().along).toBeNull()
   hearAlong(ada({}))
   locate(100)
+  expect(session().along).toBeNull()
+})
+
+it('hears the alternatives of chains that are heard there, as loud as there, and leaves them again', () => {
+  setView({ trials: {} })
+  hearAlong(ada({ trials: [{ row: 'choir', trial: 'bare', match: -2.5 }] }))
+  expect(asked).toContain('trial choir bare {"bare":-2.5}')
+  expect(view().trials).toEqual({ choir: 'bare' })
+  expect(session().along?.name).toBe('Ada')
+  asked.length = 0
+  setSession({ people: [ada({ trials: [{ row: 'choir', trial: 'bare', match: -2.5 }] })] })
+  expect(asked.filter((x) => x.startsWith('trial'))).toEqual([]) // as before
+  setSession({ people: [ada({})] })
+  expect(asked).toContain('trial choir  {}')
+  setView({ trials: { choir: 'own' } }) // a gesture of one's own
   expect(session().along).toBeNull()
 })

@@ -1,9 +1,9 @@
-import type { Heard, Presence } from '../api/types'
+import type { Heard, Presence, TrialHeard } from '../api/types'
 import { hear, listenToAll, listenAt } from './listening'
 import { theEngine } from './sound'
 import { notice, session, setSession, theProject, useSession } from './store'
 import { onOwnGesture, setLoop } from './transport'
-import { useView, view } from './view'
+import { setView, useView, view } from './view'
 import { heardAgo, songAfter } from './whereabouts'
 
 /* Hearing along: this window plays from its own engine what somebody else hears in theirs, until a gesture of its own. */
@@ -59,7 +59,22 @@ function same(p: Presence, h: Heard) {
     if (h.listening) listenAt(h.listening)
     else listenToAll()
   }
+  hearTrials(h.trials ?? [])
   void place(p, h)
+}
+
+/** Hears the alternatives of chains that are heard there, as loud as there; elsewhere the chains themselves. */
+function hearTrials(list: TrialHeard[]) {
+  const now = view().trials
+  const next = Object.fromEntries(list.map((x) => [x.row, x.trial]))
+  const rows = new Set([...Object.keys(now), ...Object.keys(next)])
+  const other = [...rows].filter((row) => (now[row] ?? '') !== (next[row] ?? ''))
+  if (!other.length) return
+  setView({ trials: next })
+  for (const row of other) {
+    const x = list.find((t) => t.row === row)
+    theEngine()?.trial(row, x?.trial ?? '', x ? { [x.trial]: x.match } : {})
+  }
 }
 
 /** How far two windows may be apart until the song is set anew here, in seconds. */
@@ -80,7 +95,7 @@ async function place(p: Presence, h: Heard) {
 
 onOwnGesture(() => !theirs && leaveAlong())
 
-const own = ['loop', 'looping', 'solo', 'dry', 'share', 'mono', 'listening'] as const
+const own = ['loop', 'looping', 'solo', 'dry', 'share', 'mono', 'listening', 'trials'] as const
 useView.subscribe((v, before) => {
   if (!theirs && session().along && own.some((k) => v[k] !== before[k])) leaveAlong()
 })

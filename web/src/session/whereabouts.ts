@@ -1,4 +1,4 @@
-import type { Heard, Message, Presence, Whereabouts } from '../api/types'
+import type { Heard, Message, Presence, TrialHeard, Whereabouts } from '../api/types'
 import { theEngine } from './sound'
 import { theProject } from './store'
 import { useView, type View, view } from './view'
@@ -32,6 +32,14 @@ const EVERY = 200
 /** By how much it may be elsewhere, in ms. */
 const OFF = 120
 
+/** The rows of which another alternative than their own chain is heard; none are not said. */
+function trialsHeard(v: View): TrialHeard[] | undefined {
+  const list = Object.entries(v.trials).flatMap(([row, trial]) =>
+    trial && trial !== row ? [{ row, trial, match: v.matching ? (v.matches[row]?.[trial] ?? 0) : 0 }] : [],
+  )
+  return list.length ? list : undefined
+}
+
 /** What is heard in this window, if there is a song to be heard. */
 export function heardHere(v: View = view()): Heard | undefined {
   const song = theEngine()?.heard()?.song
@@ -47,6 +55,7 @@ export function heardHere(v: View = view()): Heard | undefined {
     share: v.share,
     mono: v.mono,
     listening: v.listening ?? undefined,
+    trials: trialsHeard(v),
   }
 }
 

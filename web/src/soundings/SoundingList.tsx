@@ -54,7 +54,6 @@ export function SoundingList({ row }: { row?: string }) {
 
 function Item({ x }: { x: Sounding }) {
   const rowName = useSession((s) => s.project?.channels.find((c) => c.id === x.channel)?.name ?? '')
-  const me = useSession((s) => s.me)
   const go = () => {
     const p = useSession.getState().project
     select(x.channel, findNode(p, x.at) || findFork(p, x.at) ? x.at : '')
@@ -63,7 +62,7 @@ function Item({ x }: { x: Sounding }) {
   const mean = (on: boolean) =>
     change(`${on ? 'Say that it is meant' : 'No longer meant'}: ${x.title}`, {
       type: 'sounding.mean',
-      do: { rule: x.rule, at: x.at, by: me?.name ?? '', meant: on },
+      do: { rule: x.rule, at: x.at, meant: on },
     })
   return (
     <article

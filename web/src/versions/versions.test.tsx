@@ -14,6 +14,7 @@ const heard: string[] = []
 vi.mock('../session/sound', () => ({
   theEngine: () => ({
     document: (p: { name: string }) => heard.push(p.name),
+    worked: (keys: string[]) => heard.push(...keys),
     heard: () => ({ song: 480000 }),
   }),
 }))
@@ -39,7 +40,11 @@ beforeEach(() => {
     { row: 'a', called: 'Marimba', says: ['Marimba is muted', 'level 0 dB to −3 dB'] },
     { row: '', called: 'The song', says: ['the tempo'] },
   ]
-  server.answers[`POST ${at}/v/match`] = { gain: -1.25, document: { ...project(), name: 'Then' } }
+  server.answers[`POST ${at}/v/match`] = {
+    gain: -1.25,
+    document: { ...project(), name: 'Then' },
+    worked: ['turned'],
+  }
   server.answers[`POST ${at}/v/back`] = { revision: 1, label: 'Back to Rough' }
 })
 
@@ -55,10 +60,10 @@ test('a version is heard in place of now, as loud, over what lies around the pla
   card()
   fireEvent.click(await screen.findByRole('button', { name: 'Then' }))
   await screen.findByText(/You hear “Rough”, −1.3 dB/)
-  expect(server.last('POST', `${at}/v/match`)!.body).toEqual({ from: 288000, to: 1056000 })
-  expect(heard).toEqual(['Then'])
+  expect(server.last('POST', `${at}/v/match`)!.body).toEqual({ from: 0, to: 0, at: 480000 })
+  expect(heard).toEqual(['turned', 'Then']) // first what its clips need
   fireEvent.click(screen.getByRole('button', { name: 'Now' }))
-  expect(heard).toEqual(['Then', 'Low Tide'])
+  expect(heard).toEqual(['turned', 'Then', 'Low Tide'])
   expect(session().instead).toBeNull()
 })
 
@@ -68,7 +73,7 @@ test('the range that is drawn is what is matched over; what cannot be measured i
   card()
   fireEvent.click(await screen.findByRole('button', { name: 'Then' }))
   await waitFor(() => expect(session().notices.at(-1)?.text).toBe('this met a wall'))
-  expect(server.last('POST', `${at}/v/match`)!.body).toEqual({ from: 100, to: 1000 })
+  expect(server.last('POST', `${at}/v/match`)!.body).toEqual({ from: 100, to: 1000, at: 480000 })
   expect(heard).toEqual([])
 })
 
@@ -108,6 +113,7 @@ test('the logbook is narrowed, and an entry says from what to what', async () =>
     role: 'owner',
     exports: true,
     people: [],
+    tellable: [],
     links: [],
   }
   server.answers['GET /api/projects/p/changes/7'] = [
