@@ -96,7 +96,7 @@ export function ClipView({ clip, row, start, lens, width, height }: Props) {
       {treated && <Treated off={treated.chain.bypass} width={to - from} height={height} />}
       {clip.take && <TakeStack clip={clip} row={row} start={start} width={to - from} />}
       {roomy && from > 0 && to - from > 56 && <ClipName clip={clip} />}
-      <span className="pointer-events-none absolute right-0.5 bottom-0.5">
+      <span className="pointer-events-none absolute bottom-0.5 left-0.5">
         <RemarkOn node={clip.id} />
       </span>
     </div>
