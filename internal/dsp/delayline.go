@@ -2,33 +2,48 @@ package dsp
 
 // DelayLine is a ring of samples with reads at whole and fractional delays.
 type DelayLine struct {
-	buf  []float64
-	mask int
-	pos  int
+	buf []float64
+	pos int
 }
 
-// NewDelayLine holds at least the given number of frames.
+// delaySlack is how many frames a line holds besides those that it was made for, at most: as many as are written before they are read.
+const delaySlack = 2048
+
+// NewDelayLine holds at least the given number of frames. A long line is no longer than it must be: a session may have a hundred.
 func NewDelayLine(frames int) *DelayLine {
 	size := 4
 	for size < frames+4 {
 		size *= 2
 	}
-	return &DelayLine{buf: make([]float64, size), mask: size - 1}
+	return &DelayLine{buf: make([]float64, min(size, frames+delaySlack))}
+}
+
+// back is where the sample stands that was written n writes before the newest one.
+func (d *DelayLine) back(n int) int {
+	i := d.pos - n
+	for i < 0 {
+		i += len(d.buf)
+	}
+	return i
 }
 
 // Write puts the next sample in.
 func (d *DelayLine) Write(x float64) {
-	d.pos = (d.pos + 1) & d.mask
-	d.buf[d.pos] = x
+	i := d.pos + 1
+	if i >= len(d.buf) {
+		i = 0
+	}
+	d.buf[i] = x
+	d.pos = i
 }
 
 // Read returns the sample written n writes before the newest one.
-func (d *DelayLine) Read(n int) float64 { return d.buf[(d.pos-n)&d.mask] }
+func (d *DelayLine) Read(n int) float64 { return d.buf[d.back(n)] }
 
 // ReadBlock copies samples out: dst[i] is what Read(n-i) gives. n must be at
 // least len(dst)-1.
 func (d *DelayLine) ReadBlock(dst []float64, n int) {
-	at := (d.pos - n) & d.mask
+	at := d.back(n)
 	if c := copy(dst, d.buf[at:]); c < len(dst) {
 		copy(dst[c:], d.buf)
 	}
@@ -37,7 +52,7 @@ func (d *DelayLine) ReadBlock(dst []float64, n int) {
 // AddBlock adds samples times a gain: to dst[i] what Read(n-i) gives. n must be at least
 // len(dst)-1.
 func (d *DelayLine) AddBlock(dst []float64, n int, gain float64) {
-	at := (d.pos - n) & d.mask
+	at := d.back(n)
 	first := min(len(dst), len(d.buf)-at)
 	AddScaled(dst[:first], d.buf[at:at+first], gain)
 	AddScaled(dst[first:], d.buf[:len(dst)-first], gain)
@@ -45,11 +60,12 @@ func (d *DelayLine) AddBlock(dst []float64, n int, gain float64) {
 
 // WriteBlock puts samples in, the first one first.
 func (d *DelayLine) WriteBlock(x []float64) {
-	at := (d.pos + 1) & d.mask
-	if c := copy(d.buf[at:], x); c < len(x) {
+	if c := copy(d.buf[d.pos+1:], x); c < len(x) {
 		copy(d.buf, x[c:])
 	}
-	d.pos = (d.pos + len(x)) & d.mask
+	if d.pos += len(x); d.pos >= len(d.buf) {
+		d.pos -= len(d.buf)
+	}
 }
 
 // ReadAt returns the sample at a fractional delay of at least one frame, by

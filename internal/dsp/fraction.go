@@ -45,7 +45,7 @@ func (d *DelayLine) ReadSinc(delay float64) float64 {
 	a, b := &t[p], &t[p+1]
 	s := 0.0
 	for k := range a {
-		s += (a[k] + (b[k]-a[k])*g) * d.buf[(d.pos-n-k+fractionTaps/2-1)&d.mask]
+		s += (a[k] + (b[k]-a[k])*g) * d.buf[d.back(n+k-fractionTaps/2+1)]
 	}
 	return s
 }
@@ -80,7 +80,7 @@ func (d *DelayLine) ReadSmooth(delay float64) float64 {
 	n := int(delay)
 	c := &smooth[int((delay-float64(n))*smoothPhases+0.5)]
 	var around [fractionTaps]float64
-	x := d.from((d.pos-n-fractionTaps/2)&d.mask, &around)
+	x := d.from(d.back(n+fractionTaps/2), &around)
 	s0 := c[0]*x[0] + c[1]*x[1] + c[2]*x[2] + c[3]*x[3]
 	s1 := c[4]*x[4] + c[5]*x[5] + c[6]*x[6] + c[7]*x[7]
 	s2 := c[8]*x[8] + c[9]*x[9] + c[10]*x[10] + c[11]*x[11]
@@ -93,8 +93,8 @@ func ReadSmoothTwo(l, r *DelayLine, delay float64) (float64, float64) {
 	n := int(delay)
 	c := &smooth[int((delay-float64(n))*smoothPhases+0.5)]
 	var aroundL, aroundR [fractionTaps]float64
-	x := l.from((l.pos-n-fractionTaps/2)&l.mask, &aroundL)
-	y := r.from((r.pos-n-fractionTaps/2)&r.mask, &aroundR)
+	x := l.from(l.back(n+fractionTaps/2), &aroundL)
+	y := r.from(r.back(n+fractionTaps/2), &aroundR)
 	var s0, s1, u0, u1 float64
 	for k := 0; k < fractionTaps; k += 4 {
 		a, b := c[k], c[k+1]
