@@ -216,7 +216,7 @@ test('a row in somebody’s hand is changed by others once they have asked', asy
   const odile = await context.newPage()
   await enter(odile, shoal, 'Odile')
   await board.getByRole('button', { name: 'Menu of Marimba' }).click()
-  await board.getByRole('menuitem', { name: /^Take it in hand/ }).click()
+  await board.getByRole('menuitem', { name: 'Take it in hand for an hour' }).click()
   await expect(row(odile, 'Marimba').getByText('in Ada’s hand')).toBeVisible()
   await odile.getByLabel('Mute Marimba').click()
   await expect(odile.getByText(/is in Ada's hand for another \d+ minutes: ask first/)).toBeVisible()

@@ -50,7 +50,7 @@ test('a crew of three, on several machines', async ({ browser }) => {
   await expect.poll(() => clock(odile)).toBeGreaterThan(8)
   await ada.keyboard.press('Escape')
   await ada.getByRole('button', { name: 'Menu of Marimba' }).click()
-  await ada.getByRole('menuitem', { name: /^Take it in hand/ }).click()
+  await ada.getByRole('menuitem', { name: 'Take it in hand for an hour' }).click()
   await row(ada, 'Choir').getByLabel('Nils: at this row').waitFor()
   await ada.getByRole('button', { name: /^Crew/ }).click()
   await ada.getByLabel('Role of Nils').waitFor()
