@@ -76,7 +76,8 @@ func progress(out io.Writer) func(float64) {
 
 // told says what a copy came to, and is an error where something is missing.
 func told(out io.Writer, c keeping.Copied, where string) error {
-	fmt.Fprintf(out, "%d projects and %d sounds are %s; %d sounds (%.1f MB) are new there\n", c.Projects, c.Sounds, where, c.New, float64(c.Bytes)/1e6)
+	fmt.Fprintf(out, "%d projects and %d sounds are %s; %d sounds (%.1f MB) are new there\n",
+		c.Projects, c.Sounds, where, c.New, float64(c.Bytes)/1e6)
 	if len(c.Missing) > 0 {
 		return fmt.Errorf("%d sounds could not be copied; all else is there:\n  %s", len(c.Missing), strings.Join(c.Missing, "\n  "))
 	}

@@ -31,7 +31,8 @@ type place struct {
 }
 
 func (p *place) flags(c *cobra.Command) {
-	c.Flags().StringVar(&p.addr, "addr", "127.0.0.1:4680", "address to listen on, port 0 takes a free one; beyond loopback with HTTPS and accounts")
+	c.Flags().StringVar(&p.addr, "addr", "127.0.0.1:4680",
+		"address to listen on, port 0 takes a free one; beyond loopback with HTTPS and accounts")
 	c.Flags().StringVar(&p.certFile, "cert", "", "certificate (PEM) to be known by over the network; without one Shoal makes its own")
 	c.Flags().StringVar(&p.keyFile, "key", "", "the key of the certificate (PEM)")
 	c.Flags().StringSliceVar(&p.names, "name", nil, "another name or address by which this machine is reached; as often as needed")

@@ -57,7 +57,8 @@ func measureCommand() *cobra.Command {
 				name string
 				v    float64
 				unit string
-			}{{"peak", r.Peak, "dBFS"}, {"true peak", r.TruePeak, "dBTP"}, {"momentary max", r.Momentary, "LUFS"}, {"short-term max", r.Short, "LUFS"},
+			}{{"peak", r.Peak, "dBFS"}, {"true peak", r.TruePeak, "dBTP"},
+				{"momentary max", r.Momentary, "LUFS"}, {"short-term max", r.Short, "LUFS"},
 				{"integrated", r.Integrated, "LUFS"}, {"range", r.Range, "LU"}, {"RMS", r.RMS, "dBFS"}, {"crest", r.Crest, "dB"}} {
 				fmt.Fprintf(out, "%-15s %8.2f %s\n", l.name, l.v, l.unit)
 			}
@@ -85,7 +86,8 @@ func processCommand() *cobra.Command {
 	var tail bool
 	var tempo float64
 	c := &cobra.Command{
-		Use: "process --chain CHAIN.json IN OUT.wav", Short: "Run a chain over a file, latency compensated; whole-sound steps too", Args: cobra.ExactArgs(2),
+		Use: "process --chain CHAIN.json IN OUT.wav", Args: cobra.ExactArgs(2),
+		Short: "Run a chain over a file, latency compensated; whole-sound steps too",
 		RunE: func(c *cobra.Command, args []string) error {
 			b, err := os.ReadFile(chainFile)
 			if err != nil {

@@ -90,7 +90,8 @@ test('in a new project all that is done often is done by the mouse alone', async
         .dragTo(row(page, to))
       await expect(row(page, to), 'one more than there is room for').toContainText('+1')
     }
-    await page.getByRole('button', { name: 'Presets of rows' }).click()
+    await page.getByRole('button', { name: 'What to do with the chain of Reverb 2' }).click()
+    await page.getByRole('menuitem', { name: 'Presets of rows' }).click()
     await page.getByRole('dialog', { name: 'Presets' }).getByRole('button', { name: 'Save' }).click()
     await page.keyboard.type('Late voices')
     await page.getByRole('button', { name: 'Save the present setting' }).click()

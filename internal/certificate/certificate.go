@@ -63,7 +63,8 @@ func Own(dir string, names []string) (*Machine, error) {
 		return nil, err
 	}
 	c, err := kept(dir, "machine")
-	if err == nil && (time.Until(c.Leaf.NotAfter) < renewBefore || !covers(c.Leaf, names) || c.Leaf.CheckSignatureFrom(authority.Leaf) != nil) {
+	if err == nil && (time.Until(c.Leaf.NotAfter) < renewBefore || !covers(c.Leaf, names) ||
+		c.Leaf.CheckSignatureFrom(authority.Leaf) != nil) {
 		err = fs.ErrNotExist
 	}
 	if errors.Is(err, fs.ErrNotExist) {

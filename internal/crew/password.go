@@ -37,7 +37,8 @@ func CheckPassword(name, password string) error {
 	case !utf8.ValidString(password):
 		return errors.New("this password cannot be read as text")
 	case n < ShortestPassword:
-		return fmt.Errorf("a password has at least %d letters; this one has %d: a few words in a row are easy to keep in mind", ShortestPassword, n)
+		return fmt.Errorf("a password has at least %d letters; this one has %d: a few words in a row are easy to keep in mind",
+			ShortestPassword, n)
 	case n > LongestPassword:
 		return fmt.Errorf("a password has at most %d letters; this one has %d", LongestPassword, n)
 	case known, one(lower):

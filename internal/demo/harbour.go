@@ -44,7 +44,8 @@ func gull(t *take, d *dice, at, pan float64) {
 			f := base * (1.25 - 0.5*x*x + 0.25*math.Exp(-x*14))
 			phase += f / rate
 			env := math.Sin(math.Pi*math.Min(1, x*3)/2) * math.Pow(1-x, 0.7)
-			v := gain * env * (math.Sin(2*math.Pi*phase) + 0.6*math.Sin(4*math.Pi*phase) + 0.35*math.Sin(6*math.Pi*phase)) * (1 + 0.3*math.Sin(2*math.Pi*31*x))
+			tone := math.Sin(2*math.Pi*phase) + 0.6*math.Sin(4*math.Pi*phase) + 0.35*math.Sin(6*math.Pi*phase)
+			v := gain * env * tone * (1 + 0.3*math.Sin(2*math.Pi*31*x))
 			if k := start + i; k < len(t.L) {
 				t.L[k] += v * math.Sqrt(1-pan)
 				t.R[k] += v * math.Sqrt(pan)

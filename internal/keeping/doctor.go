@@ -91,7 +91,8 @@ func (x *doctor) sounds() error {
 	}
 	lost := slices.DeleteFunc(needed, func(s store.Sound) bool { return x.folder.Has(s.Hash) })
 	for _, s := range lost {
-		x.wrong("copy audio/"+s.Hash+".wav from a backup, or: shoal restore", "the sound %s (%.12s) of %s is not in the audio folder", s.Name, s.Hash, s.Project)
+		x.wrong("copy audio/"+s.Hash+".wav from a backup, or: shoal restore",
+			"the sound %s (%.12s) of %s is not in the audio folder", s.Name, s.Hash, s.Project)
 	}
 	if len(lost) == 0 {
 		x.well("every sound that a project has is there")

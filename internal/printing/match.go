@@ -32,7 +32,9 @@ func MatchOf(
 	})
 }
 
-func mainLoudness(ctx context.Context, doc *project.Project, folder *audiofile.Folder, from, to int64, progress func(float64)) (float64, error) {
+func mainLoudness(
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, from, to int64, progress func(float64),
+) (float64, error) {
 	meter := measure.NewMeter(doc.SampleRate, 2)
 	err := Render(ctx, doc, folder, Spec{Channel: doc.MainChannel().ID, From: from, To: to}, func(src [][]float64) error {
 		return meter.Write(src)

@@ -195,7 +195,8 @@ func (c *ReplaceStage) apply(p *Project, effects Effects) ([]Change, error) {
 		next.Key, next.RingOut, next.MixLock = old.Key, old.RingOut, old.MixLock
 	}
 	if c.Preset {
-		next.Name, next.Bypass, next.ActsOn, next.Key, next.RingOut, next.MixLock = old.Name, old.Bypass, old.ActsOn, old.Key, old.RingOut, old.MixLock
+		next.Name, next.Bypass, next.ActsOn, next.Key = old.Name, old.Bypass, old.ActsOn, old.Key
+		next.RingOut, next.MixLock = old.RingOut, old.MixLock
 		if old.MixLock {
 			next.Mix, next.MixLaw = old.Mix, old.MixLaw
 		}

@@ -104,8 +104,9 @@ func (d *compared) cameOrWent(id string) string {
 var plain = map[string]string{
 	"start": "lies elsewhere", "offset": "plays another part", "frames": "is longer or shorter", "audio": "plays another sound",
 	"fadeIn": "fades in otherwise", "fadeOut": "fades out otherwise", "swell": "has another swell", "treatment": "is treated otherwise",
-	"key": "has another key", "sound": "uses another sound", "version": "has another sound of its effect", "crossovers": "has other crossovers",
-	"input": "takes in something else", "output": "goes elsewhere", "tint": "has another tint", "hidden": "is hidden or shown",
+	"key": "has another key", "sound": "uses another sound", "version": "has another sound of its effect",
+	"crossovers": "has other crossovers",
+	"input":      "takes in something else", "output": "goes elsewhere", "tint": "has another tint", "hidden": "is hidden or shown",
 	"stereo": "has another width", "trials": "has other trials", "kind": "is of another kind", "mixLaw": "is mixed otherwise",
 	"actsOn": "acts on something else", "waterline": "is printed up to another place", "soloSafe": "is heard, or not, beside a solo",
 }

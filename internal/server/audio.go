@@ -115,7 +115,9 @@ func (s *Server) land(c *gin.Context, sound audiofile.Entry, audio project.Audio
 	}
 	name := strings.TrimSuffix(audio.Name, filepath.Ext(audio.Name))
 	label := "Back from outside: " + name
-	land := &project.LandSound{Row: to.Row, ID: project.NewID(), Name: row.Name + ", worked on outside", Audio: audio, Start: start, Behind: to.Behind}
+	land := &project.LandSound{
+		Row: to.Row, ID: project.NewID(), Name: row.Name + ", worked on outside", Audio: audio, Start: start, Behind: to.Behind,
+	}
 	if !s.changed(c, id, author, label, land) {
 		return
 	}

@@ -157,7 +157,9 @@ func (d *desk) undoing(ctx context.Context, id, author string, redo bool) (Undoi
 	return u, nil
 }
 
-func (d *desk) takeBack(ctx context.Context, id, author string, o *opened, redo bool) (rev int64, label string, passed []string, err error) {
+func (d *desk) takeBack(
+	ctx context.Context, id, author string, o *opened, redo bool,
+) (rev int64, label string, passed []string, err error) {
 	find, kind := d.store.LastToUndo, "undo"
 	if redo {
 		find, kind = d.store.LastToRedo, "redo"

@@ -11,8 +11,8 @@ import (
 
 // policy is where what the page shows and runs may come from: from here, and from nowhere else. Styles in attributes are set by
 // the page's own script, which no policy stands against.
-const policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; img-src 'self' data:; worker-src 'self' blob:;" +
-	" connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+const policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; img-src 'self' data:;" +
+	" worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 
 // headers lets shared memory work in the page, and refuses names that are not this machine's own: who has such a name point here
 // has a page of theirs speak for whoever opens it (DNS rebinding).

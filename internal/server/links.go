@@ -204,7 +204,8 @@ func (s *Server) invite(c *gin.Context) {
 		return
 	}
 	now := time.Now()
-	l := crew.Link{Kind: crew.Join, Role: crew.Role(in.Role), Uses: in.Uses, Until: now.Add(time.Duration(min(max(in.Hours, 0), 1<<16)) * time.Hour)}
+	hours := time.Duration(min(max(in.Hours, 0), 1<<16))
+	l := crew.Link{Kind: crew.Join, Role: crew.Role(in.Role), Uses: in.Uses, Until: now.Add(hours * time.Hour)}
 	if err := l.Check(now); err != nil {
 		fail(c, refuse(err))
 		return

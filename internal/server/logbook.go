@@ -60,8 +60,9 @@ func (s *Server) logbook(c *gin.Context) {
 
 // logKinds are the kinds of what is in the logbook, by how the names of changes begin.
 var logKinds = map[string][]string{
-	"rows": {"channel", "row", "group"}, "stages": {"stage", "node", "nodes", "chain", "trial", "param", "mover", "handle", "audio", "sounding"},
-	"forks": {"fork", "path", "band"}, "sends": {"send", "return"}, "clips": {"clip", "clips", "sound", "treatment", "way-in", "take"},
+	"rows":   {"channel", "row", "group"},
+	"stages": {"stage", "node", "nodes", "chain", "trial", "param", "mover", "handle", "audio", "sounding"},
+	"forks":  {"fork", "path", "band"}, "sends": {"send", "return"}, "clips": {"clip", "clips", "sound", "treatment", "way-in", "take"},
 	"lines": {"line"}, "song": {"section", "sections", "tempo", "time", "project", "passage", "course"},
 	"prints": {"print", "waterline"}, "remarks": {"remark"},
 }

@@ -50,7 +50,8 @@ var needs = map[string]crew.Need{
 	"GET /api/projects/:id/changes/:revision": crew.Hear,
 
 	"POST /api/projects/:id/versions/:version/copies": crew.Export,
-	"POST /api/projects/:id/copies":                   crew.Export, "GET /api/projects/:id/bundle": crew.Export, "GET /api/projects/:id/midi": crew.Export,
+	"POST /api/projects/:id/copies":                   crew.Export, "GET /api/projects/:id/bundle": crew.Export,
+	"GET /api/projects/:id/midi":        crew.Export,
 	"GET /api/projects/:id/logbook.csv": crew.Export, "POST /api/projects/:id/prints": crew.Export,
 	"DELETE /api/prints/:print": crew.Export, "GET /api/prints/:print/file": crew.Export, "GET /api/prints/:print/files/:name": crew.Export,
 

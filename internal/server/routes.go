@@ -19,7 +19,9 @@ import (
 
 // table lists every operation.
 func table() []route {
-	return slices.Concat(about(), ofPeople(), ofCrew(), ofProjects(), ofChanges(), ofVersions(), ofSound(), ofRecording(), ofMeasures(), ofPresets(), ofShelf())
+	return slices.Concat(
+		about(), ofPeople(), ofCrew(), ofProjects(), ofChanges(), ofVersions(), ofSound(), ofRecording(), ofMeasures(), ofPresets(), ofShelf(),
+	)
 }
 
 // about are the operations of Shoal itself and of people.

@@ -58,7 +58,8 @@ func sweeps() []sound {
 			[]string{"sweep", "short", "noise"}, 0, func() *synth.Take { return finish(wind(19, 1, 500, 4200, 3, hump, hump), -6) }},
 		{"sweep-glass", "Rising glass", "Thin tones that climb two octaves to D6, ever louder.",
 			[]string{"sweep", "rise", "into", "tone"}, synth.Hz(86), func() *synth.Take {
-				return finish(glide(3, synth.Hz(62), synth.Hz(86), []float64{1, 1.5, 2.01}, func(x float64) float64 { return math.Min(1, square(x)*1.05) }, even), -6)
+				swells := func(x float64) float64 { return math.Min(1, square(x)*1.05) }
+				return finish(glide(3, synth.Hz(62), synth.Hz(86), []float64{1, 1.5, 2.01}, swells, even), -6)
 			}},
 		{"sweep-undertow", "Undertow", "A low tone that sinks from D3 to D1: the floor goes.",
 			[]string{"sweep", "fall", "off", "low"}, 0, func() *synth.Take {

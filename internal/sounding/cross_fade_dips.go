@@ -30,7 +30,8 @@ func evenGain(f project.Fade) bool { return f.Shape != project.ShapePower }
 func dips(c *project.Channel, a, b *project.Clip, rate int, over int64) Sounding {
 	return Sounding{
 		Weight: Note, Channel: c.ID, At: b.ID,
-		Says: fmt.Sprintf("%s goes over into %s in %.0f ms by fades whose gains add up to one: two different sounds are 3 dB softer in the middle of it.",
+		Says: fmt.Sprintf("%s goes over into %s in %.0f ms by fades whose gains add up to one:"+
+			" two different sounds are 3 dB softer in the middle of it.",
 			a.Name, b.Name, float64(over)/float64(rate)*1000),
 		Fixes: []Fix{fix("Cross at even power",
 			&project.SetClip{ID: a.ID, OutShape: ptr(project.ShapePower)}, &project.SetClip{ID: b.ID, InShape: ptr(project.ShapePower)})},

@@ -22,7 +22,8 @@ func crossoversClose(s *Survey, say func(Sounding)) {
 					Channel: c.ID,
 					At:      band.ID,
 					Says: fmt.Sprintf(
-						"The crossovers at %.0f and %.0f Hz in %s on %s lie on top of each other: %s is hardly more than its slopes, and never as loud as it is set.",
+						"The crossovers at %.0f and %.0f Hz in %s on %s lie on top of each other:"+
+							" %s is hardly more than its slopes, and never as loud as it is set.",
 						f.Crossovers[i-1],
 						f.Crossovers[i],
 						f.Title(),

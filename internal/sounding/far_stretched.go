@@ -41,7 +41,8 @@ func stretched(c *project.Channel, x *project.Clip, st *project.Stage, per float
 	nearest := 100 * (1 + math.Copysign(farIsMuch, per-1))
 	out := Sounding{
 		Weight: Note, Channel: c.ID, At: st.ID,
-		Says: fmt.Sprintf("%s lasts %.0f %% of what it did. Beyond a quarter more or less a voice begins to sound taken apart: its consonants smear or are lost.",
+		Says: fmt.Sprintf("%s lasts %.0f %% of what it did. Beyond a quarter more or less a voice begins to sound taken apart:"+
+			" its consonants smear or are lost.",
 			x.Name, 100*per),
 	}
 	if value(st, "by") == 0 {

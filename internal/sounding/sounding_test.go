@@ -65,6 +65,22 @@ func figures(peaks map[string]float64) *engine.Survey {
 	return &engine.Survey{Peaks: peaks, Ever: peaks, TruePeak: -6, Seconds: 60}
 }
 
+// does is a case in which only the session is changed; figured is one in which only the figures are.
+func does(change func(s *session)) func(*session) *engine.Survey {
+	return func(s *session) *engine.Survey {
+		change(s)
+		return nil
+	}
+}
+
+func figured(change func(f *engine.Survey)) func(*session) *engine.Survey {
+	return func(*session) *engine.Survey {
+		f := figures(nil)
+		change(f)
+		return f
+	}
+}
+
 func rulesOf(list []Sounding) (out []string) {
 	for _, x := range list {
 		out = append(out, x.Rule)
@@ -89,55 +105,55 @@ type ruleCase struct {
 // has one, makes it silent.
 func TestRules(t *testing.T) {
 	for _, c := range append(forkCases, []ruleCase{
-		{"nothing-returns", "muted", func(s *session) *engine.Survey { s.hall.Mute = true; return nil }, func(s *session) *engine.Survey { s.send.Mute = true; return nil }},
-		{"nothing-returns", "down", func(s *session) *engine.Survey { s.hall.Fader = -90; return nil }, func(s *session) *engine.Survey { s.a.Fader = -120; return nil }},
-		{"nothing-returns", "empty", func(s *session) *engine.Survey { s.hall.Chain.Nodes = []*project.Node{}; return nil }, func(s *session) *engine.Survey { s.send.Level = -120; return nil }},
-		{"nothing-returns", "bypassed", func(s *session) *engine.Survey { s.hall.Chain.Bypass = true; return nil }, func(s *session) *engine.Survey { s.hall.Chain.Bypass = false; return nil }},
-		{"nothing-returns", "all bypassed", func(s *session) *engine.Survey { s.reverb.Bypass = true; return nil }, func(s *session) *engine.Survey {
+		{"nothing-returns", "muted", does(func(s *session) { s.hall.Mute = true }), does(func(s *session) { s.send.Mute = true })},
+		{"nothing-returns", "down", does(func(s *session) { s.hall.Fader = -90 }), does(func(s *session) { s.a.Fader = -120 })},
+		{"nothing-returns", "empty", does(func(s *session) { s.hall.Chain.Nodes = []*project.Node{} }), does(func(s *session) { s.send.Level = -120 })},
+		{"nothing-returns", "bypassed", does(func(s *session) { s.hall.Chain.Bypass = true }), does(func(s *session) { s.hall.Chain.Bypass = false })},
+		{"nothing-returns", "all bypassed", does(func(s *session) { s.reverb.Bypass = true }), func(s *session) *engine.Survey {
 			put(s.hall, stageOf("equaliser", 100, "blend", nil))
 			return nil
 		}},
-		{"nothing-returns", "no output", func(s *session) *engine.Survey { s.hall.Output = ""; return nil }, func(s *session) *engine.Survey {
+		{"nothing-returns", "no output", does(func(s *session) { s.hall.Output = "" }), func(s *session) *engine.Survey {
 			far := project.NewChannel(project.Return, "Far", s.main.ID)
 			put(far, stageOf("delay", 100, "blend", nil))
 			s.doc.Channels = append(s.doc.Channels, far)
 			s.hall.Sends = []*project.Send{{ID: project.NewID(), To: far.ID}}
 			return nil
 		}},
-		{"feeds-nothing", "track", func(s *session) *engine.Survey { s.b.Output = ""; return nil }, func(s *session) *engine.Survey {
+		{"feeds-nothing", "track", does(func(s *session) { s.b.Output = "" }), func(s *session) *engine.Survey {
 			put(s.a, &project.Stage{ID: project.NewID(), Effect: "gate", Version: 1, Params: map[string]float64{}, Mix: 100, MixLaw: "blend", ActsOn: "both", Key: &project.Tap{Channel: s.b.ID, Point: "pre"}})
 			return nil
 		}},
 		{"feeds-nothing", "group", func(s *session) *engine.Survey {
 			s.doc.Channels = append(s.doc.Channels, project.NewChannel(project.Group, "Wood", s.main.ID))
 			return nil
-		}, func(s *session) *engine.Survey { s.b.Output = s.doc.Channels[4].ID; return nil }},
+		}, does(func(s *session) { s.b.Output = s.doc.Channels[4].ID })},
 		{"silent-key", "source muted", func(s *session) *engine.Survey {
 			g := stageOf("gate", 100, "blend", nil)
 			g.Key = &project.Tap{Channel: s.b.ID, Point: "post"}
 			put(s.a, g)
 			s.b.Mute = true
 			return nil
-		}, func(s *session) *engine.Survey { s.b.Mute = false; return nil }},
+		}, does(func(s *session) { s.b.Mute = false })},
 		{"silent-key", "measured", func(s *session) *engine.Survey {
 			g := stageOf("compressor", 100, "blend", nil)
 			g.Key = &project.Tap{Channel: s.b.ID, Point: "input"}
 			put(s.a, g)
 			return figures(map[string]float64{"after " + g.ID: -12, "in " + s.b.ID: -120, "in " + s.a.ID: -12})
 		}, func(s *session) *engine.Survey { return figures(map[string]float64{"in " + s.b.ID: -20}) }},
-		{"not-fully-wet", "blend", func(s *session) *engine.Survey { s.reverb.Mix = 50; return nil }, func(s *session) *engine.Survey {
+		{"not-fully-wet", "blend", does(func(s *session) { s.reverb.Mix = 50 }), func(s *session) *engine.Survey {
 			s.reverb.Bypass = true
 			put(s.hall, stageOf("width", 100, "blend", nil))
 			return nil
 		}},
-		{"not-fully-wet", "add", func(s *session) *engine.Survey { s.reverb.MixLaw = "add"; return nil }, func(s *session) *engine.Survey {
+		{"not-fully-wet", "add", does(func(s *session) { s.reverb.MixLaw = "add" }), func(s *session) *engine.Survey {
 			s.hall.Chain.Nodes = append([]*project.Node{{Stage: stageOf("delay", 100, "blend", nil)}}, s.hall.Chain.Nodes...)
 			return nil
 		}},
-		{"space-twice", "row and return", func(s *session) *engine.Survey { put(s.a, stageOf("convolver", 30, "add", nil)); return nil }, func(s *session) *engine.Survey { s.send.Mute = true; return nil }},
-		{"ghost", "fader down", func(s *session) *engine.Survey { s.send.Pre, s.a.Fader = true, -60; return nil }, func(s *session) *engine.Survey { s.a.Fader = -10; return nil }},
-		{"ghost", "muted", func(s *session) *engine.Survey { s.send.After, s.a.Mute = "input", true; return nil }, func(s *session) *engine.Survey { s.a.MutePre = true; return nil }},
-		{"side-track-solo", "", func(s *session) *engine.Survey { s.b.Input = &project.Tap{Channel: s.a.ID, Point: "pre"}; return nil }, func(s *session) *engine.Survey { s.b.SoloSafe = true; return nil }},
+		{"space-twice", "row and return", does(func(s *session) { put(s.a, stageOf("convolver", 30, "add", nil)) }), does(func(s *session) { s.send.Mute = true })},
+		{"ghost", "fader down", does(func(s *session) { s.send.Pre, s.a.Fader = true, -60 }), does(func(s *session) { s.a.Fader = -10 })},
+		{"ghost", "muted", does(func(s *session) { s.send.After, s.a.Mute = "input", true }), does(func(s *session) { s.a.MutePre = true })},
+		{"side-track-solo", "", does(func(s *session) { s.b.Input = &project.Tap{Channel: s.a.ID, Point: "pre"} }), does(func(s *session) { s.b.SoloSafe = true })},
 		{"cancels", "upside down", func(s *session) *engine.Survey {
 			f := figures(nil)
 			f.Sums = []engine.SumFigure{{Channel: s.main.ID, Loudest: s.a.ID, Second: s.b.ID, Part: 0, Sum: -9, Turned: true, Alike: 0.9}}
@@ -161,7 +177,7 @@ func TestRules(t *testing.T) {
 		}, func(s *session) *engine.Survey {
 			return figures(map[string]float64{"in " + s.a.ID: -9, "after " + s.a.Chain.Nodes[0].ID(): -20})
 		}},
-		{"over-the-top", "", func(*session) *engine.Survey { f := figures(nil); f.TruePeak = -0.4; return f }, func(*session) *engine.Survey { f := figures(nil); f.TruePeak = -1.1; return f }},
+		{"over-the-top", "", figured(func(f *engine.Survey) { f.TruePeak = -0.4 }), figured(func(f *engine.Survey) { f.TruePeak = -1.1 })},
 		{"print-changed", "in place", func(s *session) *engine.Survey {
 			sound := project.Audio{Hash: strings.Repeat("1", 64), Name: "Print", Frames: 480, Channels: 1}
 			s.doc.Audio = append(s.doc.Audio, sound)
@@ -171,13 +187,13 @@ func TestRules(t *testing.T) {
 			s.b.Clips = []*project.Clip{{ID: "c", Name: "Word", Audio: sound.Hash, Frames: 480, Enters: project.EntersBehind, Made: made}}
 			put(s.b, stageOf("trim", 100, "blend", map[string]float64{"gain": 3}))
 			return nil
-		}, func(s *session) *engine.Survey { s.b.Chain.Nodes = nil; s.turn(); return nil }},
+		}, does(func(s *session) { s.b.Chain.Nodes = nil; s.turn() })},
 		{"print-changed", "a row", func(s *session) *engine.Survey {
 			made, _ := s.doc.MakingsOfRow(s.a.ID, 48000)
 			s.b.PrintOf = &project.Origin{Print: "p", Channel: s.a.ID, Name: "A", To: 48000, Key: made.Key(engine.EffectInfo)}
 			put(s.a, stageOf("trim", 100, "blend", map[string]float64{"gain": 3}))
 			return nil
-		}, func(s *session) *engine.Survey { s.a.Chain.Nodes = nil; s.turn(); return nil }},
+		}, does(func(s *session) { s.a.Chain.Nodes = nil; s.turn() })},
 		{"print-changed", "a point", func(s *session) *engine.Survey {
 			put(s.a, stageOf("trim", 100, "blend", map[string]float64{"gain": 0}), stageOf("trim", 100, "blend", map[string]float64{"gain": 0}))
 			o := project.Origin{Print: "p", Channel: s.a.ID, Name: "A", To: 48000}
@@ -205,11 +221,11 @@ func TestRules(t *testing.T) {
 			s.turn()
 			return nil
 		}},
-		{"near-the-limit", "", func(*session) *engine.Survey { f := figures(nil); f.Load = 0.93; return f }, func(*session) *engine.Survey { f := figures(nil); f.Load = 0.6; return f }},
+		{"near-the-limit", "", figured(func(f *engine.Survey) { f.Load = 0.93 }), figured(func(f *engine.Survey) { f.Load = 0.6 })},
 		{"does-nothing", "neutral", func(s *session) *engine.Survey {
 			put(s.b, stageOf("trim", 100, "blend", nil), stageOf("equaliser", 100, "blend", nil))
 			return nil
-		}, func(s *session) *engine.Survey { s.b.Chain.Nodes[1].Stage.Params["gain4"] = 2; return nil }},
+		}, does(func(s *session) { s.b.Chain.Nodes[1].Stage.Params["gain4"] = 2 })},
 		{"piece-and-row", "compressed twice", func(s *session) *engine.Survey {
 			put(s.b, stageOf("compressor", 100, "blend", nil))
 			treatment := &project.Treatment{ID: "t", Chain: project.Chain{Nodes: []*project.Node{{Stage: stageOf("compressor", 100, "blend", nil)}}}}
@@ -218,12 +234,12 @@ func TestRules(t *testing.T) {
 			s.doc.Audio = append(s.doc.Audio, sound)
 			s.b.Clips = []*project.Clip{{ID: "c", Name: "Word", Treatment: "t", Audio: sound.Hash, Frames: 480}}
 			return nil
-		}, func(s *session) *engine.Survey { s.doc.Treatments[0].Chain.Nodes[0].Stage.Bypass = true; return nil }},
+		}, does(func(s *session) { s.doc.Treatments[0].Chain.Nodes[0].Stage.Bypass = true })},
 		{"does-nothing", "bypassed", func(s *session) *engine.Survey {
 			put(s.b, stageOf("compressor", 100, "blend", nil))
 			s.b.Chain.Bypass = true
 			return nil
-		}, func(s *session) *engine.Survey { s.b.Chain.Bypass = false; return nil }},
+		}, does(func(s *session) { s.b.Chain.Bypass = false })},
 		{"order", "gate behind a delay", func(s *session) *engine.Survey {
 			put(s.b, stageOf("delay", 25, "add", nil), stageOf("gate", 100, "blend", nil))
 			return nil
@@ -238,7 +254,7 @@ func TestRules(t *testing.T) {
 			s.b.Chain.Nodes[0].Stage.Mix, s.b.Chain.Nodes[0].Stage.MixLaw = 100, "blend"
 			return nil
 		}},
-		{"low-end-in-space", "", func(s *session) *engine.Survey { s.reverb.Params["lowcut"] = 20; return nil }, func(s *session) *engine.Survey {
+		{"low-end-in-space", "", does(func(s *session) { s.reverb.Params["lowcut"] = 20 }), func(s *session) *engine.Survey {
 			eq := stageOf("equaliser", 100, "blend", map[string]float64{"on1": 1, "freq1": 150})
 			s.hall.Chain.Nodes = append([]*project.Node{{Stage: eq}}, s.hall.Chain.Nodes...)
 			return nil

@@ -31,7 +31,9 @@ type Claim struct {
 // Claims are all of them, effect by effect.
 func Claims() []Claim {
 	var list []Claim
-	for _, of := range [][]Claim{ofReverb(), ofPitch(), ofMovement(), ofTransitions(), ofDynamics(), ofLevels(), ofTails(), ofFilters(), ofAliases()} {
+	for _, of := range [][]Claim{
+		ofReverb(), ofPitch(), ofMovement(), ofTransitions(), ofDynamics(), ofLevels(), ofTails(), ofFilters(), ofAliases(),
+	} {
 		list = append(list, of...)
 	}
 	return list

@@ -124,7 +124,9 @@ func (s *Store) CloseAccount(ctx context.Context, person string, closed bool) er
 }
 
 // all reads every row of a query.
-func all[T any](ctx context.Context, db *sql.DB, scan func(interface{ Scan(...any) error }) (T, error), query string, args ...any) ([]T, error) {
+func all[T any](
+	ctx context.Context, db *sql.DB, scan func(interface{ Scan(...any) error }) (T, error), query string, args ...any,
+) ([]T, error) {
 	rows, err := db.QueryContext(ctx, query, args...)
 	if err != nil {
 		return nil, err

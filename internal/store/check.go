@@ -24,8 +24,8 @@ type Damaged struct {
 
 func (d *Damaged) Error() string {
 	return fmt.Sprintf(
-		"the database %s cannot be used: %s. Nothing was changed. Put a backup in its place (shoal restore), look at what is left of it (shoal doctor),"+
-			" or move it away to begin anew; the audio beside it is not touched",
+		"the database %s cannot be used: %s. Nothing was changed. Put a backup in its place (shoal restore),"+
+			" look at what is left of it (shoal doctor), or move it away to begin anew; the audio beside it is not touched",
 		d.Path, d.Says,
 	)
 }

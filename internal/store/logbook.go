@@ -26,7 +26,8 @@ func (s *Store) Log(ctx context.Context, id string, q LogQuery) ([]Entry, error)
 	query := `SELECT revision, author, coalesce(people.name, ''), label, kind, spent = 1, time
 		FROM changes c LEFT JOIN people ON people.id = c.author WHERE c.project = ?
 		AND (gesture = '' OR kind <> 'do' OR NOT EXISTS (SELECT 1 FROM changes d INDEXED BY changes_by_gesture
-			WHERE d.project = c.project AND d.author = c.author AND d.gesture = c.gesture AND d.gesture <> '' AND d.kind = 'do' AND d.revision > c.revision))`
+			WHERE d.project = c.project AND d.author = c.author AND d.gesture = c.gesture AND d.gesture <> '' AND d.kind = 'do'
+				AND d.revision > c.revision))`
 	args := []any{id}
 	if q.Before > 0 {
 		query += ` AND revision < ?`

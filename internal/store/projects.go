@@ -74,7 +74,8 @@ type Entry struct {
 }
 
 // entriesOf selects the changes of a project together with the names of their authors; conditions and order follow.
-const entriesOf = `SELECT revision, author, coalesce(people.name, ''), label, kind, batch, undo, patch, touched, gesture, spent = 1, time, hash
+const entriesOf = `SELECT revision, author, coalesce(people.name, ''), label, kind, batch, undo, patch, touched, gesture, spent = 1,
+	time, hash
 	FROM changes LEFT JOIN people ON people.id = changes.author WHERE project = ?`
 
 func scanEntry(row interface{ Scan(...any) error }) (Entry, error) {

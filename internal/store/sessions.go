@@ -25,7 +25,8 @@ func (x Sessions) Find(token string) ([]byte, bool, error) {
 
 // FindCtx is Find.
 func (x Sessions) FindCtx(ctx context.Context, token string) (b []byte, found bool, err error) {
-	err = x.S.DB.QueryRowContext(ctx, `SELECT data FROM sessions WHERE token = ? AND expiry > ?`, sessionKey(token), time.Now().UnixMilli()).Scan(&b)
+	row := x.S.DB.QueryRowContext(ctx, `SELECT data FROM sessions WHERE token = ? AND expiry > ?`, sessionKey(token), time.Now().UnixMilli())
+	err = row.Scan(&b)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, false, nil
 	}

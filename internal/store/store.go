@@ -33,7 +33,8 @@ func Open(ctx context.Context, dir string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	db, err := connect(path, "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)&_txlock=immediate")
+	db, err := connect(path, "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)&_pragma=busy_timeout(5000)"+
+		"&_txlock=immediate")
 	if err != nil {
 		return nil, err
 	}
@@ -151,7 +152,8 @@ func none(err error) error {
 func (s *Store) PutAudio(ctx context.Context, hash, name string, frames int64, channels, rate, bits int, origin string) error {
 	_, err := s.DB.ExecContext(
 		ctx,
-		`INSERT INTO audio (hash, name, frames, channels, rate, bits, origin, created) VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (hash) DO NOTHING`,
+		`INSERT INTO audio (hash, name, frames, channels, rate, bits, origin, created) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+			ON CONFLICT (hash) DO NOTHING`,
 		hash,
 		name,
 		frames,

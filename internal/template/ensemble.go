@@ -1,7 +1,8 @@
 package template
 
 var ensemble = &Template{
-	ID: "ensemble", Name: "Small ensemble", Says: "Mallets, a drum, a low horn and voices, each with its chain, a near room and a hall to share.",
+	ID: "ensemble", Name: "Small ensemble",
+	Says:  "Mallets, a drum, a low horn and voices, each with its chain, a near room and a hall to share.",
 	Tempo: 96, Beats: 4, Unit: 4,
 	rows: []row{
 		{name: "Mallets", to: "Band", chain: "shoal-chain-mallets", tint: 1, sends: []share{{"Hall", -16}}},

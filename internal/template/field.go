@@ -1,7 +1,8 @@
 package template
 
 var field = &Template{
-	ID: "field", Name: "Field recording", Says: "A place laid out in depth: what is all around, what is near, single finds made fit to use, and a distance to put them in.",
+	ID: "field", Name: "Field recording",
+	Says:  "A place laid out in depth: what is all around, what is near, single finds made fit to use, and a distance to put them in.",
 	Tempo: 60, Beats: 4, Unit: 4,
 	rows: []row{
 		{name: "All around", to: "Place", chain: "shoal-chain-atmosphere", tint: 6},

@@ -1,7 +1,8 @@
 package template
 
 var transitions = &Template{
-	ID: "transitions", Name: "Transitions", Says: "Sections that end in something: a rise, a stop into silence, a wash into the return. Bring your own sound.",
+	ID: "transitions", Name: "Transitions",
+	Says:  "Sections that end in something: a rise, a stop into silence, a wash into the return. Bring your own sound.",
 	Tempo: 112, Beats: 4, Unit: 4,
 	rows: []row{
 		{name: "Pulse", to: "All that stops", chain: "shoal-chain-hand-drum", tint: 4},

@@ -71,7 +71,9 @@ func NewDesk(
 func (d *Desk) watched(id string) *watched {
 	w, ok := d.projects[id]
 	if !ok {
-		w = &watched{known: map[string]bool{}, done: map[string]bool{}, asked: map[string]bool{}, called: map[string]bool{}, failed: map[string]string{}}
+		w = &watched{
+			known: map[string]bool{}, done: map[string]bool{}, asked: map[string]bool{}, called: map[string]bool{}, failed: map[string]string{},
+		}
 		d.projects[id] = w
 	}
 	return w

@@ -137,7 +137,8 @@ func Out(ctx context.Context, doc *project.Project, folder *audiofile.Folder, w 
 
 // step does one step.
 func step(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, w *engine.Work, s *engine.WorkStep, sides [][]float64, progress func(float64),
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, w *engine.Work, s *engine.WorkStep, sides [][]float64,
+	progress func(float64),
 ) ([][]float64, error) {
 	if s.Chain != nil {
 		return run(ctx, doc, folder, w, s, sides, progress)
@@ -173,7 +174,8 @@ const input = "the piece so far"
 
 // run sends a sound through a chain, with its tail.
 func run(
-	ctx context.Context, doc *project.Project, folder *audiofile.Folder, w *engine.Work, s *engine.WorkStep, sides [][]float64, progress func(float64),
+	ctx context.Context, doc *project.Project, folder *audiofile.Folder, w *engine.Work, s *engine.WorkStep, sides [][]float64,
+	progress func(float64),
 ) ([][]float64, error) {
 	frames := int64(len(sides[0]))
 	clip := &project.Clip{ID: "piece", Name: "Piece", Audio: input, Frames: frames, Exact: true}

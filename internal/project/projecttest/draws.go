@@ -344,7 +344,8 @@ func (d *drawing) ofPieces() project.Change {
 		if d.yes {
 			within = nil
 		}
-		return &project.TreatClips{Clips: []string{id, d.pick(d.clips)}, Effect: []string{"trim", "delay", "backwards", "length"}[d.r.IntN(4)], Within: within}
+		clips := []string{id, d.pick(d.clips)}
+		return &project.TreatClips{Clips: clips, Effect: []string{"trim", "delay", "backwards", "length"}[d.r.IntN(4)], Within: within}
 	case 7:
 		return &project.GiveTreatment{From: []string{"", id}[d.r.IntN(2)], Clips: []string{d.pick(d.clips)}, Copy: d.yes}
 	case 8:
@@ -427,7 +428,8 @@ func (d *drawing) wholeStep(id string) project.Change {
 	if d.yes {
 		return &project.SetNode{ID: stage, Bypass: &d.yes}
 	}
-	return &project.SetParam{Owner: stage, Name: []string{"percent", "by", "tempo"}[d.r.IntN(3)], Value: float64(d.r.IntN(2) * (10 + d.r.IntN(300)))}
+	name := []string{"percent", "by", "tempo"}[d.r.IntN(3)]
+	return &project.SetParam{Owner: stage, Name: name, Value: float64(d.r.IntN(2) * (10 + d.r.IntN(300)))}
 }
 
 // pasted puts down a copy of a clip with its sound and its treatment.

@@ -58,7 +58,9 @@ func seldom(r *rand.Rand, p *project.Project, ch *project.Channel) project.Chang
 		tail := []string{project.TailRing, project.TailCut, project.TailFade, project.TailHold}[r.IntN(4)]
 		return &project.SetPassage{ID: passage, Off: &yes, Tail: &tail}
 	case 8:
-		points := []project.Point{{Tick: 0, Value: 0, Shape: project.Ramp}, {Tick: 500, Value: r.Float64(), Shape: project.Smooth}, {Tick: 1000, Value: 1, Shape: project.Ramp}}
+		points := []project.Point{
+			{Tick: 0, Value: 0, Shape: project.Ramp}, {Tick: 500, Value: r.Float64(), Shape: project.Smooth}, {Tick: 1000, Value: 1, Shape: project.Ramp},
+		}
 		return &project.SetCourse{ID: passage, Points: points}
 	case 9:
 		return &project.MoveByCourse{ID: passage, Owner: owner, Name: name}
@@ -69,7 +71,8 @@ func seldom(r *rand.Rand, p *project.Project, ch *project.Channel) project.Chang
 		return &project.LetGoOfCourse{ID: passage, Owner: target.Owner, Name: target.Name}
 	case 12:
 		if len(forks) > 0 && yes {
-			return &project.ReplaceFork{ID: forks[0], Fork: project.Forked(project.Copies, "Other", project.NewPath("one"), project.NewPath("two", Stage("trim"))).Fork}
+			other := project.Forked(project.Copies, "Other", project.NewPath("one"), project.NewPath("two", Stage("trim")))
+			return &project.ReplaceFork{ID: forks[0], Fork: other.Fork}
 		}
 		return &project.MoveApart{Owner: owner, Name: name}
 	default:

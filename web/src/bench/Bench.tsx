@@ -14,6 +14,7 @@ import { RowLine } from './RowLine'
 import { RowSays } from './RowSays'
 import { SendPanel } from './SendPanel'
 import { StagePanel } from './StagePanel'
+import { Strip } from './Strip'
 
 /** The selected row spread out: its chain as a section through the sea, where it comes from and goes to, its level and
     sends; on the right what is selected of it, or what was asked for. Without a row it is a strip. */
@@ -130,24 +131,5 @@ function Selected({ channelId }: { channelId: string }) {
         <RoutePanel channel={channel} />
       </div>
     </Right>
-  )
-}
-
-/** Without a row the bench keeps to a line, and the board has the room. */
-function Strip() {
-  return (
-    <section
-      aria-label="Bench"
-      className="soft flex h-8 shrink-0 items-center justify-between px-3.5 text-label"
-      style={{ background: 'var(--paper-2)', borderTop: '2px solid var(--ink)' }}
-    >
-      <span>
-        Select a row: its chain is spread out here, stage by stage, with what is most telling under each.
-      </span>
-      <span>
-        <kbd className="kbd kbd-xs">↑</kbd> <kbd className="kbd kbd-xs">↓</kbd> rows ·{' '}
-        <kbd className="kbd kbd-xs">?</kbd> keys
-      </span>
-    </section>
   )
 }

@@ -63,6 +63,7 @@ export function ChainHead({ channel }: { channel: Channel }) {
               },
               {
                 text: 'Presets of rows',
+                key: 'Alt W',
                 run: () => setView({ dialog: { kind: 'presets', of: 'channel', target: target.channel } }),
               },
               {

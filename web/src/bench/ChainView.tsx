@@ -123,7 +123,8 @@ function edges(less: boolean, more: boolean, below: boolean): string | undefined
   const fades: string[] = []
   if (less || more)
     fades.push(
-      `linear-gradient(to right, ${less ? 'transparent' : 'black'}, black 40px, black calc(100% - 40px), ${more ? 'transparent' : 'black'})`,
+      `linear-gradient(to right, ${less ? 'transparent' : 'black'}, black 40px, ` +
+        `black calc(100% - 40px), ${more ? 'transparent' : 'black'})`,
     )
   if (below) fades.push('linear-gradient(to bottom, black calc(100% - 30px), transparent)')
   return fades.join(', ') || undefined

@@ -4,6 +4,10 @@ import { Pick, Toggle } from '../controls/Pick'
 import { useSession } from '../session/store'
 import * as forks from './forks'
 
+const LINEAR =
+  'No phase is turned at the crossovers, but the fork is later by a tenth of a second, which all the rest waits for, and ' +
+  'what is struck sounds a little before itself. A moved crossover is heard when the hand rests.'
+
 /** How a fork divides and joins: crossovers, level and mix. */
 export function ForkScales({ fork, name }: { fork: Fork; name: string }) {
   const strip = useSession((s) => s.strip)!
@@ -39,7 +43,7 @@ export function ForkScales({ fork, name }: { fork: Fork; name: string }) {
           />
           <Toggle
             label="Linear phase"
-            says="No phase is turned at the crossovers, but the fork is later by a tenth of a second, which all the rest waits for, and what is struck sounds a little before itself. A moved crossover is heard when the hand rests."
+            says={LINEAR}
             on={fork.linear}
             onSet={(linear) => forks.setFork(fork, { linear })}
           />

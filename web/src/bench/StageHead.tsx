@@ -118,7 +118,9 @@ function StageMenu({ stage, pinned }: { stage: Stage; pinned?: boolean }) {
         { text: 'Make it a send and a return', run: () => void stageToSend(stage.id) },
         {
           text: 'Here or at the other end: blind',
-          says: 'Compares the chain, at matched loudness and without saying which is which, with one in which this stage stands first, or last where it is the first.',
+          says:
+            'Compares the chain, at matched loudness and without saying which is which, ' +
+            'with one in which this stage stands first, or last where it is the first.',
           off: !ends,
           run: () => void otherEndBlind(stage.id),
         },

@@ -108,7 +108,8 @@ function Empty({ channel }: { channel: Channel }) {
       {channel.input
         ? `Takes in ${tapText(channel.input)}`
         : channel.records
-          ? `Recorded from ${inputName(channel.records)}: ${ready ? 'press Record ( Shift Space )' : 'make it ready ( Shift R ), then Record'}`
+          ? `Recorded from ${inputName(channel.records)}: ` +
+            (ready ? 'press Record ( Shift Space )' : 'make it ready ( Shift R ), then Record')
           : 'Drop a WAV, FLAC or MP3 on the board, or print another row to here'}
     </span>
   )

@@ -109,7 +109,8 @@ function About({ clips, channel }: { clips: Clip[]; channel: Channel }) {
           {' · '}
         </>
       )}
-      {`${seconds(first.frames)} s on ${channel.name} · ${seconds(first.offset)} to ${seconds(first.offset + first.frames)} s of ${source?.name ?? '?'}`}
+      {`${seconds(first.frames)} s on ${channel.name} · `}
+      {`${seconds(first.offset)} to ${seconds(first.offset + first.frames)} s of ${source?.name ?? '?'}`}
     </>
   )
 }

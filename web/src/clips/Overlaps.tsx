@@ -10,7 +10,9 @@ const says = {
 const looks = {
   sum: 'repeating-linear-gradient(135deg, var(--ink) 0 1.5px, transparent 1.5px 5px), var(--card)',
   cover: 'var(--ink)',
-  fade: 'linear-gradient(to top right, transparent 44%, var(--ink) 44% 56%, transparent 56%), linear-gradient(to bottom right, transparent 44%, var(--ink) 44% 56%, transparent 56%), var(--card)',
+  fade:
+    'linear-gradient(to top right, transparent 44%, var(--ink) 44% 56%, transparent 56%), ' +
+    'linear-gradient(to bottom right, transparent 44%, var(--ink) 44% 56%, transparent 56%), var(--card)',
 }
 
 /** Where clips of a row overlap: it is seen what happens there. */

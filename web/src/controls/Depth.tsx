@@ -38,7 +38,9 @@ export function Depth({ point, title = 'Level here', place }: Props) {
     const peak = p ? Math.max(p[0], p[1]) : -120
     if (peak > highest.current) {
       highest.current = peak
-      el.title = `${title}, in dB below full scale. Highest so far: ${words(peak)}. Click to clear; the other button: what can be done here.`
+      el.title =
+        `${title}, in dB below full scale. ` +
+        `Highest so far: ${words(peak)}. Click to clear; the other button: what can be done here.`
       if (peak > 0) el.dataset.over = 'true'
     }
     const mean = view().depth === 'rms' ? h.means.get(point) : undefined

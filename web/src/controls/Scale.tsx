@@ -27,7 +27,9 @@ type Props = {
 }
 
 const movedBy = {
-  line: 'Its line moves it. While it plays, hold the scale to take it down; stopped, a move puts a point at the playhead. Click to see the line ( X ).',
+  line:
+    'Its line moves it. While it plays, hold the scale to take it down; ' +
+    'stopped, a move puts a point at the playhead. Click to see the line ( X ).',
   handle: 'A handle gives it its value: move the handle. Click to see all that moves it ( M ).',
   passage:
     'A passage has it as long as it lasts; what is set by hand is heard behind it. Click to see all that moves it ( M ).',

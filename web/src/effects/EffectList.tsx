@@ -93,7 +93,8 @@ export function EffectList({ owner, index, replace, clips }: Props) {
       foot={
         replace
           ? 'Arrows let it be heard in place, Enter takes it, Esc keeps the old one.'
-          : `Enter adds it, Shift Enter adds it switched off${prints ? ', Alt Enter adds it and prints the row' : ''}, → its presets, * marks it. Or drag it onto a chain.`
+          : `Enter adds it, Shift Enter adds it switched off` +
+            `${prints ? ', Alt Enter adds it and prints the row' : ''}, → its presets, * marks it. Or drag it onto a chain.`
       }
       above={!text && !replace && !clips && <PresetWays of={of} count={count} onOpen={open} />}
       by={by}

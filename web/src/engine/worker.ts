@@ -6,18 +6,9 @@ import type { Trip } from '../api/types'
 import { Arrivals } from './arrivals'
 import type { Exports } from './exports'
 import { type Missing, Pages } from './pages'
-import {
-  type FromWorker,
-  HEAD,
-  type Question,
-  RING_FRAMES,
-  type Shared,
-  SLOT_VALUES,
-  SLOTS,
-  STAMP,
-  STATE,
-  type ToWorker,
-} from './ring'
+import { breathe, sleepUntilChanged } from './pauses'
+import { type FromWorker, HEAD, type Question, RING_FRAMES, type Shared, STATE, type ToWorker } from './ring'
+import { Stamping } from './stamping'
 import { Turns } from './turns'
 
 declare const Go: new () => {
@@ -33,10 +24,7 @@ let rate = 48000
 let target = 4800 // frames kept ahead of the ears
 let head: Int32Array<SharedArrayBuffer> | null = null
 let ring: Float32Array
-let stamps: Float64Array
-let values: Float32Array
-let slot = 0
-let stamped = 0 // stamps made: while nothing plays, many of them are for the same frame
+const stamping = new Stamping()
 let sinceLevels = 0
 let layoutId = 0
 let layoutText = ''
@@ -84,8 +72,7 @@ async function start(shared: Shared | null, wasm: string) {
   if (shared) {
     head = new Int32Array(shared.head)
     ring = new Float32Array(shared.ring)
-    stamps = new Float64Array(shared.stamps)
-    values = new Float32Array(shared.values)
+    stamping.share(shared)
     arrivals.share(shared)
   }
   const go = new Go()
@@ -270,52 +257,11 @@ function block(): boolean {
 
 function stamp(write: number, song: number) {
   tellLayout()
-  const count = engine.readLevels()
-  slot = (slot + 1) % SLOTS
-  const s = slot * STAMP.size
-  stamps[s + STAMP.write] = NaN
-  values.set(
-    new Float32Array(engine.mem.buffer, engine.levelsAt(), Math.min(count, SLOT_VALUES)),
-    slot * SLOT_VALUES,
-  )
-  stamps[s + STAMP.song] = song
-  stamps[s + STAMP.state] = engine.state()
-  stamps[s + STAMP.layout] = layoutId
-  stamps[s + STAMP.count] = count
-  stamps[s + STAMP.load] = busy
-  stamps[s + STAMP.turn] = ++stamped
-  const spot = new Float64Array(engine.mem.buffer, engine.spot(song), 3)
-  stamps[s + STAMP.bar] = spot[0]!
-  stamps[s + STAMP.beat] = spot[1]!
-  stamps[s + STAMP.part] = spot[2]!
-  stamps[s + STAMP.write] = write
+  stamping.put(engine, { write, song, layout: layoutId, load: busy })
 }
 
-const channel = new MessageChannel()
-const breathers: (() => void)[] = []
-channel.port1.onmessage = () => breathers.shift()?.()
-/** Lets messages in between two batches. */
-const breathe = () =>
-  new Promise<void>((resolve) => {
-    breathers.push(resolve)
-    channel.port2.postMessage(0)
-  })
-
-/** Sleeps until the worklet has read on, something was asked, or 20 ms are over. */
-function sleep(): Promise<unknown> {
-  const asked = new Promise<void>((resolve) => (wakeUp = resolve))
-  const wait = (Atomics as unknown as { waitAsync?: typeof Atomics.wait }).waitAsync as unknown as
-    | ((
-        a: Int32Array,
-        i: number,
-        v: number,
-        ms: number,
-      ) => { async: boolean; value: Promise<string> | string })
-    | undefined
-  if (!wait) return Promise.race([asked, new Promise((r) => setTimeout(r, 5))])
-  const w = wait(head!, HEAD.read, Atomics.load(head!, HEAD.read), 20)
-  return Promise.race([asked, w.async ? (w.value as Promise<string>) : Promise.resolve()])
-}
+/** Sleeps until the worklet has read on, something was asked, or a moment is over. */
+const sleep = () => sleepUntilChanged(head!, HEAD.read, new Promise<void>((resolve) => (wakeUp = resolve)))
 
 async function pump() {
   if (pumping || !head || !loaded) return

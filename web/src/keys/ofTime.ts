@@ -21,7 +21,9 @@ export const ofTime: Group[] = [
     list: [
       {
         key: 'X',
-        says: 'Open or fold the lines of the row; on a scale: its line; with Shift: a line for anything of the row, or of the treatment of the selected clips',
+        says:
+          'Open or fold the lines of the row; on a scale: its line; ' +
+          'with Shift: a line for anything of the row, or of the treatment of the selected clips',
         does: {
           x: row((c) => toggleLines(c.id)),
           'shift+x': row((c) => setView({ dialog: { kind: 'lines', row: (chosenTreatment() ?? c).id } })),
@@ -35,7 +37,10 @@ export const ofTime: Group[] = [
       { key: 'Double click', says: 'Put a point; Alt leaves the grid' },
       {
         key: 'Drag',
-        says: 'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; with Ctrl Shift a copy goes; the line itself does so with Ctrl as a whole; between points it selects a stretch, with Shift a box; with Alt it bends',
+        says:
+          'A point moves, with Ctrl in its value only; moved along it keeps its value, unless with Alt; ' +
+          'with Ctrl Shift a copy goes; the line itself does so with Ctrl as a whole; ' +
+          'between points it selects a stretch, with Shift a box; with Alt it bends',
       },
       { key: 'I', says: 'On a line: put a point at the playhead' },
       { key: '← →', says: 'On a line: the point before or behind' },
@@ -57,11 +62,15 @@ export const ofTime: Group[] = [
     list: [
       {
         key: 'Drag',
-        says: 'Move a clip, also to another row; Alt leaves the grid, with Ctrl it is a copy. At an edge: move the edge, with Ctrl the neighbour’s too. With Shift Alt: slide its content',
+        says:
+          'Move a clip, also to another row; Alt leaves the grid, with Ctrl it is a copy. ' +
+          'At an edge: move the edge, with Ctrl the neighbour’s too. With Shift Alt: slide its content',
       },
       {
         key: 'Shift drag',
-        says: 'Over rows: draw a range, which meets edges, onsets, sections and the grid; with Alt none of them; on empty air also without Shift; let go with Ctrl: select the clips that it touches',
+        says:
+          'Over rows: draw a range, which meets edges, onsets, sections and the grid; ' +
+          'with Alt none of them; on empty air also without Shift; let go with Ctrl: select the clips that it touches',
       },
       { key: 'Ctrl click', says: 'Select clips together' },
       {

@@ -6,7 +6,9 @@ import { said } from '../controls/format'
 import type { Lens } from '../document/time'
 import { useSession } from '../session/store'
 import { useView, view } from '../session/view'
+import { Outside } from './Outside'
 import { Points } from './Points'
+import { Tip } from './Tip'
 import * as lines from './actions'
 import { perPixel, placeAt, STRIP_HEIGHT, valueOf, within, y } from './face'
 import { drawn } from './lineFocus'
@@ -117,42 +119,17 @@ function Drawn(p: Props & { v: LineView }) {
         <Points points={v.points} seenAt={seenAt} chosen={chosen} />
         {told && (
           <Tip
-            text={`${said(v.param, held(told) ? valueOf(v, placeAt(seenAt(told).y)) : told.value)}${told === first ? '' : `, ${told.shape}`}`}
+            text={[
+              said(v.param, held(told) ? valueOf(v, placeAt(seenAt(told).y)) : told.value),
+              told !== first && told.shape,
+            ]
+              .filter(Boolean)
+              .join(', ')}
             seen={seenAt(told)}
             edge={p.lens.x(view().scroll) + p.width - SPARE}
           />
         )}
       </svg>
     </div>
-  )
-}
-
-/** A veil over all that is not the piece in whose time the line is seen. */
-function Outside(p: { v: LineView; lens: Lens; width: number }) {
-  const from = Math.max(0, p.lens.x(p.v.from ?? 0))
-  const to = Math.min(p.width, p.lens.x(p.v.to ?? 0))
-  const veil = { y: 0, height: STRIP_HEIGHT, fill: 'var(--paper)', opacity: 0.85 }
-  return (
-    <g data-testid="outside">
-      {from > 0 && <rect x={0} width={Math.min(from, p.width)} {...veil} />}
-      {to < p.width && <rect x={Math.max(0, to)} width={p.width - Math.max(0, to)} {...veil} />}
-      <path d={`M${from} 0V${STRIP_HEIGHT}M${to} 0V${STRIP_HEIGHT}`} stroke="var(--hair)" />
-    </g>
-  )
-}
-
-function Tip(p: { text: string; seen: { x: number; y: number }; edge: number }) {
-  const end = p.seen.x > p.edge - 90 // the window ends there
-  return (
-    <text
-      className="figure"
-      x={p.seen.x + (end ? -8 : 8)}
-      y={Math.max(11, p.seen.y - 5)}
-      textAnchor={end ? 'end' : 'start'}
-      fontSize={12}
-      fill="var(--ink)"
-    >
-      {p.text}
-    </text>
   )
 }

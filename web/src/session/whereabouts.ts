@@ -32,12 +32,15 @@ const EVERY = 200
 /** By how much it may be elsewhere, in ms. */
 const OFF = 120
 
+/** How many alternatives are said at most: what a window says of itself has its limit. */
+const MOST = 100
+
 /** The rows of which another alternative than their own chain is heard; none are not said. */
 function trialsHeard(v: View): TrialHeard[] | undefined {
   const list = Object.entries(v.trials).flatMap(([row, trial]) =>
     trial && trial !== row ? [{ row, trial, match: v.matching ? (v.matches[row]?.[trial] ?? 0) : 0 }] : [],
   )
-  return list.length ? list : undefined
+  return list.length ? list.slice(0, MOST) : undefined
 }
 
 /** What is heard in this window, if there is a song to be heard. */

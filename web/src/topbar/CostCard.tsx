@@ -28,7 +28,8 @@ function Late() {
     <p className="soft mt-2 text-small" data-testid="late">
       {late.frames === 0
         ? 'Nothing looks ahead: the sound leaves without delay.'
-        : `The longest way takes ${late.frames} frames, ${ms(late.frames)}: ${names.join(', ')}. Everything beside it waits, so that all arrives together.`}
+        : `The longest way takes ${late.frames} frames, ${ms(late.frames)}: ${names.join(', ')}. ` +
+          `Everything beside it waits, so that all arrives together.`}
     </p>
   )
 }

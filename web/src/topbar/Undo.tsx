@@ -17,7 +17,12 @@ export function Undo({ which }: { which: 'undo' | 'redo' }) {
       (u) =>
         setSays(
           u.label
-            ? `${which === 'undo' ? 'Takes back' : 'Makes again'} your “${u.label}”${u.passed.length ? `, but passes it over: ${u.passed.join('; ')}` : ''}`
+            ? [
+                `${which === 'undo' ? 'Takes back' : 'Makes again'} your “${u.label}”`,
+                u.passed.length && `but passes it over: ${u.passed.join('; ')}`,
+              ]
+                .filter(Boolean)
+                .join(', ')
             : `There is nothing of yours to ${which}`,
         ),
       () => undefined,

@@ -29,7 +29,7 @@ export async function hearVersion(v: Version) {
     )
     if (projectId() !== id) return
     setSession({ instead: { id: v.id, name: v.name, gain } })
-    theEngine()?.worked(worked) // its clips may be treated otherwise than now
+    if (worked.length) theEngine()?.worked(worked) // its clips may be treated otherwise than now
     theEngine()?.document(document, false)
   } catch (e) {
     refused(e)
