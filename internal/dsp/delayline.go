@@ -18,11 +18,15 @@ func NewDelayLine(frames int) *DelayLine {
 	return &DelayLine{buf: make([]float64, min(size, frames+delaySlack))}
 }
 
-// back is where the sample stands that was written n writes before the newest one.
+// back is where the sample stands that was written n writes before the newest one. Who reads nearer than that, against what is
+// asked for, meets the oldest ones, and no end of the engine.
 func (d *DelayLine) back(n int) int {
 	i := d.pos - n
 	for i < 0 {
 		i += len(d.buf)
+	}
+	if i >= len(d.buf) {
+		i -= len(d.buf)
 	}
 	return i
 }

@@ -51,3 +51,17 @@ func TestADelayLineGivesWhatWasWritten(t *testing.T) {
 		}
 	}
 }
+
+// What is read nearer than a line allows is no sound, but nothing ends by it, wherever in its round the line stands.
+func TestReadingTooNearEndsNothing(t *testing.T) {
+	Smooths()
+	for _, frames := range []int{60, 5000} {
+		d := NewDelayLine(frames)
+		for range 2 * len(d.buf) {
+			d.Write(0.5)
+			for _, delay := range []float64{0, 0.25, 1, 3.5, 7.75} {
+				require.NotPanics(t, func() { d.ReadAt(delay); d.ReadSinc(delay); d.ReadSmooth(delay) })
+			}
+		}
+	}
+}
