@@ -198,3 +198,20 @@ func TestQuickFunctionsAreNearTheirTwins(t *testing.T) {
 	}
 	require.Equal(t, Warp(23520, 48000), Warp(30000, 48000), "kept below half the rate")
 }
+
+// What goes into a delay comes out of it one length later, less by what it keeps, whatever the lengths of blocks.
+func TestADelayIsFedThrough(t *testing.T) {
+	const long, gain, keep = 37, -0.35, 0.8
+	x, in := some(400, 21), some(400, 22)
+	want := make([]float64, len(x))
+	for i := long; i < len(x); i++ {
+		want[i] = keep * (x[i-long] + gain*in[i-long])
+	}
+	ring, pos := make([]float64, long), 0
+	for at, k := 0, 0; at < len(x); k++ {
+		n := min(lengths[k%len(lengths)], long-pos, len(x)-at)
+		FeedThrough(x[at:at+n], ring[pos:pos+n], in[at:at+n], gain, keep)
+		at, pos = at+n, (pos+n)%long
+	}
+	require.InDeltaSlice(t, want, x, 1e-12)
+}

@@ -8,6 +8,7 @@ var older = []Kind{
 	vibrato1,
 	vibrato2,
 	reverb1,
+	reverb2,
 	equaliser1,
 	equaliser2,
 	repeat1,

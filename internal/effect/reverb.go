@@ -2,61 +2,26 @@ package effect
 
 import (
 	"math"
-	"slices"
 
 	"shoal/internal/dsp"
 	"shoal/internal/param"
 )
 
-const (
-	reverbMost      = 32 // lines
-	reverbTurns     = 8  // pairs of them that drift
-	reverbDiffusers = 4
-	reverbEarly     = 8
+// reverb is a feedback delay network of 32 lines with a mixing matrix of two Hadamard matrices and short delays between them
+// (scatteredLines), and an absorption filter in every line (Jot and Chaigne, AES 90, 1991): a line of m frames loses
+// 60 m / (rate · T(f)) dB each time round, so that all lines die away together. T is the decay at the middle, times the
+// low factor below the low edge and the high factor above the high edge. Movement turns pairs of lines into each other
+// by slowly drifting angles (time-varying orthogonal matrix), which leaves the decay as it is. Before it: pre-delay, early
+// reflections, low and high cut, four all-pass diffusers a side. The character (hall, room, plate, chamber) sets
+// the lengths of lines and diffusers, the first reflections and the colour of what goes in; the decay is as asked in all of
+// them. The lines together hold about four seconds in every character, for the density of modes (Schroeder 1962); the shortest
+// of them set when the first echoes come.
+var reverb = reverbOf(3, scatteredLines)
+
+var (
+	reverb1 = reverbOf(1, sixteenLines)
+	reverb2 = reverbOf(2, allpassedLines)
 )
-
-const (
-	// reverbScale makes the matrix of 32 lines orthogonal, and reverbOut is what of each line is heard.
-	reverbScale = 1 / (4 * math.Sqrt2)
-	reverbOut   = 0.46
-	// reverbSettles is by how much a tail would be too short, in seconds.
-	reverbSettles = 0.015
-	// reverbInside is the gain of the all-passes in the lines.
-	reverbInside = 0.6
-	// The energy of a tail grows with its decay: so much of that is taken back, in the exponent, around a decay in seconds.
-	reverbLevelling = 0.45
-	reverbLevelAt   = 1.8
-)
-
-// reverb is a feedback delay network of 32 lines with a Hadamard mixing
-// matrix and an absorption filter in every line (Jot and Chaigne, AES 90, 1991): a
-// line of m frames loses 60 m / (rate · T(f)) dB each time round, so that all
-// lines die away together. T is the decay at the middle, times the low factor
-// below the low edge and the high factor above the high edge. Movement turns pairs
-// of lines into each other by slowly drifting angles (time-varying orthogonal
-// matrix), which leaves the decay as it is. Before it: pre-delay, early
-// reflections, low and high cut, four all-pass diffusers a side. The character (hall,
-// room, plate, chamber) sets the lengths of lines and diffusers, the first reflections and
-// the colour of what goes in; the decay is as asked in all of them. What is in the lines together is
-// long enough for the density of modes that a decay of 10 s needs (Schroeder 1962; 0.15 times the
-// decay), in every character; the shortest of them set when the first echoes come.
-var reverb = reverbOf(2, &reverbPlan{
-	lines: 32, spans: [][2]float64{{16, 90}, {8, 90}, {6, 92}, {11, 90}}, inner: []float64{4, 22}, levelled: true,
-})
-
-// reverb1 had sixteen lines, in plate and room too short for a long decay: single modes stood out of its tail.
-var reverb1 = reverbOf(1, &reverbPlan{lines: 16})
-
-// reverbPlan is what one version of the reverb is made with.
-type reverbPlan struct {
-	lines int
-	// spans are the shortest and the longest line of each character in ms at size 100 %; nil: those of reverbMs.
-	spans [][2]float64
-	// inner is the length of the all-pass in the shortest and the longest line in ms, nil: there are none.
-	inner []float64
-	// levelled lets the level of the tail hardly depend on the decay, and cuts at their ends be out.
-	levelled bool
-}
 
 func reverbOf(version int, plan *reverbPlan) Kind {
 	return Kind{
@@ -106,41 +71,6 @@ func reverbOf(version int, plan *reverbPlan) Kind {
 	}
 }
 
-// Line lengths of the first version in milliseconds at size 100 %: spread evenly in the logarithm, then nudged
-// apart so that no two stand in a simple ratio.
-var reverbMs = [16]float64{
-	21.13, 22.91, 25.37, 27.83, 29.71, 32.57, 35.09, 37.73, 40.51, 43.31, 46.99, 50.33, 54.41, 58.57, 63.29, 68.11,
-}
-
-// character is what makes one kind of space unlike another: how long its lines and
-// diffusers are against those of the hall, and its first reflections.
-type character struct {
-	name                  string
-	lines, diffuse, early float64    // times the hall's lengths
-	reflect               [2]float64 // level of the first reflections, and how much each is of the one before
-	low, high             float64    // gains in dB of what goes in, for lows and highs
-	out                   float64    // level of the tail from the second version on, so that it is as loud as in the first
-}
-
-var characters = []character{
-	{"hall", 1, 1, 1, [2]float64{0.5, -0.87}, 0, 0, 1.08},
-	{"room", 0.52, 0.7, 0.42, [2]float64{0.72, -0.78}, 0, -1.5, 1.19},
-	{"plate", 0.38, 0.62, 0.12, [2]float64{0.1, -0.5}, -4, 2.5, 1.63},
-	{"chamber", 0.74, 1.15, 0.66, [2]float64{0.42, 0.8}, 1.5, -3, 1.15},
-}
-
-func characterNames() []string {
-	var n []string
-	for _, c := range characters {
-		n = append(n, c.name)
-	}
-	return n
-}
-
-var diffuserMs = [2][reverbDiffusers]float64{{3.17, 5.09, 7.43, 10.67}, {3.41, 4.79, 7.91, 10.13}}
-
-var earlyMs = [2][reverbEarly]float64{{6.1, 11.9, 17.3, 23.9, 31.1, 39.7, 47.3, 58.1}, {7.9, 10.3, 19.1, 25.7, 29.3, 41.9, 50.9, 55.3}}
-
 // space is the running reverb.
 type space struct {
 	*reverbPlan
@@ -159,15 +89,16 @@ type space struct {
 	line              [reverbMost][]float64
 	pos               [reverbMost]int
 	length            [reverbMost]int
-	inside            [reverbMost]allpass
+	inside            [reverbMost]allpass // all-passes in the lines, or short delays between two steps of mixing
+	shortMean         float64             // of those delays, in frames
 	absorb            [reverbMost]dsp.Section
 	state             [reverbMost]dsp.Biquad
 	last              [13]float64
 	fresh             bool
 	level, levelWas   float64 // of what goes into the lines, and at the grid point before
-	cosine, sine      [reverbTurns]float64
-	cosStep, sinStep  [reverbTurns]float64
-	cosEnd, sinEnd    [reverbTurns]float64
+	cosine, sine      [reverbPairs]float64
+	cosStep, sinStep  [reverbPairs]float64
+	cosEnd, sinEnd    [reverbPairs]float64
 	turned            int64 // the grid point that cosEnd and sinEnd belong to
 	turnDepth         float64
 	*spaceRoom
@@ -211,56 +142,17 @@ func (s *space) build(size, predelay float64, kind int) {
 			s.diff[side][i].pos = 0
 		}
 	}
-	for i, n := range s.lengths(size/100*ms, kind) {
+	s.shortMean = 0
+	for i, n := range s.frames(size/100*ms, kind) {
 		s.length[i] = n
 		s.line[i] = make([]float64, n)
 		s.pos[i] = 0
-		if s.inner != nil {
-			u := float64((i*7)%s.lines) / float64(s.lines-1) // in another order than the lines
-			m := s.inner[0] * dsp.Exp(u*dsp.QuickLog(s.inner[1]/s.inner[0]))
-			s.inside[i] = allpass{buf: make([]float64, prime(int(m*min(1.2, max(0.5, size/100))*ms))), gain: reverbInside}
+		if s.inner != nil || s.scattered != nil {
+			s.inside[i] = allpass{buf: make([]float64, s.within(min(1.2, max(0.5, size/100))*ms, kind, i)), gain: reverbInside}
+			s.shortMean += float64(len(s.inside[i].buf)) / float64(s.lines)
 		}
 	}
 	s.Reset()
-}
-
-// prime is the least prime number that is no less: such lengths share no factor.
-func prime(n int) int {
-	for ; ; n++ {
-		if isPrime(n) {
-			return n
-		}
-	}
-}
-
-// isPrime is by trial: what is asked is small, and a library for large numbers seeds a generator each time, which a browser
-// needs 60 ms for while a project opens.
-func isPrime(n int) bool {
-	for d := 2; d*d <= n; d++ {
-		if n%d == 0 {
-			return false
-		}
-	}
-	return n > 1
-}
-
-// lengths are those of all lines in frames; unit is a millisecond at this size.
-func (p *reverbPlan) lengths(unit float64, kind int) []int {
-	list := make([]int, p.lines)
-	for i := range list {
-		if p.spans == nil {
-			n := max(MaxFrames+1, int(math.Round(reverbMs[i]*characters[kind].lines*unit)))
-			list[i] = n + 1 - n%2 // odd lengths share no factor of two
-			continue
-		}
-		a, b := p.spans[kind][0], p.spans[kind][1]
-		at := (float64(i) + 0.5*dsp.White(91, int64(i))) / float64(p.lines-1)
-		n := max(MaxFrames+1, int(math.Round(a*dsp.Exp(max(0, min(1, at))*dsp.QuickLog(b/a))*unit)))
-		for n = prime(n); slices.Contains(list[:i], n); n = prime(n + 1) {
-		}
-		list[i] = n
-	}
-	return list
 }
 
 func (s *space) Reset() {
@@ -290,7 +182,7 @@ func (s *space) CopyFrom(o Processor) {
 	}
 	for i := range s.lines {
 		copyRing(s.line[i], &s.pos[i], p.line[i], p.pos[i])
-		if s.inner != nil {
+		if len(s.inside[i].buf) > 0 {
 			copyRing(s.inside[i].buf, &s.inside[i].pos, p.inside[i].buf, p.inside[i].pos)
 		}
 	}
@@ -370,22 +262,27 @@ func (s *space) tune(v [13]float64) {
 	if s.levelled {
 		s.level = dsp.QuickExp(reverbLevelling * dsp.QuickLog(reverbLevelAt/v[0]))
 	}
+	w := v
+	if s.levelled { // until it has spread over all lines it falls a little faster
+		w[0] += s.settles
+		w[7] *= v[0] / (w[0] + s.settles)
+	}
 	for n := range s.lines {
-		inside := float64(len(s.inside[n].buf))
-		w := v
-		if s.levelled { // until it has spread over all lines it falls a little faster
-			w[0] += reverbSettles
-			w[7] *= v[0] / (w[0] + reverbSettles)
+		own := float64(len(s.inside[n].buf))
+		inside := own
+		if s.scattered != nil { // a way through a line goes on through any of the short delays
+			inside = s.shortMean
 		}
-		s.absorb[n] = absorption(float64(s.length[n]), inside, w[:], s.rate)
-		s.inside[n].keep = dsp.Gain(max(-60*inside/(s.rate*w[0]), dsp.Off+1))
+		s.absorb[n] = s.absorption(float64(s.length[n]), inside, w[:], s.rate)
+		s.inside[n].keep = dsp.Gain(max(-60*own/(s.rate*w[0]), dsp.Off+1))
 	}
 	// a diffuser must not ring longer than a third of the shortest decay
 	shortest := v[0] * min(1, v[5], v[7]) / 3
 	for side := range s.diff {
 		for n := range s.diff[side] {
 			d := &s.diff[side][n]
-			d.gain = min(v[3]/100*0.7, dsp.Exp(-3*math.Ln10*float64(len(d.buf))/s.rate/shortest))
+			wanted := s.diffuse + v[3]/100*(0.7-s.diffuse)
+			d.gain = min(wanted, dsp.Exp(-3*math.Ln10*float64(len(d.buf))/s.rate/shortest))
 		}
 	}
 	s.last = v

@@ -26,6 +26,18 @@ func (a *allpass) lose(x []float64) {
 	}
 }
 
+// delay is a plain delay by the length, which loses as much as lose does: what comes in is added to what goes into it.
+func (a *allpass) delay(x, in []float64, gain float64) {
+	for len(x) > 0 {
+		n := min(len(x), len(a.buf)-a.pos)
+		dsp.FeedThrough(x[:n], a.buf[a.pos:a.pos+n], in[:n], gain, a.keep)
+		if a.pos += n; a.pos == len(a.buf) {
+			a.pos = 0
+		}
+		x, in = x[n:], in[n:]
+	}
+}
+
 func (a *allpass) run(x []float64) {
 	for len(x) > 0 {
 		n := min(len(x), len(a.buf)-a.pos)
@@ -38,39 +50,40 @@ func (a *allpass) run(x []float64) {
 }
 
 // turn takes the angles of the mixing matrix at a frame: they drift with song time, and
-// between grid points sine and cosine move in straight lines.
+// between points of their grid sine and cosine move in straight lines.
 func (s *space) turn(frame int64) {
-	grid := frame &^ (Grid - 1)
-	depth := s.last[11] / 100 * 0.9
-	if s.levelled {
-		depth = min(math.Pi, depth*max(1, 1.6*s.last[0]-2))
-	}
-	for k := range s.cosine {
+	step := int64(s.turnGrid)
+	grid := frame &^ (step - 1)
+	depth := s.depth(s.last[11]/100, s.last[0])
+	for k := range s.turns {
 		angle := func(frame int64) float64 {
 			return depth * dsp.Drift(uint64(k)*977+11, float64(frame)/s.rate*(0.7+0.13*float64(k)))
 		}
-		if s.turned != grid || s.turnDepth != depth { // not where the piece before ended
+		if s.turned != grid || !s.glides && s.turnDepth != depth { // not where the piece before ended
 			a := angle(grid)
 			s.cosEnd[k], s.sinEnd[k] = math.Cos(a), math.Sin(a)
 		}
-		b := angle(grid + Grid)
+		b := angle(grid + step)
 		c0, s0 := s.cosEnd[k], s.sinEnd[k]
 		s.cosEnd[k], s.sinEnd[k] = math.Cos(b), math.Sin(b)
-		s.cosStep[k], s.sinStep[k] = (s.cosEnd[k]-c0)/Grid, (s.sinEnd[k]-s0)/Grid
+		s.cosStep[k], s.sinStep[k] = (s.cosEnd[k]-c0)/float64(step), (s.sinEnd[k]-s0)/float64(step)
 		at := float64(frame - grid)
 		s.cosine[k], s.sine[k] = c0+at*s.cosStep[k], s0+at*s.sinStep[k]
 	}
-	s.turned, s.turnDepth = grid+Grid, depth
+	s.turned, s.turnDepth = grid+step, depth
 }
 
 // absorption is the filter of a line of so many frames: the middle's loss, with
-// first-order shelves for what lows and highs lose beyond it, also in the all-pass inside, which loses only the middle's part.
-func absorption(frames, inside float64, v []float64, rate float64) dsp.Section {
+// first-order shelves for what lows and highs lose beyond it, also in what is within, which loses only the middle's part.
+func (p *reverbPlan) absorption(frames, within float64, v []float64, rate float64) dsp.Section {
 	mid := -60 * frames / (rate * v[0])
 	g := dsp.Gain(max(mid, dsp.Off+1))
-	mid = -60 * (frames + inside) / (rate * v[0])
-	low := shelf1(v[6], mid/v[5]-mid, false, rate)
-	high := shelf1(min(v[8], rate*0.4), mid/v[7]-mid, true, rate)
+	mid = -60 * (frames + within) / (rate * v[0])
+	shelf := func(edge, factor float64, high bool) dsp.Section {
+		return shelf1(edge, min(max(mid/factor-mid, -p.steepest), 40), high, rate)
+	}
+	low := shelf(v[6], v[5], false)
+	high := shelf(min(v[8], rate*0.4), v[7], true)
 	return dsp.Section{
 		B0: g * low.B0 * high.B0, B1: g * (low.B0*high.B1 + low.B1*high.B0), B2: g * low.B1 * high.B1,
 		A1: low.A1 + high.A1, A2: low.A1 * high.A1,
@@ -81,7 +94,7 @@ func absorption(frames, inside float64, v []float64, rate float64) dsp.Section {
 // by the bilinear transform of (s + √G)/(s + 1/√G) turned round as needed.
 func shelf1(edge, db float64, high bool, rate float64) dsp.Section {
 	k := math.Tan(math.Pi * edge / rate)
-	r := dsp.Gain(min(max(db, -110), 40) / 2)
+	r := dsp.Gain(db / 2)
 	if high {
 		// H = (r s + k) / (s/r + k): 1 at zero, r² at the top, r at the edge
 		a0 := 1/r + k
@@ -113,15 +126,19 @@ func (s *space) run(p *Span, from, to int) {
 	}
 	s.read(n)
 	s.sum(n)
-	for a := 0; a < n; {
-		b, onGrid := p.piece(from + a)
-		if onGrid || s.turned < 0 {
-			s.turn(p.Frame + int64(from+a))
-		}
-		s.mix(a, b-from)
-		a = b - from
-	}
 	s.levelIn(n, int((p.Frame+int64(from))&(Grid-1)))
+	if s.scattered != nil {
+		s.scatter(n)
+	}
+	for a := 0; a < n; {
+		frame := p.Frame + int64(from+a)
+		if frame&int64(s.turnGrid-1) == 0 || s.turned < 0 {
+			s.turn(frame)
+		}
+		b := min(n, a+s.turnGrid-int(frame&int64(s.turnGrid-1)))
+		s.mix(a, b)
+		a = b
+	}
 	s.write(n)
 	if width.Track == nil && width.Now == 100 {
 		copy(p.L[from:to], s.outL[:n])
@@ -146,7 +163,7 @@ func (s *space) sum(n int) {
 		}
 		return
 	}
-	g := reverbOut * characters[s.kind].out
+	g := reverbOut * s.out[s.kind]
 	for k := 0; k < s.lines; k += 4 {
 		dsp.AddDifference(s.outL[:n], s.x[k][:n], s.x[k+2][:n], g)
 		dsp.AddDifference(s.outR[:n], s.x[k+1][:n], s.x[k+3][:n], g)
@@ -225,7 +242,7 @@ func (s *space) read(n int) {
 func (s *space) mix(from, to int) {
 	butterflies((*[16][MaxFrames]float64)(s.x[:16]), from, to)
 	if s.lines == 16 {
-		for k := range s.cosine {
+		for k := range s.turns {
 			s.turnPair(s.x[k][from:to], s.x[k+8][from:to], k, 0.25)
 		}
 		return
@@ -234,10 +251,35 @@ func (s *space) mix(from, to int) {
 	for k := range 16 {
 		a, b := s.x[k][from:to], s.x[k+16][from:to]
 		dsp.SumAndDifference(a, b, reverbScale)
-		if k%2 == 0 { // every other pair drifts
-			s.turnPair(a, b, k/2, 1)
+		if every := reverbPairs / s.turns; k%every == 0 {
+			s.turnPair(a, b, k/every, 1)
 		}
 	}
+}
+
+// scatter is the first step of mixing: the Hadamard matrix, what comes in, and a short delay on each way.
+func (s *space) scatter(n int) {
+	butterflies((*[16][MaxFrames]float64)(s.x[:16]), 0, n)
+	butterflies((*[16][MaxFrames]float64)(s.x[16:]), 0, n)
+	for k := range reverbPairs {
+		dsp.SumAndDifference(s.x[k][:n], s.x[k+16][:n], reverbScale)
+	}
+	for k := range s.lines {
+		in, g := s.into(k, n)
+		s.inside[k].delay(s.x[k][:n], in, g)
+	}
+}
+
+// into is what of the input goes into a line: signs alternate so that lines are unlike.
+func (s *space) into(k, n int) (in []float64, gain float64) {
+	in, gain = s.inL[:n], 0.35
+	if k&1 == 1 {
+		in = s.inR[:n]
+	}
+	if k&4 != 0 {
+		gain = -gain
+	}
+	return in, gain
 }
 
 // butterflies applies the Hadamard matrix, unscaled, to sixteen signals. It goes frame by frame with everything written
@@ -297,21 +339,19 @@ func (s *space) turnPair(a, b []float64, k int, scale float64) {
 	s.cosine[k], s.sine[k] = c, d
 }
 
-// write adds the input and puts n frames back into every line.
+// write puts n frames back into every line, and adds the input unless it was scattered.
 func (s *space) write(n int) {
 	for k := range s.lines {
 		x, buf, pos := s.x[k][:n], s.line[k], s.pos[k]
-		in := s.inL[:n]
-		if k&1 == 1 {
-			in = s.inR[:n]
-		}
-		g := 0.35
-		if k&4 != 0 {
-			g = -g
-		}
 		first := min(n, len(buf)-pos)
-		dsp.Feed(buf[pos:pos+first], x, in, g)
-		dsp.Feed(buf[:n-first], x[first:], in[first:], g)
+		if s.scattered != nil {
+			copy(buf[pos:], x[:first])
+			copy(buf, x[first:])
+		} else {
+			in, g := s.into(k, n)
+			dsp.Feed(buf[pos:pos+first], x, in, g)
+			dsp.Feed(buf[:n-first], x[first:], in[first:], g)
+		}
 		if pos += n; pos >= len(buf) {
 			pos -= len(buf)
 		}
