@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { windowed } from './support/profile'
 
 const chromium = {
   executablePath: '/usr/bin/chromium',
@@ -23,10 +24,7 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     launchOptions: chromium,
-    viewport: { width: 1280, height: 800 },
-    colorScheme: 'light',
-    acceptDownloads: true,
-    permissions: ['clipboard-read', 'clipboard-write'],
+    ...windowed,
   },
   projects: [
     { name: 'journeys', testDir: 'journeys' },

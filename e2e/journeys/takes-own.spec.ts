@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { enter, expect, test } from '../support/shoal'
+import { enter, expect, hearing as test } from '../support/shoal'
 import { framesOf, longer, record, recorded, stopped } from '../support/takes'
 import { wav } from '../support/tone'
 

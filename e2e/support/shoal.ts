@@ -1,15 +1,16 @@
-import { expect, type Page, test as base } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { test as base } from './profile'
 
 export const program = join(import.meta.dirname, '../../bin/shoal')
 
 /** An address of this machine by which it always reaches itself, whatever others find it by. */
 const here = (url: string) => (url.startsWith('https:') ? url.replace(/^https:\/\/[^/]+:(\d+)/, 'https://127.0.0.1:$1') : url)
 
-/** A server of its own for each test, on a free port, with a folder of its own. */
+/** A server of its own for each test, with a folder of its own. */
 export class Shoal {
   url = ''
   private child: ChildProcess | null = null
@@ -74,8 +75,8 @@ process.on('exit', () => rmSync(shared, { recursive: true, force: true }))
 export const test = base.extend<{ shoal: Shoal; board: Page; started: string }>({
   /** What the server is started with besides. */
   started: ['', { option: true }],
-  shoal: async ({ started }, use) => {
-    const s = new Shoal(demoData(), true, started ? started.split(' ') : [])
+  shoal: async ({ started, port }, use) => {
+    const s = new Shoal(demoData(), true, started ? started.split(' ') : [], `127.0.0.1:${port}`)
     await s.start()
     await use(s)
     await s.stop()
@@ -88,6 +89,15 @@ export const test = base.extend<{ shoal: Shoal; board: Page; started: string }>(
     await enter(page, shoal, 'Ada')
     await use(page)
     expect(troubles, 'errors in the page').toEqual([])
+  },
+})
+
+/** For windows that hear by a microphone: a browser that keeps nothing. */
+export const hearing = test.extend({
+  context: async ({ browser }, use) => {
+    const context = await browser.newContext()
+    await use(context)
+    await context.close()
   },
 })
 
