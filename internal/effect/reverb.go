@@ -7,15 +7,16 @@ import (
 	"shoal/internal/param"
 )
 
-// reverb is a feedback delay network of 32 lines with a mixing matrix of two Hadamard matrices and short delays between them
-// (scatteredLines), and an absorption filter in every line (Jot and Chaigne, AES 90, 1991): a line of m frames loses
-// 60 m / (rate · T(f)) dB each time round, so that all lines die away together. T is the decay at the middle, times the
-// low factor below the low edge and the high factor above the high edge. Movement turns pairs of lines into each other
-// by slowly drifting angles (time-varying orthogonal matrix), which leaves the decay as it is. Before it: pre-delay, early
-// reflections, low and high cut, four all-pass diffusers a side. The character (hall, room, plate, chamber) sets
-// the lengths of lines and diffusers, the first reflections and the colour of what goes in; the decay is as asked in all of
-// them. The lines together hold about four seconds in every character, for the density of modes (Schroeder 1962); the shortest
-// of them set when the first echoes come.
+// reverb is a feedback delay network of 32 lines, mixed by two Hadamard matrices with a short delay on each way between them
+// (Schlecht and Habets, Scattering in Feedback Delay Networks, IEEE/ACM TASLP 2020), and an absorption filter in every line
+// (Jot and Chaigne, AES 90, 1991): a line of m frames loses 60 m / (rate · T(f)) dB each time round, so that all lines die away
+// together. T is the decay at the middle, times the low factor below the low edge and the high factor above the high edge.
+// Movement turns pairs of lines into each other by slowly drifting angles (time-varying orthogonal matrix), which leaves the
+// decay as it is: hardly at short decays, where held notes stand still whatever it is, and further the longer the tail. Before
+// it: pre-delay, early reflections, low and high cut, four all-pass diffusers a side. The character (hall, room, plate,
+// chamber) sets the lengths of lines and diffusers, the first reflections and the colour of what goes in; the decay is as asked
+// in all of them. The lines together hold about four seconds in every character, for the density of modes (Schroeder 1962); the
+// shortest of them set when the first echoes come.
 var reverb = reverbOf(3, scatteredLines)
 
 var (
