@@ -1,6 +1,7 @@
 import type { CSSProperties } from 'react'
 import { besides, carryStage } from '../board/carry'
 import { menuOnBench } from '../board/menuOnBench'
+import { isGivenBack } from '../controls/useReturn'
 import { select } from '../session/selected'
 import { setView, useView } from '../session/view'
 import { pick } from './pick'
@@ -27,7 +28,10 @@ export const cardProps = (id: string, channel: string, owner: string, index: num
   draggable,
   onClick: (e: React.MouseEvent) => pick(e, channel, id),
   onFocus: (e: React.FocusEvent) =>
-    e.target === e.currentTarget && !useView.getState().together.includes(id) && select(channel, id),
+    e.target === e.currentTarget &&
+    !isGivenBack() && // what came meanwhile stays selected
+    !useView.getState().together.includes(id) &&
+    select(channel, id),
   onContextMenu: menuOnBench(channel, id),
   onDoubleClick: () => setView({ renaming: id }),
   onDragStart: (e: React.DragEvent) => carryStage(e, id),
