@@ -240,30 +240,32 @@ func (s *space) read(n int) {
 
 // mix applies the Hadamard matrix and then the drifting rotations to frames [from, to).
 func (s *space) mix(from, to int) {
-	butterflies((*[16][MaxFrames]float64)(s.x[:16]), from, to)
 	if s.lines == 16 {
+		butterflies((*[16][MaxFrames]float64)(s.x[:16]), from, to)
 		for k := range s.turns {
 			s.turnPair(s.x[k][from:to], s.x[k+8][from:to], k, 0.25)
 		}
 		return
 	}
+	s.hadamard(from, to)
+	every := reverbPairs / s.turns
+	for k := range s.turns {
+		s.turnPair(s.x[k*every][from:to], s.x[k*every+reverbPairs][from:to], k, 1)
+	}
+}
+
+// hadamard applies the matrix of 32 lines to frames [from, to).
+func (s *space) hadamard(from, to int) {
+	butterflies((*[16][MaxFrames]float64)(s.x[:16]), from, to)
 	butterflies((*[16][MaxFrames]float64)(s.x[16:]), from, to)
-	for k := range 16 {
-		a, b := s.x[k][from:to], s.x[k+16][from:to]
-		dsp.SumAndDifference(a, b, reverbScale)
-		if every := reverbPairs / s.turns; k%every == 0 {
-			s.turnPair(a, b, k/every, 1)
-		}
+	for k := range reverbPairs {
+		dsp.SumAndDifference(s.x[k][from:to], s.x[k+reverbPairs][from:to], reverbScale)
 	}
 }
 
 // scatter is the first step of mixing: the Hadamard matrix, what comes in, and a short delay on each way.
 func (s *space) scatter(n int) {
-	butterflies((*[16][MaxFrames]float64)(s.x[:16]), 0, n)
-	butterflies((*[16][MaxFrames]float64)(s.x[16:]), 0, n)
-	for k := range reverbPairs {
-		dsp.SumAndDifference(s.x[k][:n], s.x[k+16][:n], reverbScale)
-	}
+	s.hadamard(0, n)
 	for k := range s.lines {
 		in, g := s.into(k, n)
 		s.inside[k].delay(s.x[k][:n], in, g)
