@@ -2,8 +2,9 @@ package dsp
 
 // DelayLine is a ring of samples with reads at whole and fractional delays.
 type DelayLine struct {
-	buf []float64
-	pos int
+	buf  []float64
+	pos  int
+	seam [fractionTaps]float64 // samples around the end of the ring, for a reader between frames
 }
 
 // delaySlack is how many frames a line holds besides those that it was made for, at most: as many as are written before they are read.

@@ -1,6 +1,7 @@
 package dsp
 
 import (
+	"math"
 	"math/rand/v2"
 	"testing"
 
@@ -62,6 +63,42 @@ func TestReadingTooNearEndsNothing(t *testing.T) {
 			for _, delay := range []float64{0, 0.25, 1, 3.5, 7.75} {
 				require.NotPanics(t, func() { d.ReadAt(delay); d.ReadSinc(delay); d.ReadSmooth(delay) })
 			}
+		}
+	}
+}
+
+// Blocks are read as single frames are, to the bit, also over the seam of the ring; both sides at once are each what it
+// is alone.
+func TestSmoothBlocksAreTheirFrames(t *testing.T) {
+	Smooths()
+	const block, rounds = 16, 600
+	single, l, r := NewDelayLine(300), NewDelayLine(300), NewDelayLine(300)
+	noise := rand.New(rand.NewPCG(3, 5)).NormFloat64
+	var x, y, delays, want, got, left, right, sumL, sumR [block]float64
+	for round := range rounds {
+		for i := range delays {
+			x[i], y[i] = noise(), noise()
+			delays[i] = FractionMargin + block + 130 + 130*math.Sin(float64(round*block+i)*0.01)
+		}
+		l.ReadSmoothAhead(got[:], delays[:])
+		for i := range x {
+			single.Write(x[i])
+			want[i] = single.ReadSmooth(delays[i])
+		}
+		require.Equal(t, want, got, "ahead, in round %d", round)
+		l.WriteBlock(x[:])
+		r.WriteBlock(y[:])
+		l.ReadSmoothBlock(got[:], delays[:])
+		require.Equal(t, want, got, "behind, in round %d", round)
+		ReadSmoothBlocks(l, r, left[:], right[:], delays[:])
+		require.Equal(t, want, left)
+		r.ReadSmoothBlock(got[:], delays[:])
+		require.Equal(t, got, right)
+		sumL, sumR = [block]float64{}, [block]float64{}
+		AddSmoothBlocks(l, r, sumL[:], sumR[:], delays[:], [2]float64{2, -0.5})
+		for i := range sumL {
+			require.InDelta(t, 2*left[i], sumL[i], 1e-14)
+			require.InDelta(t, -0.5*right[i], sumR[i], 1e-14)
 		}
 	}
 }

@@ -78,9 +78,79 @@ var Smooths = sync.OnceFunc(func() {
 // FractionMargin frames.
 func (d *DelayLine) ReadSmooth(delay float64) float64 {
 	n := int(delay)
-	c := &smooth[int((delay-float64(n))*smoothPhases+0.5)]
-	var around [fractionTaps]float64
-	x := d.from(d.back(n+fractionTaps/2), &around)
+	c := smoothAt(delay - float64(n))
+	first := d.back(n + fractionTaps/2)
+	if first+fractionTaps > len(d.buf) {
+		return weigh(c, d.around(first))
+	}
+	return weigh(c, (*[fractionTaps]float64)(d.buf[first:]))
+}
+
+// ReadSmoothBlock is ReadSmooth for as many frames as were written last: dst[i] is what it gave at delays[i] when frame i
+// had just been written.
+func (d *DelayLine) ReadSmoothBlock(dst, delays []float64) {
+	d.readSmooth(dst, delays, d.pos-len(dst)+1)
+}
+
+// ReadSmoothAhead reads for frames that are yet to be written: dst[i] is what ReadSmoothBlock will give at delays[i] when
+// they are. So every delay must reach behind them: by FractionMargin and the length of dst at least.
+func (d *DelayLine) ReadSmoothAhead(dst, delays []float64) { d.readSmooth(dst, delays, d.pos+1) }
+
+// readSmooth reads at delays that count from a frame that moves on from newest.
+func (d *DelayLine) readSmooth(dst, delays []float64, newest int) {
+	delays = delays[:len(dst)]
+	for i, delay := range delays {
+		n := int(delay)
+		c := smoothAt(delay - float64(n))
+		if first := newest + i - n - fractionTaps/2; uint(first) <= uint(len(d.buf)-fractionTaps) {
+			dst[i] = weigh(c, (*[fractionTaps]float64)(d.buf[first:]))
+		} else {
+			dst[i] = weigh(c, d.around(d.back(d.pos-first)))
+		}
+	}
+}
+
+// ReadSmoothBlocks is ReadSmoothBlock for two lines that are written together at the same delays.
+func ReadSmoothBlocks(l, r *DelayLine, dstL, dstR, delays []float64) {
+	delays, dstR = delays[:len(dstL)], dstR[:len(dstL)]
+	newest := l.pos - len(dstL) + 1
+	for i, delay := range delays {
+		n := int(delay)
+		c := smoothAt(delay - float64(n))
+		if first := newest + i - n - fractionTaps/2; uint(first) <= uint(len(l.buf)-fractionTaps) {
+			dstL[i], dstR[i] = weighBoth(c, (*[fractionTaps]float64)(l.buf[first:]), (*[fractionTaps]float64)(r.buf[first:]))
+		} else {
+			first = l.back(l.pos - first)
+			dstL[i], dstR[i] = weighBoth(c, l.around(first), r.around(first))
+		}
+	}
+}
+
+// AddSmoothBlocks adds to both sides what two lines that are written together give at the same delays, times a gain each.
+// The frames are those that were written last. Its sums are other ones than those of ReadSmoothBlocks, to the last bit.
+func AddSmoothBlocks(l, r *DelayLine, dstL, dstR, delays []float64, gain [2]float64) {
+	delays, dstR = delays[:len(dstL)], dstR[:len(dstL)]
+	newest := l.pos - len(dstL) + 1
+	for i, delay := range delays {
+		n := int(delay)
+		c := smoothAt(delay - float64(n))
+		var x, y float64
+		if first := newest + i - n - fractionTaps/2; uint(first) <= uint(len(l.buf)-fractionTaps) {
+			x, y = weighTwo(c, (*[fractionTaps]float64)(l.buf[first:]), (*[fractionTaps]float64)(r.buf[first:]))
+		} else {
+			first = l.back(l.pos - first)
+			x, y = weighTwo(c, l.around(first), r.around(first))
+		}
+		dstL[i] += gain[0] * x
+		dstR[i] += gain[1] * y
+	}
+}
+
+// smoothAt gives the taps for a part of a frame.
+func smoothAt(part float64) *[fractionTaps]float64 { return &smooth[int(part*smoothPhases+0.5)] }
+
+// weigh sums samples by their taps, in four sums so that no addition waits for more than three others.
+func weigh(c, x *[fractionTaps]float64) float64 {
 	s0 := c[0]*x[0] + c[1]*x[1] + c[2]*x[2] + c[3]*x[3]
 	s1 := c[4]*x[4] + c[5]*x[5] + c[6]*x[6] + c[7]*x[7]
 	s2 := c[8]*x[8] + c[9]*x[9] + c[10]*x[10] + c[11]*x[11]
@@ -88,31 +158,34 @@ func (d *DelayLine) ReadSmooth(delay float64) float64 {
 	return (s0 + s1) + (s2 + s3)
 }
 
-// ReadSmoothTwo reads two lines that are written together at the same delay.
-func ReadSmoothTwo(l, r *DelayLine, delay float64) (float64, float64) {
-	n := int(delay)
-	c := &smooth[int((delay-float64(n))*smoothPhases+0.5)]
-	var aroundL, aroundR [fractionTaps]float64
-	x := l.from(l.back(n+fractionTaps/2), &aroundL)
-	y := r.from(r.back(n+fractionTaps/2), &aroundR)
-	var s0, s1, u0, u1 float64
-	for k := 0; k < fractionTaps; k += 4 {
-		a, b := c[k], c[k+1]
-		s0, u0 = s0+a*x[k], u0+a*y[k]
-		s1, u1 = s1+b*x[k+1], u1+b*y[k+1]
-		a, b = c[k+2], c[k+3]
-		s0, u0 = s0+a*x[k+2], u0+a*y[k+2]
-		s1, u1 = s1+b*x[k+3], u1+b*y[k+3]
-	}
+// weighBoth is weigh for two sides.
+func weighBoth(c, x, y *[fractionTaps]float64) (float64, float64) {
+	s0 := c[0]*x[0] + c[1]*x[1] + c[2]*x[2] + c[3]*x[3]
+	u0 := c[0]*y[0] + c[1]*y[1] + c[2]*y[2] + c[3]*y[3]
+	s1 := c[4]*x[4] + c[5]*x[5] + c[6]*x[6] + c[7]*x[7]
+	u1 := c[4]*y[4] + c[5]*y[5] + c[6]*y[6] + c[7]*y[7]
+	s2 := c[8]*x[8] + c[9]*x[9] + c[10]*x[10] + c[11]*x[11]
+	u2 := c[8]*y[8] + c[9]*y[9] + c[10]*y[10] + c[11]*y[11]
+	s3 := c[12]*x[12] + c[13]*x[13] + c[14]*x[14] + c[15]*x[15]
+	u3 := c[12]*y[12] + c[13]*y[13] + c[14]*y[14] + c[15]*y[15]
+	return (s0 + s1) + (s2 + s3), (u0 + u1) + (u2 + u3)
+}
+
+// weighTwo weighs two sides by the same taps, the even and the odd ones of each apart.
+func weighTwo(c, x, y *[fractionTaps]float64) (float64, float64) {
+	s0 := c[0]*x[0] + c[2]*x[2] + c[4]*x[4] + c[6]*x[6] + c[8]*x[8] + c[10]*x[10] + c[12]*x[12] + c[14]*x[14]
+	u0 := c[0]*y[0] + c[2]*y[2] + c[4]*y[4] + c[6]*y[6] + c[8]*y[8] + c[10]*y[10] + c[12]*y[12] + c[14]*y[14]
+	s1 := c[1]*x[1] + c[3]*x[3] + c[5]*x[5] + c[7]*x[7] + c[9]*x[9] + c[11]*x[11] + c[13]*x[13] + c[15]*x[15]
+	u1 := c[1]*y[1] + c[3]*y[3] + c[5]*y[5] + c[7]*y[7] + c[9]*y[9] + c[11]*y[11] + c[13]*y[13] + c[15]*y[15]
 	return s0 + s1, u0 + u1
 }
 
-// from gives the samples from one on, the oldest first; around has room for those that lie on both ends of the ring.
-func (d *DelayLine) from(first int, around *[fractionTaps]float64) *[fractionTaps]float64 {
-	if first+fractionTaps <= len(d.buf) {
-		return (*[fractionTaps]float64)(d.buf[first:])
-	}
-	n := copy(around[:], d.buf[first:])
-	copy(around[n:], d.buf)
-	return around
+// around gathers the samples from one on, the oldest first, where they lie on both ends of the ring. It is rare, and
+// stands alone so that what is read all the time needs no room for them.
+//
+//go:noinline
+func (d *DelayLine) around(first int) *[fractionTaps]float64 {
+	n := copy(d.seam[:], d.buf[first:])
+	copy(d.seam[n:], d.buf)
+	return &d.seam
 }

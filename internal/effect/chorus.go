@@ -49,7 +49,9 @@ type crowd struct {
 	lfo         lfo
 	fresh       bool
 	from, to    [chorusVoices]float64
+	set         [2]float64 // voices and spread that the gains are of
 	gains       [chorusVoices][2]float64
+	delays      [Grid]float64
 	low, high   dsp.Section
 	ll, lr      dsp.Biquad
 	hl, hr      dsp.Biquad
@@ -114,7 +116,12 @@ func (c *crowd) look(s *Span, i int, v []float64) {
 			c.to[k] = at(k, a)
 		}
 		c.from[k], c.to[k] = c.to[k], at(k, b)
-		c.gains[k][0], c.gains[k][1] = crowdGains(k, v[0], v[3])
+	}
+	if set := [2]float64{v[0], v[3]}; !c.fresh || set != c.set {
+		c.set = set
+		for k := range c.gains {
+			c.gains[k][0], c.gains[k][1] = crowdGains(k, v[0], v[3])
+		}
 	}
 	if !c.fresh || v[4] != c.lowHz {
 		c.lowHz, c.low = v[4], lowCutOf(c.smooth, v[4], c.rate)
@@ -129,22 +136,35 @@ func (c *crowd) run(s *Span, from, to int) {
 	l, r := s.L[from:to], s.R[from:to]
 	dsp.RunStereo2(&c.low, &c.high, &c.ll, &c.lr, &c.hl, &c.hr, l, r)
 	start := (s.Frame + int64(from)) & (Grid - 1)
+	if !c.smooth {
+		c.runOlder(l, r, start)
+		return
+	}
+	c.line[0].WriteBlock(l)
+	c.line[1].WriteBlock(r)
+	clear(l)
+	clear(r)
+	delays := c.delays[:len(l)]
+	for k, g := range c.gains {
+		if g == [2]float64{} {
+			break
+		}
+		glideOver(delays, c.from[k], c.to[k], start)
+		dsp.AddSmoothBlocks(c.line[0], c.line[1], l, r, delays, g)
+	}
+}
+
+func (c *crowd) runOlder(l, r []float64, start int64) {
 	for i := range l {
 		c.line[0].Write(l[i])
 		c.line[1].Write(r[i])
 		t := float64(start+int64(i)) / Grid
 		var x, y float64
-		for k := range c.from {
-			g := &c.gains[k]
-			if g[0] == 0 && g[1] == 0 {
+		for k, g := range c.gains {
+			if g == [2]float64{} {
 				break
 			}
 			d := c.from[k] + (c.to[k]-c.from[k])*t
-			if c.smooth {
-				a, b := dsp.ReadSmoothTwo(c.line[0], c.line[1], d)
-				x, y = x+g[0]*a, y+g[1]*b
-				continue
-			}
 			x += g[0] * c.line[0].ReadAt(d)
 			y += g[1] * c.line[1].ReadAt(d)
 		}

@@ -50,6 +50,7 @@ type takes struct {
 	line        *dsp.DelayLine
 	shift       [doublerVoices]shifter
 	from, to    [doublerVoices]float64
+	set         [2]float64 // voices and spread that the gains are of
 	gains       [doublerVoices][2]float64
 	slide       [doublerVoices]float64
 	fresh       bool
@@ -122,12 +123,17 @@ func (t *takes) look(grid int64, v []float64) {
 			t.to[k] = at(grid)
 		}
 		t.from[k], t.to[k] = t.to[k], at(grid+Grid)
-		t.gains[k][0], t.gains[k][1] = crowdGains(k, v[0], v[4])
 		sign := 1.0
 		if k%2 == 0 {
 			sign = -1
 		}
 		t.slide[k] = slideOf(sign * v[3] * (1 + 0.15*float64(k/2)))
+	}
+	if set := [2]float64{v[0], v[4]}; !t.fresh || set != t.set {
+		t.set = set
+		for k := range t.gains {
+			t.gains[k][0], t.gains[k][1] = crowdGains(k, v[0], v[4])
+		}
 	}
 	if !t.fresh || v[5] != t.lowHz {
 		t.lowHz, t.low = v[5], lowCutOf(t.smooth, v[5], t.rate)

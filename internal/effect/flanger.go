@@ -60,6 +60,8 @@ type comb struct {
 	high     dsp.Section
 	highHz   float64
 	state    [2]dsp.Biquad
+
+	delays, late [Grid]float64 // of the frames at hand
 }
 
 func newComb(rate float64, smooth bool) *comb {
@@ -69,53 +71,73 @@ func newComb(rate float64, smooth bool) *comb {
 }
 
 func (c *comb) Process(s *Span) {
-	var v [8]float64
 	for from := 0; from < len(s.L); {
 		to, onGrid := s.piece(from)
 		if onGrid || !c.fresh {
-			s.read(v[:], from)
-			hz, q := cycle(v[5:])
-			a, b := c.lfo.look(s, from, c.rate, hz, q)
-			at := func(phase float64) float64 {
-				return max(2, c.rate/1000*(v[0]+v[1]*(0.5+0.5*wave(waveSine, phase, 0))))
-			}
-			lag := v[3] / 360
-			if !c.fresh {
-				c.to = [2]float64{at(a), at(a - lag)}
-			}
-			c.from, c.to = c.to, [2]float64{at(b), at(b - lag)}
-			if !c.fresh || v[4] != c.highHz {
-				c.highHz, c.high = v[4], highCutOf(c.smooth, v[4], c.rate)
-			}
-			c.fresh = true
+			c.look(s, from)
 		}
-		feedback := &s.Values[2]
 		start := (s.Frame + int64(from)) & (Grid - 1)
 		for side, x := range [2][]float64{s.L[from:to], s.R[from:to]} {
-			line, st := c.line[side], &c.state[side]
-			for i, u := range x {
-				d := c.from[side] + (c.to[side]-c.from[side])*float64(start+int64(i))/Grid
-				late := st.Next(&c.high, c.read(line, d-1))
-				line.Write(dsp.Flush(u + feedback.At(from+i)*0.01*bounded(late)))
-				x[i] = (u + late) * (1 / math.Sqrt2)
-			}
-			st.Flush()
+			glideOver(c.delays[:len(x)], c.from[side], c.to[side], start)
+			c.run(c.line[side], &c.state[side], x, &s.Values[2], from)
 		}
 		from = to
 	}
 }
 
+// look finds where the delays of both sides go until the grid's next frame, and the cut.
+func (c *comb) look(s *Span, from int) {
+	var v [8]float64
+	s.read(v[:], from)
+	hz, q := cycle(v[5:])
+	a, b := c.lfo.look(s, from, c.rate, hz, q)
+	at := func(phase float64) float64 {
+		return max(2, c.rate/1000*(v[0]+v[1]*(0.5+0.5*wave(waveSine, phase, 0))))
+	}
+	lag := v[3] / 360
+	if !c.fresh {
+		c.to = [2]float64{at(a), at(a - lag)}
+	}
+	c.from, c.to = c.to, [2]float64{at(b), at(b - lag)}
+	if !c.fresh || v[4] != c.highHz {
+		c.highHz, c.high = v[4], highCutOf(c.smooth, v[4], c.rate)
+	}
+	c.fresh = true
+}
+
+// run sends a side through its loop. Where the copy is later than the grid is long, all of it stands in the line already.
+func (c *comb) run(line *dsp.DelayLine, st *dsp.Biquad, x []float64, feedback *Value, from int) {
+	delays := c.delays[:len(x)]
+	late := c.late[:len(x)]
+	nearest := min(delays[0], delays[len(x)-1]) - 1
+	whole := c.smooth && nearest >= dsp.FractionMargin+max(Grid, combMeet)
+	if whole {
+		line.ReadSmoothAhead(late, delays)
+	}
+	for i, u := range x {
+		if !whole {
+			late[i] = c.read(line, delays[i]-1)
+		}
+		y := st.Next(&c.high, late[i])
+		line.Write(dsp.Flush(u + feedback.At(from+i)*0.01*bounded(y)))
+		x[i] = (u + y) * (1 / math.Sqrt2)
+	}
+	st.Flush()
+}
+
+// combMeet is the way, in frames, over which the long interpolator takes over from the short one.
+const combMeet = 4
+
 // read takes a line at a delay. The windowed sinc needs what comes after: nearer than that a shorter interpolator serves,
 // and both meet in between.
 func (c *comb) read(line *dsp.DelayLine, delay float64) float64 {
-	const meet = 4 // frames
 	if !c.smooth || delay <= dsp.FractionMargin {
 		return line.ReadAt(delay)
 	}
 	y := line.ReadSmooth(delay)
-	if delay < dsp.FractionMargin+meet {
+	if delay < dsp.FractionMargin+combMeet {
 		x := line.ReadAt(delay)
-		y = x + (y-x)*(delay-dsp.FractionMargin)/meet
+		y = x + (y-x)*(delay-dsp.FractionMargin)/combMeet
 	}
 	return y
 }

@@ -55,6 +55,9 @@ type sway struct {
 	lfo      lfo
 	fresh    bool
 	from, to [2]float64
+	delays   [Grid]float64
+	asked    [3]float64 // what the swing was found for: depth, shape and pace
+	moved    pitchSwing
 }
 
 func newSway(rate float64, even, smooth bool) *sway {
@@ -93,41 +96,79 @@ func (s *pitchSwing) at(phase float64) float64 {
 }
 
 func (w *sway) Process(s *Span) {
-	var v [6]float64
 	for from := 0; from < len(s.L); {
 		to, onGrid := s.piece(from)
 		if onGrid || !w.fresh {
-			s.read(v[:], from)
-			hz, q := cycle(v[3:])
-			a, b := w.lfo.look(s, from, w.rate, hz, q)
-			if q > 0 {
-				hz = s.Tempo / 60 / q
-			}
-			moved, lag := swingOf(v[0], hz, w.rate, v[1] != 0, w.even), v[2]/360
-			nearest := 2.0
-			if w.smooth {
-				nearest = dsp.FractionMargin
-			}
-			at := func(phase float64) float64 { return moved.at(phase) + nearest }
-			if !w.fresh {
-				w.to = [2]float64{at(a), at(a - lag)}
-			}
-			w.from, w.to, w.fresh = w.to, [2]float64{at(b), at(b - lag)}, true
+			w.look(s, from)
 		}
 		start := (s.Frame + int64(from)) & (Grid - 1)
-		for side, x := range [2][]float64{s.L[from:to], s.R[from:to]} {
-			line := w.line[side]
-			for i, u := range x {
-				line.Write(u)
-				delay := w.from[side] + (w.to[side]-w.from[side])*float64(start+int64(i))/Grid
-				if w.smooth {
-					x[i] = line.ReadSmooth(delay)
-				} else {
-					x[i] = line.ReadAt(delay)
-				}
-			}
+		if w.smooth {
+			w.run(s.L[from:to], s.R[from:to], start)
+		} else {
+			w.runOlder(s.L[from:to], s.R[from:to], start)
 		}
 		from = to
+	}
+}
+
+// look finds where the delays of both sides go until the grid's next frame.
+func (w *sway) look(s *Span, from int) {
+	var v [6]float64
+	s.read(v[:], from)
+	hz, q := cycle(v[3:])
+	a, b := w.lfo.look(s, from, w.rate, hz, q)
+	if q > 0 {
+		hz = s.Tempo / 60 / q
+	}
+	if asked := [3]float64{v[0], v[1], hz}; !w.fresh || asked != w.asked {
+		w.asked, w.moved = asked, swingOf(v[0], hz, w.rate, v[1] != 0, w.even)
+	}
+	nearest := 2.0
+	if w.smooth {
+		nearest = dsp.FractionMargin
+	}
+	sides := func(phase float64) [2]float64 {
+		left := w.moved.at(phase) + nearest
+		if v[2] == 0 {
+			return [2]float64{left, left}
+		}
+		return [2]float64{left, w.moved.at(phase-v[2]/360) + nearest}
+	}
+	if !w.fresh {
+		w.to = sides(a)
+	}
+	w.from, w.to, w.fresh = w.to, sides(b), true
+}
+
+// run reads one grid's frames; both sides at once where they move together.
+func (w *sway) run(l, r []float64, start int64) {
+	w.line[0].WriteBlock(l)
+	w.line[1].WriteBlock(r)
+	delays := w.delays[:len(l)]
+	glideOver(delays, w.from[0], w.to[0], start)
+	if w.from[0] == w.from[1] && w.to[0] == w.to[1] {
+		dsp.ReadSmoothBlocks(w.line[0], w.line[1], l, r, delays)
+		return
+	}
+	w.line[0].ReadSmoothBlock(l, delays)
+	glideOver(delays, w.from[1], w.to[1], start)
+	w.line[1].ReadSmoothBlock(r, delays)
+}
+
+func (w *sway) runOlder(l, r []float64, start int64) {
+	for side, x := range [2][]float64{l, r} {
+		line := w.line[side]
+		for i, u := range x {
+			line.Write(u)
+			x[i] = line.ReadAt(w.from[side] + (w.to[side]-w.from[side])*float64(start+int64(i))/Grid)
+		}
+	}
+}
+
+// glideOver fills in where a figure stands that goes from one place to another over the grid, from a frame of it on.
+func glideOver(dst []float64, from, to float64, start int64) {
+	for i := range dst {
+		dst[i] = from + (to-from)*float64(start+int64(i))/Grid
 	}
 }
 
