@@ -45,7 +45,8 @@ func (r *Report) cost(f *Figure) float64 {
 func table(r *Report) string {
 	var b strings.Builder
 	fmt.Fprintf(&b, "# Performance\n\nMade by `make performance` on %s, on %s.\n", r.Date, r.Machine)
-	b.WriteString("The middle of several rounds, and how far they lie apart. *Against plain arithmetic*: how many times one second-order section\n" +
+	b.WriteString("The middle of several rounds, and how far they lie apart. *Against plain arithmetic*: " +
+		"how many times one second-order section\n" +
 		"in plain Go, per frame, in the same run; so machines, and minutes of one machine, can be compared. `make bench` says what has\n" +
 		"become slower since.\n")
 	in := ""

@@ -62,8 +62,8 @@ func TestAProgramRunsAsBefore(t *testing.T) {
 	root, err := exec.Command("go", "env", "GOROOT").Output()
 	require.NoError(t, err)
 	play := func(module string) string {
-		out, err := exec.Command("node", "--stack-size=8192", filepath.Join(strings.TrimSpace(string(root)), "lib", "wasm", "wasm_exec_node.js"), module).
-			CombinedOutput()
+		runner := filepath.Join(strings.TrimSpace(string(root)), "lib", "wasm", "wasm_exec_node.js")
+		out, err := exec.Command("node", "--stack-size=8192", runner, module).CombinedOutput()
 		require.NoError(t, err, string(out))
 		return string(out)
 	}

@@ -81,7 +81,10 @@ func TestBeyondLoopbackThereIsHTTPSAndTheWayThere(t *testing.T) {
 }
 
 func TestAddressesAreRead(t *testing.T) {
-	for addr, own := range map[string]bool{"127.0.0.1:1": true, "localhost:1": true, "[::1]:1": true, "0.0.0.0:1": false, "192.0.2.1:1": false, ":1": false, "studio.local:1": false} {
+	for addr, own := range map[string]bool{
+		"127.0.0.1:1": true, "localhost:1": true, "[::1]:1": true, "0.0.0.0:1": false, "192.0.2.1:1": false, ":1": false,
+		"studio.local:1": false,
+	} {
 		is, err := onLoopback(addr)
 		require.NoError(t, err)
 		require.Equal(t, own, is, addr)

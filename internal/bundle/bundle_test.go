@@ -100,10 +100,18 @@ func TestBadBundlesAreRefusedInWords(t *testing.T) {
 		`no effect "lantern"`: pack(map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) {
 			q.Channels[0].Chain.Nodes = []*project.Node{{Stage: project.NewStage("lantern", 1, 100, "blend")}}
 		})}),
-		`its output "nowhere" does not`:  pack(map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) { q.Channels[0].Output = "nowhere" })}),
-		"is outside":                     pack(map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) { q.Channels[0].Fader = 40 })}),
-		"this program reads version":     pack(map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) { q.Version = 99 })}),
-		"must be 44100, 48000, 88200 or": pack(map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) { q.SampleRate = 0 })}),
+		`its output "nowhere" does not`: pack(
+			map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) { q.Channels[0].Output = "nowhere" })},
+		),
+		"is outside": pack(
+			map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) { q.Channels[0].Fader = 40 })},
+		),
+		"this program reads version": pack(
+			map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) { q.Version = 99 })},
+		),
+		"must be 44100, 48000, 88200 or": pack(
+			map[string][]byte{audio: sound, "project.json": document(func(q *project.Project) { q.SampleRate = 0 })},
+		),
 	} {
 		_, err := read(t, b)
 		require.ErrorContains(t, err, want)

@@ -53,7 +53,10 @@ func TestAPasswordIsKeptAsAHashOfItsOwn(t *testing.T) {
 	require.True(t, SamePassword(HashPassword("caf\u00e9 by the sea"), "cafe\u0301 by the sea"))
 	cheap := strings.Replace(a, "m=19456", "m=64", 1)
 	require.False(t, SamePassword(cheap, "seven boats at noon"))
-	for _, broken := range []string{"", "$", "$argon2id$v=19$m=0,t=0,p=0$$", "$argon2id$v=19$m=99999999,t=1,p=1$AAAA$AAAA", "plain", strings.Replace(a, "$v=19", "$v=16", 1)} {
+	for _, broken := range []string{
+		"", "$", "$argon2id$v=19$m=0,t=0,p=0$$", "$argon2id$v=19$m=99999999,t=1,p=1$AAAA$AAAA", "plain",
+		strings.Replace(a, "$v=19", "$v=16", 1),
+	} {
 		require.False(t, SamePassword(broken, "seven boats at noon"), broken)
 	}
 	require.False(t, SamePassword(a, strings.Repeat("x", LongestPassword+1)))
@@ -61,7 +64,10 @@ func TestAPasswordIsKeptAsAHashOfItsOwn(t *testing.T) {
 
 func TestPasswordsThatAreTriedFirstAreRefused(t *testing.T) {
 	require.True(t, slices.IsSorted(commonOnes), "they are searched by halves")
-	for _, password := range append(slices.Clone(commonOnes[:50]), "short", "123456789", "PASSWORD123", "zzzzzzzzzzzz", "Ada Lovelace 1!", "ada lovelace", strings.Repeat("long ", 50), "\xff\xfe123456789") {
+	for _, password := range append(
+		slices.Clone(commonOnes[:50]), "short", "123456789", "PASSWORD123", "zzzzzzzzzzzz", "Ada Lovelace 1!", "ada lovelace",
+		strings.Repeat("long ", 50), "\xff\xfe123456789",
+	) {
 		require.Error(t, CheckPassword("Ada Lovelace", password), password)
 	}
 	for _, password := range []string{"seven boats at noon", "ÄÖÜäöüßéèê", "🙂🙃🙂🙃🙂🙃🙂🙃🙂🙃", strings.Repeat("ab", 100)} {

@@ -115,7 +115,9 @@ func frequency(y []float64, at, span int) float64 {
 func TestSpinDownFollowsItsCurve(t *testing.T) {
 	x := tone(240000, 2000, -12)
 	for curve, speed := range []func(u float64) float64{
-		func(u float64) float64 { return 1 - u }, func(u float64) float64 { return (1 - u) * (1 - u) }, func(u float64) float64 { return math.Cos(math.Pi / 2 * u) },
+		func(u float64) float64 { return 1 - u },
+		func(u float64) float64 { return (1 - u) * (1 - u) },
+		func(u float64) float64 { return math.Cos(math.Pi / 2 * u) },
 	} {
 		c := set{"sync": 1, "time": 2, "curve": float64(curve), "dull": 0}
 		y := switched("spindown", "stop", c, 24000, 168000, x, 128)

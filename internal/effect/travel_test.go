@@ -57,7 +57,9 @@ func TestTheTravelOfEveryParameterIsThatOfTheTable(t *testing.T) {
 			add(p)
 		}
 	}
-	for _, p := range []param.Param{param.Fader, param.Pan, param.Send, param.Mix, param.Path, param.Width, param.Handle, param.Crossover(1, false)} {
+	for _, p := range []param.Param{
+		param.Fader, param.Pan, param.Send, param.Mix, param.Path, param.Width, param.Handle, param.Crossover(1, false),
+	} {
 		add(p)
 	}
 	const name = "testdata/travel.json"

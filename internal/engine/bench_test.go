@@ -165,7 +165,8 @@ func BenchmarkLines(b *testing.B) {
 					low, high   float64
 				}{
 					{c.ID, "fader", -12, 0}, {c.ID, "pan", -0.5, 0.5}, {c.Sends[0].ID, "level", -30, -6}, {c.Sends[0].ID, "pan", -1, 1},
-					{eq.ID, "freq3", 200, 900}, {eq.ID, "gain3", -9, 9}, {eq.ID, "q3", 0.5, 4}, {eq.ID, "freq4", 700, 2000}, {eq.ID, "gain4", -6, 6}, {eq.ID, "gain5", -3, 6},
+					{eq.ID, "freq3", 200, 900}, {eq.ID, "gain3", -9, 9}, {eq.ID, "q3", 0.5, 4},
+					{eq.ID, "freq4", 700, 2000}, {eq.ID, "gain4", -6, 6}, {eq.ID, "gain5", -3, 6},
 					{squeeze.ID, "threshold", -40, -20}, {squeeze.ID, "ratio", 1.5, 8}, {squeeze.ID, "makeup", 0, 6}, {squeeze.ID, "mix", 40, 100},
 					{echo.ID, "feedback", 10, 60}, {echo.ID, "width", 20, 100}, {echo.ID, "mix", 5, 40}, {echo.ID, "highcut", 2000, 9000},
 					{c.Chain.Nodes[0].Stage.ID, "gain", -24, -16}, {c.Chain.Nodes[5].Stage.ID, "input", 0, 6},

@@ -122,8 +122,14 @@ func TestHearingTable(t *testing.T) {
 			return Hearing{Solo: map[string]bool{id["a"]: true, id["b"]: true}}
 		}, 0.1 + 0.01 + 0.001 + 0.2 + 0.02 + 0.002},
 		{"group", func(id map[string]string) Hearing { return Hearing{Solo: map[string]bool{id["group"]: true}} }, 0.2 + 0.02 + 0.002},
-		{"hall: sources without their dry signal", func(id map[string]string) Hearing { return Hearing{Solo: map[string]bool{id["hall"]: true}} }, 0.01 + 0.02 + 0.001 + 0.002},
-		{"far: through the hall, which is not heard itself", func(id map[string]string) Hearing { return Hearing{Solo: map[string]bool{id["far"]: true}} }, 0.001 + 0.002},
+		{
+			"hall: sources without their dry signal",
+			func(id map[string]string) Hearing { return Hearing{Solo: map[string]bool{id["hall"]: true}} }, 0.01 + 0.02 + 0.001 + 0.002,
+		},
+		{
+			"far: through the hall, which is not heard itself",
+			func(id map[string]string) Hearing { return Hearing{Solo: map[string]bool{id["far"]: true}} }, 0.001 + 0.002,
+		},
 		{"side: taps flow", func(id map[string]string) Hearing { return Hearing{Solo: map[string]bool{id["side"]: true}} }, 0.0001},
 		{"a without its returns", func(id map[string]string) Hearing { return Hearing{Dry: id["a"]} }, 0.1},
 		{"b without its returns, through its group", func(id map[string]string) Hearing { return Hearing{Dry: id["b"]} }, 0.2},

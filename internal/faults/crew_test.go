@@ -89,9 +89,13 @@ func (h *house) window(link, name string) *window {
 	jar, err := cookiejar.New(nil)
 	require.NoError(h.t, err)
 	// whom this test speaks to it has started itself
-	client := &http.Client{Jar: jar, Timeout: 20 * time.Second, Transport: &http.Transport{TLSClientConfig: &tls.Config{InsecureSkipVerify: true}}}
+	client := &http.Client{
+		Jar: jar, Timeout: 20 * time.Second, Transport: &http.Transport{TLSClientConfig: &tls.Config{InsecureSkipVerify: true}},
+	}
 	w := &window{h: h, client: client}
-	require.NoError(h.t, w.ask("POST", "/api/links/take", map[string]string{"key": link, "name": name, "password": "seven boats at noon"}, nil))
+	require.NoError(
+		h.t, w.ask("POST", "/api/links/take", map[string]string{"key": link, "name": name, "password": "seven boats at noon"}, nil),
+	)
 	return w
 }
 
@@ -180,8 +184,9 @@ func (w *window) listen(ctx context.Context, r *rand.Rand, s *sent) {
 }
 
 func (w *window) connection(ctx context.Context, life time.Duration, s *sent) {
-	c, _, err := websocket.Dial(ctx, "wss"+strings.TrimPrefix(w.h.url, "https")+"/api/projects/"+w.id+"/live", &websocket.DialOptions{HTTPClient: &http.Client{
-		Jar: w.client.Jar, Transport: w.client.Transport}})
+	address := "wss" + strings.TrimPrefix(w.h.url, "https") + "/api/projects/" + w.id + "/live"
+	client := &http.Client{Jar: w.client.Jar, Transport: w.client.Transport}
+	c, _, err := websocket.Dial(ctx, address, &websocket.DialOptions{HTTPClient: client})
 	if err != nil {
 		time.Sleep(20 * time.Millisecond)
 		return
@@ -271,8 +276,8 @@ func TestFourPeopleEndWithTheSameSong(t *testing.T) {
 	var made struct {
 		ID string `json:"id"`
 	}
-	require.NoError(t, ada.ask("POST", "/api/projects", map[string]any{"name": "Rope", "sampleRate": 48000, "tempo": 100, "beats": 4, "unit": 4,
-		"template": "ensemble"}, &made))
+	rope := map[string]any{"name": "Rope", "sampleRate": 48000, "tempo": 100, "beats": 4, "unit": 4, "template": "ensemble"}
+	require.NoError(t, ada.ask("POST", "/api/projects", rope, &made))
 	var link struct {
 		Path string `json:"path"`
 	}

@@ -17,7 +17,8 @@ func TestValuesAreReadAsPeopleWriteThem(t *testing.T) {
 		text string
 		want float64
 	}{
-		{hz, "2k", 2000}, {hz, "2,5 kHz", 2500}, {hz, "440", 440}, {hz, " 1e3 ", 1000}, {ms, "1.5 s", 1500}, {ms, "20 ms", 20}, {Fader, "−6 dB", -6}, {Fader, "off", -120}, {Fader, "+3", 3},
+		{hz, "2k", 2000}, {hz, "2,5 kHz", 2500}, {hz, "440", 440}, {hz, " 1e3 ", 1000}, {ms, "1.5 s", 1500}, {ms, "20 ms", 20},
+		{Fader, "−6 dB", -6}, {Fader, "off", -120}, {Fader, "+3", 3},
 		{note, "1/8d", 1}, {note, "1/8 t", 2}, {note, "1/8", 0}, {note, "Be", 3}, {on, "yes", 1}, {on, "off", 0}, {on, "1", 1},
 	} {
 		got, err := c.p.Read(c.text)

@@ -20,9 +20,12 @@ func TestPlacesAlongAnAxis(t *testing.T) {
 
 func TestAPlotIsAnSVGWithItsLinesInItsFrame(t *testing.T) {
 	p := Plot{
-		X:     Axis{Label: "Hz", From: 1, To: 100, Ticks: []float64{1, 10, 100}, Log: true},
-		Y:     Axis{Label: "dB", From: -10, Ticks: []float64{-10, 0}},
-		Lines: []Line{{Name: "one", X: []float64{1, 10, 100}, Y: []float64{-10, -5, 30}}, {Name: "two", X: []float64{1, 100}, Y: []float64{0, 0}, Dashed: true}},
+		X: Axis{Label: "Hz", From: 1, To: 100, Ticks: []float64{1, 10, 100}, Log: true},
+		Y: Axis{Label: "dB", From: -10, Ticks: []float64{-10, 0}},
+		Lines: []Line{
+			{Name: "one", X: []float64{1, 10, 100}, Y: []float64{-10, -5, 30}},
+			{Name: "two", X: []float64{1, 100}, Y: []float64{0, 0}, Dashed: true},
+		},
 	}
 	svg := p.SVG()
 	d := xml.NewDecoder(strings.NewReader(svg))

@@ -71,7 +71,9 @@ func TestAPresetSoundsTheSameElsewhere(t *testing.T) {
 			owners = append(owners, id)
 		}
 		for _, id := range owners { // handles and movers on what random changes seldom reach
-			for _, c := range []project.Change{&project.Hang{Owner: id, Name: "level"}, &project.AddMover{Owner: id, Name: "mix"}, &project.Hang{Owner: id, Name: "gain"}} {
+			for _, c := range []project.Change{
+				&project.Hang{Owner: id, Name: "level"}, &project.AddMover{Owner: id, Name: "mix"}, &project.Hang{Owner: id, Name: "gain"},
+			} {
 				if next, _, err := project.Apply(p, []project.Change{c}, engine.EffectInfo); err == nil {
 					p = next
 				}

@@ -12,7 +12,9 @@ import (
 
 func printed(t *testing.T, p *project.Project, folder *audiofile.Folder, ids ...string) *project.Project {
 	t.Helper()
-	list, err := InPlace(t.Context(), p, folder, Printer{"Ines", 7}, PlaceSpec{Clips: ids}, func(audiofile.Entry, string) error { return nil }, nil)
+	list, err := InPlace(
+		t.Context(), p, folder, Printer{"Ines", 7}, PlaceSpec{Clips: ids}, func(audiofile.Entry, string) error { return nil }, nil,
+	)
 	require.NoError(t, err)
 	return made(t, p, list...)
 }
@@ -106,6 +108,9 @@ func TestARangeIsPrintedWhereItStands(t *testing.T) {
 	back, _, err := project.Apply(q, undo, engine.EffectInfo)
 	require.NoError(t, err)
 	require.Equal(t, p, back, "one undo")
-	_, err = InPlace(t.Context(), p, folder, Printer{"Ines", 7}, PlaceSpec{Clips: []string{id}, Within: &project.ClipRange{From: 200000, To: 300000}}, keep, nil)
+	_, err = InPlace(
+		t.Context(), p, folder, Printer{"Ines", 7}, PlaceSpec{Clips: []string{id}, Within: &project.ClipRange{From: 200000, To: 300000}},
+		keep, nil,
+	)
 	require.ErrorContains(t, err, "no clip lies in the range")
 }

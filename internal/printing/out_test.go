@@ -96,7 +96,9 @@ func TestClipsBehindTheChainComeBackThere(t *testing.T) {
 
 func TestWhatBelongsElsewhereDoesNotLand(t *testing.T) {
 	p, ch, _ := song(t)
-	for _, mark := range []string{"", "x/y/z", "other/" + ch.ID + "/a", p.ID + "/gone/a", p.ID + "/" + ch.ID + "/!", p.ID + "/" + p.MainChannel().ID + "/a"} {
+	for _, mark := range []string{
+		"", "x/y/z", "other/" + ch.ID + "/a", p.ID + "/gone/a", p.ID + "/" + ch.ID + "/!", p.ID + "/" + p.MainChannel().ID + "/a",
+	} {
 		_, ok := BelongsTo(p, mark)
 		require.False(t, ok, mark)
 	}

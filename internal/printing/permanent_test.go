@@ -40,7 +40,10 @@ func TestWhatIsMadePermanentSoundsTheSame(t *testing.T) {
 				p, row, folder := song(t)
 				id, yes, gain, fade := row.Clips[0].ID, rings, -4.0, int64(3000)
 				p = made(t, p, &project.MoveClip{ID: id, By: 480000}, &project.TrimClip{ID: id, Edge: "begin", By: 20000},
-					&project.SetClip{ID: id, Rings: &yes, Gain: &gain, FadeIn: &fade, FadeOut: &fade, Swell: &[]project.Swell{{At: 30000, Gain: -9}, {At: 50000}}})
+					&project.SetClip{
+						ID: id, Rings: &yes, Gain: &gain, FadeIn: &fade, FadeOut: &fade,
+						Swell: &[]project.Swell{{At: 30000, Gain: -9}, {At: 50000}},
+					})
 				for _, e := range effects {
 					stage := project.NewID()
 					p = made(t, p, &project.TreatClips{Clips: []string{id}, Effect: e, ID: stage})
@@ -57,7 +60,9 @@ func TestWhatIsMadePermanentSoundsTheSame(t *testing.T) {
 				spec := Spec{Channel: p.MainChannel().ID, To: 900000}
 				before := render(t, p, folder, spec)
 				require.Greater(t, loudest(before), 0.01)
-				list, err := MakePermanent(t.Context(), p, folder, Printer{"Ines", 7}, []string{id}, func(audiofile.Entry, string) error { return nil }, nil)
+				list, err := MakePermanent(
+					t.Context(), p, folder, Printer{"Ines", 7}, []string{id}, func(audiofile.Entry, string) error { return nil }, nil,
+				)
 				require.NoError(t, err)
 				q := made(t, p, list...)
 				require.Empty(t, q.Treatments)
@@ -103,7 +108,10 @@ func TestMarksAreThoseOfWhatIsHeard(t *testing.T) {
 	p.Audio = append(p.Audio, project.Audio{Hash: e.Hash, Name: "Strokes", Frames: 96000, Channels: 1})
 	row.Clips[0].Audio = e.Hash
 	id := row.Clips[0].ID
-	p = made(t, p, &project.TreatClips{Clips: []string{id}, Effect: "length", ID: "long"}, &project.SetParam{Owner: "long", Name: "percent", Value: 200})
+	p = made(
+		t, p, &project.TreatClips{Clips: []string{id}, Effect: "length", ID: "long"},
+		&project.SetParam{Owner: "long", Name: "percent", Value: 200},
+	)
 	marks, err := FindMarks(t.Context(), p, folder, MarkSpec{Clip: id, By: "onsets"})
 	require.NoError(t, err)
 	require.Len(t, marks.Marks, 2)

@@ -45,10 +45,13 @@ func TestAPointInAChainIsPrinted(t *testing.T) {
 		tap   project.Tap
 		nodes []*project.Node
 	}{
-		"what comes in":     {project.Tap{Channel: ch.ID, Point: "input"}, nil},
-		"after a stage":     {project.Tap{Channel: ch.ID, Point: "after", Node: ch.Chain.Nodes[0].ID()}, ch.Chain.Nodes[:1]},
-		"before the fader":  {project.Tap{Channel: ch.ID, Point: "pre"}, ch.Chain.Nodes},
-		"a path of a fork":  {project.Tap{Channel: ch.ID, Point: "path", Node: fork.Paths[1].ID}, []*project.Node{ch.Chain.Nodes[0], fork.Paths[1].Chain.Nodes[0]}},
+		"what comes in":    {project.Tap{Channel: ch.ID, Point: "input"}, nil},
+		"after a stage":    {project.Tap{Channel: ch.ID, Point: "after", Node: ch.Chain.Nodes[0].ID()}, ch.Chain.Nodes[:1]},
+		"before the fader": {project.Tap{Channel: ch.ID, Point: "pre"}, ch.Chain.Nodes},
+		"a path of a fork": {
+			project.Tap{Channel: ch.ID, Point: "path", Node: fork.Paths[1].ID},
+			[]*project.Node{ch.Chain.Nodes[0], fork.Paths[1].Chain.Nodes[0]},
+		},
 		"the path that was": {project.Tap{Channel: ch.ID, Point: "path", Node: fork.Paths[0].ID}, ch.Chain.Nodes[:1]},
 	} {
 		at := whole

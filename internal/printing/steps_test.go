@@ -14,7 +14,8 @@ import (
 func rounds(t *testing.T) (p *project.Project, folder *audiofile.Folder, row, clip string) {
 	t.Helper()
 	p, ch, folder := song(t)
-	eq, delay := stage("equaliser", map[string]float64{"on3": 1, "gain3": 6}), stage("delay", map[string]float64{"sync": 1, "time": 90, "feedback": 10})
+	eq := stage("equaliser", map[string]float64{"on3": 1, "gain3": 6})
+	delay := stage("delay", map[string]float64{"sync": 1, "time": 90, "feedback": 10})
 	eq.Stage.ID, delay.Stage.ID = "eq", "echo"
 	p = made(t, p, &project.AddNode{Owner: ch.ID, Node: eq})
 	p = printed(t, p, folder, ch.Clips[0].ID)

@@ -34,7 +34,9 @@ func TestTheLineStandsInTheRowsOwnChain(t *testing.T) {
 
 	_, _, err = put("gone")
 	assert.ErrorContains(t, err, "no longer there")
-	treated, _, err := project.Apply(p, []project.Change{&project.TreatClips{Clips: []string{"of row"}, Effect: "trim", ID: "piece"}}, engine.EffectInfo)
+	treated, _, err := project.Apply(
+		p, []project.Change{&project.TreatClips{Clips: []string{"of row"}, Effect: "trim", ID: "piece"}}, engine.EffectInfo,
+	)
 	require.NoError(t, err)
 	p = treated
 	_, _, err = put("piece")

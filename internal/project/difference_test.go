@@ -16,19 +16,29 @@ func TestDifferencesAreSaidInWords(t *testing.T) {
 		do   []project.Change
 		says []string
 	}{
-		"a value":           {[]project.Change{&project.SetParam{Owner: "second", Name: "threshold", Value: -30}}, []string{"Compressor: threshold −24.0 dB to −30.0 dB"}},
-		"a choice":          {[]project.Change{&project.SetParam{Owner: "first", Name: "shape1", Value: 2}}, []string{"Equaliser: shape low cut to high shelf"}},
+		"a value": {[]project.Change{
+			&project.SetParam{Owner: "second", Name: "threshold", Value: -30},
+		}, []string{"Compressor: threshold −24.0 dB to −30.0 dB"}},
+		"a choice": {[]project.Change{
+			&project.SetParam{Owner: "first", Name: "shape1", Value: 2},
+		}, []string{"Equaliser: shape low cut to high shelf"}},
 		"bypass":            {[]project.Change{&project.SetNode{ID: "second", Bypass: &yes}}, []string{"Compressor is bypassed"}},
 		"a stage gone":      {[]project.Change{&project.RemoveNode{ID: "first"}}, []string{"Equaliser has gone"}},
 		"one behind it now": {[]project.Change{&project.MoveNode{ID: "second", Owner: "row", Index: 0}}, []string{"Equaliser has gone"}},
-		"of a key":          {[]project.Change{&project.SetParam{Owner: "gate", Name: "threshold", Value: -20}}, []string{"Gate: threshold −48.0 dB to −20.0 dB"}},
-		"a clip's gain":     {[]project.Change{&project.SetClip{ID: "of row", Gain: &gain}}, []string{"the clip Clip: gain +0.0 to -3.0 dB"}},
-		"a clip moved":      {[]project.Change{&project.SetClip{ID: "of row", Start: &start}}, []string{"the clip Clip lies elsewhere"}},
-		"a line":            {[]project.Change{&project.SetLine{Owner: "first", Name: "gain3", Points: []project.Point{{Value: 1, Shape: project.Ramp}}}}, []string{"the line on Equaliser, gain is new"}},
-		"a name":            {[]project.Change{&project.SetNode{ID: "first", Name: &name}}, nil},
-		"what lies behind":  {[]project.Change{&project.SetParam{Owner: "third", Name: "drive", Value: 3}}, nil},
-		"a stage more":      {[]project.Change{&project.AddStage{ID: "more", Owner: "row", Index: 1, Effect: "trim"}}, []string{"Trim is new"}},
-		"two of one effect": {[]project.Change{&project.SetParam{Owner: "first", Name: "gain3", Value: 2}, &project.SetParam{Owner: "first", Name: "gain4", Value: 2}}, nil},
+		"of a key": {[]project.Change{
+			&project.SetParam{Owner: "gate", Name: "threshold", Value: -20},
+		}, []string{"Gate: threshold −48.0 dB to −20.0 dB"}},
+		"a clip's gain": {[]project.Change{&project.SetClip{ID: "of row", Gain: &gain}}, []string{"the clip Clip: gain +0.0 to -3.0 dB"}},
+		"a clip moved":  {[]project.Change{&project.SetClip{ID: "of row", Start: &start}}, []string{"the clip Clip lies elsewhere"}},
+		"a line": {[]project.Change{
+			&project.SetLine{Owner: "first", Name: "gain3", Points: []project.Point{{Value: 1, Shape: project.Ramp}}},
+		}, []string{"the line on Equaliser, gain is new"}},
+		"a name":           {[]project.Change{&project.SetNode{ID: "first", Name: &name}}, nil},
+		"what lies behind": {[]project.Change{&project.SetParam{Owner: "third", Name: "drive", Value: 3}}, nil},
+		"a stage more":     {[]project.Change{&project.AddStage{ID: "more", Owner: "row", Index: 1, Effect: "trim"}}, []string{"Trim is new"}},
+		"two of one effect": {[]project.Change{
+			&project.SetParam{Owner: "first", Name: "gain3", Value: 2}, &project.SetParam{Owner: "first", Name: "gain4", Value: 2},
+		}, nil},
 	} {
 		p := keyed(t)
 		then, _ := p.MakingsOf(behindSecond)

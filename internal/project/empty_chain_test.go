@@ -45,8 +45,10 @@ func TestAPrintCanTakeThePlaceOfTheChain(t *testing.T) {
 			p.Channels[0].Chain.Nodes[1].Stage.Key = nil
 		},
 		"follows a level within": func(p *project.Project) {
-			p.Movers[0].Shape, p.Movers[0].Follow = project.LevelShape, &project.Follow{Tap: &project.Tap{Channel: "row", Point: "after", Node: "third"},
-				Attack: 10, Release: 100, Low: -60, High: 0}
+			p.Movers[0].Shape, p.Movers[0].Follow = project.LevelShape, &project.Follow{
+				Tap:    &project.Tap{Channel: "row", Point: "after", Node: "third"},
+				Attack: 10, Release: 100, Low: -60, High: 0,
+			}
 			p.Movers[0].Targets[0] = project.MoverTarget{Owner: "drum", Name: "pan", Depth: 0.2}
 		},
 		"takes in what another row gives": func(p *project.Project) {

@@ -42,7 +42,9 @@ func TestASoundThatSomethingWasMadeFromStays(t *testing.T) {
 	p, _ = make1(t, p, &RemoveAudio{Hash: aSound})
 	_, there := p.AudioByHash(aSound)
 	require.True(t, there)
-	for _, c := range []Change{&BringBack{ID: "y"}, &MakePermanent{ID: "x", Audio: Audio{printed, "Bell", 20000, 2}}, &MakePermanent{ID: "y"}} {
+	for _, c := range []Change{
+		&BringBack{ID: "y"}, &MakePermanent{ID: "x", Audio: Audio{printed, "Bell", 20000, 2}}, &MakePermanent{ID: "y"},
+	} {
 		_, _, err := Apply(p, []Change{c}, fakeEffects)
 		require.Error(t, err)
 	}

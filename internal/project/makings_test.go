@@ -81,21 +81,30 @@ func TestTheKeyOfMakings(t *testing.T) {
 		do      []project.Change
 		matters bool
 	}{
-		"a stage before it":                  {[]project.Change{set("first", "gain1", 3)}, true},
-		"a stage of the key":                 {[]project.Change{set("gate", "threshold", -30)}, true},
-		"a clip":                             {[]project.Change{&project.SetClip{ID: "of row", Gain: f(-3)}}, true},
-		"a clip of the key's row":            {[]project.Change{&project.RemoveClip{ID: "of drum"}}, true},
-		"bypass before it":                   {[]project.Change{&project.SetNode{ID: "second", Bypass: &yes}}, true},
-		"the order":                          {[]project.Change{&project.MoveNode{ID: "second", Owner: "row", Index: 0}}, true},
-		"the key":                            {[]project.Change{&project.SetKey{ID: "second"}}, true},
-		"a line on it":                       {[]project.Change{&project.SetLine{Owner: "first", Name: "gain1", Points: []project.Point{{Tick: 0, Value: 1, Shape: project.Ramp}}}}, true},
-		"a stage behind it":                  {[]project.Change{set("third", "drive", 9)}, false},
-		"a stage more behind it":             {[]project.Change{&project.RemoveNode{ID: "third"}}, false},
-		"fader and pan":                      {[]project.Change{set("row", "fader", -20), set("row", "pan", 0.4), &project.SetChannel{ID: "row", Mute: &yes}}, false},
-		"the fader of the key's row":         {[]project.Change{set("drum", "fader", -20)}, false},
-		"names and tints":                    {[]project.Change{&project.SetChannel{ID: "row", Name: &name, Tint: &tint}, &project.SetNode{ID: "first", Name: &name}, &project.SetClip{ID: "of row", Name: &name, Tint: &tint}}, false},
-		"a send":                             {[]project.Change{set("row to hall", "level", -1)}, false},
-		"a line behind it":                   {[]project.Change{&project.SetLine{Owner: "row", Name: "fader", Points: []project.Point{{Tick: 0, Value: 1, Shape: project.Ramp}}}}, false},
+		"a stage before it":       {[]project.Change{set("first", "gain1", 3)}, true},
+		"a stage of the key":      {[]project.Change{set("gate", "threshold", -30)}, true},
+		"a clip":                  {[]project.Change{&project.SetClip{ID: "of row", Gain: f(-3)}}, true},
+		"a clip of the key's row": {[]project.Change{&project.RemoveClip{ID: "of drum"}}, true},
+		"bypass before it":        {[]project.Change{&project.SetNode{ID: "second", Bypass: &yes}}, true},
+		"the order":               {[]project.Change{&project.MoveNode{ID: "second", Owner: "row", Index: 0}}, true},
+		"the key":                 {[]project.Change{&project.SetKey{ID: "second"}}, true},
+		"a line on it": {[]project.Change{
+			&project.SetLine{Owner: "first", Name: "gain1", Points: []project.Point{{Tick: 0, Value: 1, Shape: project.Ramp}}},
+		}, true},
+		"a stage behind it":      {[]project.Change{set("third", "drive", 9)}, false},
+		"a stage more behind it": {[]project.Change{&project.RemoveNode{ID: "third"}}, false},
+		"fader and pan": {[]project.Change{
+			set("row", "fader", -20), set("row", "pan", 0.4), &project.SetChannel{ID: "row", Mute: &yes},
+		}, false},
+		"the fader of the key's row": {[]project.Change{set("drum", "fader", -20)}, false},
+		"names and tints": {[]project.Change{
+			&project.SetChannel{ID: "row", Name: &name, Tint: &tint}, &project.SetNode{ID: "first", Name: &name},
+			&project.SetClip{ID: "of row", Name: &name, Tint: &tint},
+		}, false},
+		"a send": {[]project.Change{set("row to hall", "level", -1)}, false},
+		"a line behind it": {[]project.Change{
+			&project.SetLine{Owner: "row", Name: "fader", Points: []project.Point{{Tick: 0, Value: 1, Shape: project.Ramp}}},
+		}, false},
 		"the tempo, which nothing counts in": {[]project.Change{&project.PutTempo{BPM: 90}}, false},
 		"a section":                          {[]project.Change{&project.BeginSection{Name: "X", At: 48000}}, false},
 	} {

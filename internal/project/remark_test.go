@@ -59,8 +59,9 @@ func TestRemarksThatSayNothingAreRefused(t *testing.T) {
 	p := say(t, sample(t), ada, &MakeRemark{ID: "r", Text: "all of it"})
 	for what, c := range map[string]Change{
 		"nothing is said": &MakeRemark{Text: "  "}, "no longer there": &MakeRemark{At: "none", Text: "x"},
-		"letters are said": &MakeRemark{Text: strings.Repeat("x", MaxRemark+1)}, "longer than nothing": &MakeRemark{Text: "x", From: 48000, To: 48000},
-		"people are told": &MakeRemark{Text: "x", Told: make([]Speaker, maxTold+1)}, "removed it": &AnswerRemark{Remark: "none", Text: "x"},
+		"letters are said":    &MakeRemark{Text: strings.Repeat("x", MaxRemark+1)},
+		"longer than nothing": &MakeRemark{Text: "x", From: 48000, To: 48000},
+		"people are told":     &MakeRemark{Text: "x", Told: make([]Speaker, maxTold+1)}, "removed it": &AnswerRemark{Remark: "none", Text: "x"},
 		"things are said": nil,
 	} {
 		batch := []Change{c}
@@ -99,7 +100,9 @@ func TestARowIsInHandForAWhile(t *testing.T) {
 	free, _, err := Apply(held, []Change{&TakeInHand{ID: id}}, FakeEffects)
 	require.NoError(t, err)
 	require.Nil(t, free.Channels[0].Hand)
-	for _, wrong := range []*TakeInHand{{ID: id, Minutes: -1}, {ID: id, Minutes: LongestHand + 1}, {ID: "none", Minutes: 1}, {ID: id, Minutes: 1}} {
+	for _, wrong := range []*TakeInHand{
+		{ID: id, Minutes: -1}, {ID: id, Minutes: LongestHand + 1}, {ID: "none", Minutes: 1}, {ID: id, Minutes: 1},
+	} {
 		_, _, err := Apply(p, []Change{wrong}, FakeEffects)
 		require.Error(t, err)
 	}

@@ -12,7 +12,10 @@ import (
 // backwards.
 func TestTempoRampsAgainstASum(t *testing.T) {
 	p := New("x", 48000, 120, 4, 4)
-	p.Tempo = []Tempo{{Tick: 0, BPM: 120, Ramp: false}, {Tick: 3840, BPM: 90, Ramp: true}, {Tick: 11520, BPM: 156, Ramp: true}, {Tick: 15360, BPM: 60, Ramp: false}}
+	p.Tempo = []Tempo{
+		{Tick: 0, BPM: 120, Ramp: false}, {Tick: 3840, BPM: 90, Ramp: true}, {Tick: 11520, BPM: 156, Ramp: true},
+		{Tick: 15360, BPM: 60, Ramp: false},
+	}
 	require.NoError(t, p.Validate(fakeEffects))
 	c := p.Clock()
 	sum, tick := 0.0, 0.0
@@ -49,7 +52,9 @@ func TestTemposArePutOnBeats(t *testing.T) {
 	p := sample(t) // 90, in six eighths
 	clock := p.Clock()
 	next := one(t, p, &PutTempo{At: clock.Frame(9700), BPM: 70}, &PutTempo{At: clock.Frame(2800), BPM: 100, Ramp: true})
-	assert.Equal(t, []Tempo{{Tick: 0, BPM: 90, Ramp: false}, {Tick: 2880, BPM: 100, Ramp: true}, {Tick: 9600, BPM: 70, Ramp: false}}, next.Tempo)
+	assert.Equal(
+		t, []Tempo{{Tick: 0, BPM: 90, Ramp: false}, {Tick: 2880, BPM: 100, Ramp: true}, {Tick: 9600, BPM: 70, Ramp: false}}, next.Tempo,
+	)
 	tick := int64(2880)
 	next = one(t, next, &PutTempo{Tick: &tick, BPM: 101})
 	assert.Equal(t, Tempo{Tick: 2880, BPM: 101, Ramp: false}, next.Tempo[1])

@@ -28,8 +28,10 @@ func TestAPlaceIsReadAsItIsWritten(t *testing.T) {
 		require.NoError(t, err, where)
 		require.Equal(t, tick, got, where)
 	}
-	for where, says := range map[string]string{"": "bar.beat", "0": "bar.beat", "1.0": "bar.beat", "x": "bar.beat", "-3": "bar.beat", "1.2.3.4": "bar.beat",
-		"1.7": "has 6 beats", "11.5": "has 4 beats", "1.1.500": "hundredths"} {
+	for where, says := range map[string]string{
+		"": "bar.beat", "0": "bar.beat", "1.0": "bar.beat", "x": "bar.beat", "-3": "bar.beat", "1.2.3.4": "bar.beat",
+		"1.7": "has 6 beats", "11.5": "has 4 beats", "1.1.500": "hundredths",
+	} {
 		_, err := c.At(where)
 		require.ErrorContains(t, err, says, where)
 	}

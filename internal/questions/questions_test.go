@@ -33,7 +33,9 @@ func TestEveryQuestionIsAnsweredAsDescribed(t *testing.T) {
 		},
 	}
 	ada := project.Speaker{ID: "ada", Name: "Ada"}
-	p.Remarks = []*project.Remark{{ID: "r", At: project.Spot{Called: "The song"}, Said: []project.Said{{ID: "s", By: ada, Time: "2026-11-30T12:00:00Z", Text: "x"}}}}
+	p.Remarks = []*project.Remark{
+		{ID: "r", At: project.Spot{Called: "The song"}, Said: []project.Said{{ID: "s", By: ada, Time: "2026-11-30T12:00:00Z", Text: "x"}}},
+	}
 	p.Passages = []*project.Passage{
 		{
 			ID:      "p",

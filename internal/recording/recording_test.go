@@ -83,7 +83,9 @@ func newStudio(t testing.TB) *studio {
 // restart is a new desk over the same folder, as after a start.
 func (s *studio) restart() {
 	var err error
-	s.desk, err = New(filepath.Join(s.dir, "recordings"), s.folder, s, func(context.Context, audiofile.Entry, string, string) error { return nil })
+	s.desk, err = New(
+		filepath.Join(s.dir, "recordings"), s.folder, s, func(context.Context, audiofile.Entry, string, string) error { return nil },
+	)
 	require.NoError(s.t, err)
 }
 

@@ -154,7 +154,8 @@ var mayDo = map[string]string{
 	"POST /api/projects/:id/redo": "eo", "POST /api/projects/:id/audio": "eo", "POST /api/projects/:id/sounds": "eo",
 	"DELETE /api/projects/:id/works/:key": "eo", "POST /api/projects/:id/forks/:fork/level": "eo",
 	"POST /api/projects/:id/clips/normalise": "eo", "POST /api/projects/:id/clips/print": "eo", "POST /api/projects/:id/clips/permanent": "eo",
-	"POST /api/projects/:id/steps/:hash/again": "eo", "POST /api/projects/:id/steps/:hash/chain": "eo", "POST /api/projects/:id/passages": "eo",
+	"POST /api/projects/:id/steps/:hash/again": "eo", "POST /api/projects/:id/steps/:hash/chain": "eo",
+	"POST /api/projects/:id/passages": "eo",
 	"POST /api/projects/:id/recordings": "eo",
 
 	// whose recording it is, and nobody else
@@ -171,7 +172,7 @@ func refusedAs(code int, body string) string {
 		return "not signed in"
 	case code == http.StatusForbidden && strings.Contains(body, "only who keeps this Shoal"):
 		return "no keeper"
-	case code == http.StatusForbidden && strings.Contains(body, "here, and"), code == http.StatusForbidden && strings.Contains(body, "you hear and look"):
+	case code == http.StatusForbidden && (strings.Contains(body, "here, and") || strings.Contains(body, "you hear and look")):
 		return "no such role"
 	case code == http.StatusNotFound && strings.Contains(body, "you are not in it"):
 		return "outside"
@@ -195,7 +196,10 @@ func TestEveryOperationIsForWhomItIsFor(t *testing.T) {
 	var print struct {
 		ID string `json:"id"`
 	}
-	owner.ask("POST", "/api/projects/"+id+"/prints", map[string]any{"target": "file", "channel": track.ID, "format": "wav16", "to": 4800}, &print)
+	owner.ask(
+		"POST", "/api/projects/"+id+"/prints", map[string]any{"target": "file", "channel": track.ID, "format": "wav16", "to": 4800},
+		&print,
+	)
 	at := strings.NewReplacer(":id", id, ":hash", track.Clips[0].Audio, ":clip", track.Clips[0].ID, ":row", track.ID, ":print", print.ID,
 		":page", "0", ":person", "nobody", ":session", "none", ":fork", "x", ":passage", "x", ":preset", "x", ":thing", "x", ":key", "x",
 		":name", "x", ":recording", "x", ":link", "x", ":version", "x", ":revision", "2")
@@ -329,7 +333,9 @@ func TestLinksOpenWhatTheyAreFor(t *testing.T) {
 	code, body = look(h.Path)
 	require.Equal(t, http.StatusGone, code)
 	require.Contains(t, body, "1 January 2020")
-	for _, wrong := range []Invite{{"king", 1, 1}, {"owner", 0, 1}, {"listener", -1, 1}, {"listener", 1000, 1}, {"listener", 1, 0}, {"listener", 1, 1 << 40}} {
+	for _, wrong := range []Invite{
+		{"king", 1, 1}, {"owner", 0, 1}, {"listener", -1, 1}, {"listener", 1000, 1}, {"listener", 1, 0}, {"listener", 1, 1 << 40},
+	} {
 		code, _ := ada.ask("POST", "/api/projects/"+id+"/links", wrong, nil)
 		require.Equal(t, http.StatusUnprocessableEntity, code, "%v", wrong)
 	}
@@ -470,10 +476,16 @@ func TestOtherSitesAreNotAnswered(t *testing.T) {
 	require.Equal(t, http.StatusForbidden, ask("POST", at, map[string]string{"Origin": "http://shoal.test"}))
 	require.Equal(t, http.StatusForbidden, ask("POST", at, map[string]string{"Origin": "null"}))
 	require.Equal(t, http.StatusForbidden, ask("POST", at, map[string]string{"Sec-Fetch-Site": "cross-site"}))
-	require.Equal(t, http.StatusForbidden, ask("GET", at+"/x/live", map[string]string{"Origin": "https://rebound.example", "Upgrade": "websocket"}))
+	require.Equal(
+		t, http.StatusForbidden,
+		ask("GET", at+"/x/live", map[string]string{"Origin": "https://rebound.example", "Upgrade": "websocket"}),
+	)
 	require.Equal(t, http.StatusUnprocessableEntity, ask("POST", at, map[string]string{"Origin": "https://shoal.test"}))
 	require.Equal(t, http.StatusUnsupportedMediaType, ask("POST", at, map[string]string{"Content-Type": "text/plain"}))
-	require.True(t, slices.Contains([]int{http.StatusUnsupportedMediaType}, ask("POST", at, map[string]string{"Content-Type": ""})), "a body says what it is")
+	require.True(
+		t, slices.Contains([]int{http.StatusUnsupportedMediaType}, ask("POST", at, map[string]string{"Content-Type": ""})),
+		"a body says what it is",
+	)
 }
 
 func ptr[T any](v T) *T { return &v }

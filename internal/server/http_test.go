@@ -77,7 +77,10 @@ func TestABodyThatStandsStillIsGivenUp(t *testing.T) {
 	conn, err := net.Dial("tcp", s.Listener.Addr().String())
 	require.NoError(t, err)
 	defer conn.Close()
-	_, err = fmt.Fprintf(conn, "PUT /api/me HTTP/1.1\r\nHost: %s\r\nContent-Length: 100\r\nContent-Type: application/json\r\n\r\n{\"na", s.Listener.Addr())
+	_, err = fmt.Fprintf(
+		conn, "PUT /api/me HTTP/1.1\r\nHost: %s\r\nContent-Length: 100\r\nContent-Type: application/json\r\n\r\n{\"na",
+		s.Listener.Addr(),
+	)
 	require.NoError(t, err)
 	r, err := http.ReadResponse(bufio.NewReader(conn), nil) // it would wait for ever
 	require.NoError(t, err)
@@ -99,7 +102,8 @@ func TestAKeptConnectionTakesNoEndOver(t *testing.T) {
 	defer conn.Close()
 	in := bufio.NewReader(conn)
 	ask := func(method, path, body string) int {
-		_, err := fmt.Fprintf(conn, "%s %s HTTP/1.1\r\nHost: %s\r\nCookie: %s=%s\r\nContent-Length: %d\r\nContent-Type: application/json\r\n\r\n%s",
+		const head = "%s %s HTTP/1.1\r\nHost: %s\r\nCookie: %s=%s\r\nContent-Length: %d\r\nContent-Type: application/json\r\n\r\n"
+		_, err := fmt.Fprintf(conn, head+"%s",
 			method, path, s.Listener.Addr(), keyCookie, d.cookie, len(body), body)
 		require.NoError(t, err)
 		q, err := http.NewRequestWithContext(t.Context(), method, s.URL, nil)

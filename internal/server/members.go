@@ -63,7 +63,8 @@ func ofCrew() []route {
 			inMember
 			NewRole
 		}{}, Health{}},
-		{"DELETE", "/api/projects/:id/crew/:person", "Take somebody out of a project, or leave it.", (*Server).removeMember, inMember{}, Health{}},
+		{"DELETE", "/api/projects/:id/crew/:person", "Take somebody out of a project, or leave it.", (*Server).removeMember, inMember{},
+			Health{}},
 		{"POST", "/api/projects/:id/links", "Make a link that brings somebody in.", (*Server).invite, struct {
 			inProject
 			Invite

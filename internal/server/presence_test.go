@@ -17,7 +17,9 @@ func TestManyWindowsLearnOfEachOtherByDifferences(t *testing.T) {
 	const windows = 300
 	var all []*listener
 	for i := range windows {
-		l := &listener{out: make(chan []byte, 256), presence: Presence{Window: fmt.Sprint(i), Person: store.Person{ID: fmt.Sprint(i), Name: "Ada"}}}
+		l := &listener{
+			out: make(chan []byte, 256), presence: Presence{Window: fmt.Sprint(i), Person: store.Person{ID: fmt.Sprint(i), Name: "Ada"}},
+		}
 		all = append(all, l)
 		h.join("p", l)
 	}

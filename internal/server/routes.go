@@ -138,7 +138,8 @@ func ofSound() []route {
 				Name  string `query:"name"`
 				Stage string `query:"stage"`
 			}{}, Revised{}},
-		{"GET", "/api/projects/:id/works", "What is worked out for clips, and how far it is.", (*Server).listWorks, inProject{}, []working.Status{}},
+		{"GET", "/api/projects/:id/works", "What is worked out for clips, and how far it is.", (*Server).listWorks,
+			inProject{}, []working.Status{}},
 		{"POST", "/api/projects/:id/works/:key", "Work something out now.", (*Server).askWork, inWork{}, nil},
 		{"DELETE", "/api/projects/:id/works/:key", "Call off what is being worked out.", (*Server).cancelWork, inWork{}, nil},
 		{"GET", "/api/projects/:id/audio/:hash/pcm/:page", "A page of samples: float32, one channel after the other.", (*Server).page, struct {
@@ -177,36 +178,44 @@ func ofMeasures() []route {
 			inProject
 			ClipList
 		}{}, []printing.ClipLevels{}},
-		{"POST", "/api/projects/:id/clips/untreated", "The gains with which clips are as loud without their treatment.", (*Server).untreated, struct {
-			inProject
-			ClipList
-		}{}, []printing.GainOfClip{}},
+		{"POST", "/api/projects/:id/clips/untreated", "The gains with which clips are as loud without their treatment.",
+			(*Server).untreated, struct {
+				inProject
+				ClipList
+			}{}, []printing.GainOfClip{}},
 		{"GET", "/api/projects/:id/clips/:clip/outline",
 			"What a clip's treatment gives, to be drawn: peak and RMS of every 512 frames, as 255·√value.", (*Server).outline, struct {
 				inProject
 				Clip string `path:"clip"`
 			}{}, nil},
-		{"POST", "/api/projects/:id/clips/marks", "Places at which a clip could be cut: onsets, the grid, sections.", (*Server).clipMarks, struct {
-			inProject
-			printing.MarkSpec
-		}{}, printing.Marks{}},
+		{"POST", "/api/projects/:id/clips/marks", "Places at which a clip could be cut: onsets, the grid, sections.",
+			(*Server).clipMarks, struct {
+				inProject
+				printing.MarkSpec
+			}{}, printing.Marks{}},
 		{"POST", "/api/projects/:id/clips/normalise", "Set the gain of clips so that they come to a level.", (*Server).normalise, struct {
 			inProject
 			printing.NormaliseSpec
 		}{}, Revised{}},
-		{"POST", "/api/projects/:id/clips/print", "Print clips through their row's chain and put that in their place.", (*Server).printInPlace, struct {
-			inProject
-			printing.PlaceSpec
-		}{}, Revised{}},
-		{"POST", "/api/projects/:id/clips/permanent", "Print clips with their treatments and let them play that.", (*Server).makePermanent, struct {
-			inProject
-			ClipList
-		}{}, Revised{}},
-		{"GET", "/api/projects/:id/steps/:hash", "Where a sound comes from, and whether each step holds.", (*Server).steps, inSteps{}, printing.Step{}},
-		{"POST", "/api/projects/:id/steps/:hash/now", "Render what a print would be now, to be heard beside it.", (*Server).compareSteps, inSteps{},
+		{"POST", "/api/projects/:id/clips/print", "Print clips through their row's chain and put that in their place.",
+			(*Server).printInPlace, struct {
+				inProject
+				printing.PlaceSpec
+			}{}, Revised{}},
+		{"POST", "/api/projects/:id/clips/permanent", "Print clips with their treatments and let them play that.",
+			(*Server).makePermanent, struct {
+				inProject
+				ClipList
+			}{}, Revised{}},
+		{"GET", "/api/projects/:id/steps/:hash", "Where a sound comes from, and whether each step holds.", (*Server).steps,
+			inSteps{}, printing.Step{}},
+		{"POST", "/api/projects/:id/steps/:hash/now", "Render what a print would be now, to be heard beside it.", (*Server).compareSteps,
+			inSteps{},
 			printing.ThenAndNow{}},
-		{"POST", "/api/projects/:id/steps/:hash/again", "Make a print anew from what its row gives now.", (*Server).printAgain, inSteps{}, Revised{}},
-		{"POST", "/api/projects/:id/steps/:hash/chain", "Let the chain of a print's row be as it was then.", (*Server).putChainBack, inSteps{}, Revised{}},
+		{"POST", "/api/projects/:id/steps/:hash/again", "Make a print anew from what its row gives now.", (*Server).printAgain,
+			inSteps{}, Revised{}},
+		{"POST", "/api/projects/:id/steps/:hash/chain", "Let the chain of a print's row be as it was then.", (*Server).putChainBack,
+			inSteps{}, Revised{}},
 		{"GET", "/api/passages", "The kinds of passages.", (*Server).passageKinds, nil, []passage.Kind{}},
 		{"POST", "/api/projects/:id/passages", "Make a passage, with the stages that it needs.", (*Server).makePassage, struct {
 			inProject
@@ -222,7 +231,8 @@ func ofMeasures() []route {
 // ofShelf are the operations of the shelf.
 func ofShelf() []route {
 	return []route{
-		{"GET", "/api/shelf", "What stands on the shelf: first what people have put there, then what ships.", (*Server).shelf, nil, []shelf.Thing{}},
+		{"GET", "/api/shelf", "What stands on the shelf: first what people have put there, then what ships.", (*Server).shelf,
+			nil, []shelf.Thing{}},
 		{"POST", "/api/shelf", "Put clips on the shelf.", (*Server).putOnShelf, NewThing{}, shelf.Thing{}},
 		{"PUT", "/api/shelf/:thing", "Name a thing anew.", (*Server).setThing, struct {
 			inThing

@@ -38,7 +38,10 @@ func newDesktop(t *testing.T) *desktop {
 	require.NoError(t, err)
 	tmp := filepath.Join(dir, "tmp")
 	require.NoError(t, os.MkdirAll(tmp, 0o755))
-	s, err := New(t.Context(), st, folder, filepath.Join(dir, "exports"), tmp, filepath.Join(dir, "recordings"), slog.New(slog.NewTextHandler(io.Discard, nil)))
+	s, err := New(
+		t.Context(), st, folder, filepath.Join(dir, "exports"), tmp, filepath.Join(dir, "recordings"),
+		slog.New(slog.NewTextHandler(io.Discard, nil)),
+	)
 	require.NoError(t, err)
 	t.Cleanup(func() {
 		_ = s.Close(t.Context())

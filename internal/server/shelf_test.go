@@ -34,7 +34,10 @@ func TestTheShelfOverTheWire(t *testing.T) {
 	require.Greater(t, len(shipped), 29)
 
 	var x shelf.Thing
-	d.ask("POST", "/api/shelf", NewThing{Project: id, Clips: []string{clip.ID}, ThingWords: ThingWords{Says: "A tone.", Tags: []string{"rope"}}}, &x)
+	d.ask(
+		"POST", "/api/shelf",
+		NewThing{Project: id, Clips: []string{clip.ID}, ThingWords: ThingWords{Says: "A tone.", Tags: []string{"rope"}}}, &x,
+	)
 	require.Equal(t, clip.Name, x.Name, "what is not named is called as its clip")
 	require.Equal(t, "Ada", x.From.Author)
 	require.NotEmpty(t, x.From.Time)

@@ -73,7 +73,8 @@ type BackRows struct {
 // ofVersions are the operations of versions, and of going back.
 func ofVersions() []route {
 	return []route{
-		{"GET", "/api/projects/:id/versions", "The versions of a project: revisions with a name.", (*Server).versions, inProject{}, []store.Version{}},
+		{"GET", "/api/projects/:id/versions", "The versions of a project: revisions with a name.", (*Server).versions, inProject{},
+			[]store.Version{}},
 		{"POST", "/api/projects/:id/versions", "Give a revision a name.", (*Server).newVersion, struct {
 			inProject
 			NewVersion
@@ -100,7 +101,8 @@ func ofVersions() []route {
 		}{}, store.Summary{}},
 		{"GET", "/api/projects/:id/changes/:revision", "What a change has changed, from what to what.", (*Server).changeDiffers, inChange{},
 			[]project.RowDifference{}},
-		{"POST", "/api/projects/:id/changes/:revision/back", "Let the project be as it was before a change.", (*Server).backBefore, inChange{}, Revised{}},
+		{"POST", "/api/projects/:id/changes/:revision/back", "Let the project be as it was before a change.", (*Server).backBefore,
+			inChange{}, Revised{}},
 	}
 }
 

@@ -103,7 +103,10 @@ func TestTheLogbookIsNarrowedAndUndoSaysWhatItTakes(t *testing.T) {
 	require.Empty(t, u.Label)
 	odile.ask("POST", path+"/changes", Batch{Label: "Softer", Changes: mustEncode([]project.Change{
 		&project.SetParam{Owner: track.ID, Name: "fader", Value: -3}})}, &Revised{})
-	d.ask("POST", path+"/changes", Batch{Label: "Ask", Changes: mustEncode([]project.Change{&project.MakeRemark{At: track.ID, Text: "why?"}})}, &Revised{})
+	d.ask(
+		"POST", path+"/changes",
+		Batch{Label: "Ask", Changes: mustEncode([]project.Change{&project.MakeRemark{At: track.ID, Text: "why?"}})}, &Revised{},
+	)
 	odile.ask("GET", path+"/undo", nil, &u)
 	require.Equal(t, "Softer", u.Label)
 	require.Empty(t, u.Passed)
@@ -142,7 +145,10 @@ func TestOthersAreAskedBeforeARowInHandIsChanged(t *testing.T) {
 	line := Batch{Label: "Line", Changes: mustEncode([]project.Change{&project.SetLine{Owner: track.ID, Name: "fader",
 		Points: []project.Point{{Tick: 0, Value: -3, Shape: project.Ramp}}}})}
 	odile.refused("ask first", "POST", "/api/projects/"+id+"/changes", line)
-	other := Batch{Label: "Main", Changes: mustEncode([]project.Change{&project.SetParam{Owner: d.open(id).MainChannel().ID, Name: "fader", Value: -math.Pi}})}
+	other := Batch{
+		Label:   "Main",
+		Changes: mustEncode([]project.Change{&project.SetParam{Owner: d.open(id).MainChannel().ID, Name: "fader", Value: -math.Pi}}),
+	}
 	odile.ask("POST", "/api/projects/"+id+"/changes", other, &Revised{})
 	b.Anyway = true
 	odile.ask("POST", "/api/projects/"+id+"/changes", b, &Revised{})

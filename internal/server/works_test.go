@@ -47,7 +47,10 @@ func TestATreatmentIsMadePermanentAndBroughtBack(t *testing.T) {
 	d := newDesktop(t)
 	id, _ := d.begin()
 	clip := d.open(id).Channels[0].Clips[0]
-	d.change(id, &project.TreatClips{Clips: []string{clip.ID}, Effect: "pitch", ID: "turn"}, &project.SetParam{Owner: "turn", Name: "semitones", Value: 3})
+	d.change(
+		id, &project.TreatClips{Clips: []string{clip.ID}, Effect: "pitch", ID: "turn"},
+		&project.SetParam{Owner: "turn", Name: "semitones", Value: 3},
+	)
 	d.ask("POST", "/api/projects/"+id+"/clips/permanent", ClipList{Clips: []string{clip.ID}}, &Revised{})
 	now := d.open(id).Channels[0].Clips[0]
 	require.NotEqual(t, clip.Audio, now.Audio)

@@ -52,7 +52,8 @@ func waters() []sound {
 			}},
 		{"water-wave", "Wave that breaks", "Five seconds: it draws itself up, breaks, and runs out on the sand.",
 			[]string{"water", "slow", "turn"}, 0, func() *synth.Take {
-				return finish(wind(59, 5, 260, 2600, 0.6, func(x float64) float64 { return math.Exp(-square((x - 0.42) / 0.2)) }, func(x float64) float64 {
+				swell := func(x float64) float64 { return math.Exp(-square((x - 0.42) / 0.2)) }
+				return finish(wind(59, 5, 260, 2600, 0.6, swell, func(x float64) float64 {
 					if x < 0.4 {
 						return 0.1 + 0.9*math.Pow(x/0.4, 3)
 					}

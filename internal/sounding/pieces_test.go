@@ -16,7 +16,9 @@ func twoClips(t *testing.T) *session {
 	s := newSession()
 	for i, name := range []string{"first", "second"} {
 		s.doc.Audio = append(s.doc.Audio, project.Audio{Hash: projecttest.Hash(name), Name: name, Frames: 10 * rate, Channels: 1})
-		s.a.Clips = append(s.a.Clips, &project.Clip{ID: name, Name: name, Audio: projecttest.Hash(name), Start: int64(i * 9 * rate), Frames: 10 * rate})
+		s.a.Clips = append(
+			s.a.Clips, &project.Clip{ID: name, Name: name, Audio: projecttest.Hash(name), Start: int64(i * 9 * rate), Frames: 10 * rate},
+		)
 	}
 	require.NoError(t, s.doc.Validate(engine.EffectInfo))
 	return s
@@ -64,7 +66,9 @@ func TestAVoiceThatIsStretchedFarIsSaid(t *testing.T) {
 	}, engine.EffectInfo)
 	require.NoError(t, err)
 	require.Empty(t, says(s, "far-stretched", nil), "nobody said that it is a voice")
-	s.doc, _, err = project.Apply(s.doc, []project.Change{&project.SetParam{Owner: "long", Name: "character", Value: oneVoice}}, engine.EffectInfo)
+	s.doc, _, err = project.Apply(
+		s.doc, []project.Change{&project.SetParam{Owner: "long", Name: "character", Value: oneVoice}}, engine.EffectInfo,
+	)
 	require.NoError(t, err)
 	found := says(s, "far-stretched", nil)
 	require.Len(t, found, 1)

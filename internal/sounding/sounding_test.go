@@ -107,8 +107,14 @@ func TestRules(t *testing.T) {
 	for _, c := range append(forkCases, []ruleCase{
 		{"nothing-returns", "muted", does(func(s *session) { s.hall.Mute = true }), does(func(s *session) { s.send.Mute = true })},
 		{"nothing-returns", "down", does(func(s *session) { s.hall.Fader = -90 }), does(func(s *session) { s.a.Fader = -120 })},
-		{"nothing-returns", "empty", does(func(s *session) { s.hall.Chain.Nodes = []*project.Node{} }), does(func(s *session) { s.send.Level = -120 })},
-		{"nothing-returns", "bypassed", does(func(s *session) { s.hall.Chain.Bypass = true }), does(func(s *session) { s.hall.Chain.Bypass = false })},
+		{
+			"nothing-returns", "empty", does(func(s *session) { s.hall.Chain.Nodes = []*project.Node{} }),
+			does(func(s *session) { s.send.Level = -120 }),
+		},
+		{
+			"nothing-returns", "bypassed", does(func(s *session) { s.hall.Chain.Bypass = true }),
+			does(func(s *session) { s.hall.Chain.Bypass = false }),
+		},
 		{"nothing-returns", "all bypassed", does(func(s *session) { s.reverb.Bypass = true }), func(s *session) *engine.Survey {
 			put(s.hall, stageOf("equaliser", 100, "blend", nil))
 			return nil
@@ -121,7 +127,10 @@ func TestRules(t *testing.T) {
 			return nil
 		}},
 		{"feeds-nothing", "track", does(func(s *session) { s.b.Output = "" }), func(s *session) *engine.Survey {
-			put(s.a, &project.Stage{ID: project.NewID(), Effect: "gate", Version: 1, Params: map[string]float64{}, Mix: 100, MixLaw: "blend", ActsOn: "both", Key: &project.Tap{Channel: s.b.ID, Point: "pre"}})
+			put(s.a, &project.Stage{
+				ID: project.NewID(), Effect: "gate", Version: 1, Params: map[string]float64{}, Mix: 100, MixLaw: "blend", ActsOn: "both",
+				Key: &project.Tap{Channel: s.b.ID, Point: "pre"},
+			})
 			return nil
 		}},
 		{"feeds-nothing", "group", func(s *session) *engine.Survey {
@@ -150,10 +159,16 @@ func TestRules(t *testing.T) {
 			s.hall.Chain.Nodes = append([]*project.Node{{Stage: stageOf("delay", 100, "blend", nil)}}, s.hall.Chain.Nodes...)
 			return nil
 		}},
-		{"space-twice", "row and return", does(func(s *session) { put(s.a, stageOf("convolver", 30, "add", nil)) }), does(func(s *session) { s.send.Mute = true })},
+		{
+			"space-twice", "row and return", does(func(s *session) { put(s.a, stageOf("convolver", 30, "add", nil)) }),
+			does(func(s *session) { s.send.Mute = true }),
+		},
 		{"ghost", "fader down", does(func(s *session) { s.send.Pre, s.a.Fader = true, -60 }), does(func(s *session) { s.a.Fader = -10 })},
 		{"ghost", "muted", does(func(s *session) { s.send.After, s.a.Mute = "input", true }), does(func(s *session) { s.a.MutePre = true })},
-		{"side-track-solo", "", does(func(s *session) { s.b.Input = &project.Tap{Channel: s.a.ID, Point: "pre"} }), does(func(s *session) { s.b.SoloSafe = true })},
+		{
+			"side-track-solo", "", does(func(s *session) { s.b.Input = &project.Tap{Channel: s.a.ID, Point: "pre"} }),
+			does(func(s *session) { s.b.SoloSafe = true }),
+		},
 		{"cancels", "upside down", func(s *session) *engine.Survey {
 			f := figures(nil)
 			f.Sums = []engine.SumFigure{{Channel: s.main.ID, Loudest: s.a.ID, Second: s.b.ID, Part: 0, Sum: -9, Turned: true, Alike: 0.9}}

@@ -450,8 +450,11 @@ func (d *drawing) ofMoves() project.Change {
 	case 0:
 		return &project.AddMover{Owner: []string{d.ch.ID, d.pick(d.nodes)}[d.r.IntN(2)], Name: []string{"fader", "mix"}[d.r.IntN(2)]}
 	case 1, 2:
-		id, what := "none", []string{`{"shape":"level"}`, `{"shape":"drawn"}`, `{"rate":2,"quarters":0}`, `{"follow":{"attack":3}}`, `{"seed":9,"nothing":1}`,
-			`{"follow":{"tap":{"channel":"` + d.other.ID + `","point":"post"}}}`, `{"shape":"sine","follow":null}`, `{"name":"x","id":"y"}`}[d.r.IntN(8)]
+		id, what := "none", []string{
+			`{"shape":"level"}`, `{"shape":"drawn"}`, `{"rate":2,"quarters":0}`, `{"follow":{"attack":3}}`, `{"seed":9,"nothing":1}`,
+			`{"follow":{"tap":{"channel":"` + d.other.ID + `","point":"post"}}}`, `{"shape":"sine","follow":null}`,
+			`{"name":"x","id":"y"}`,
+		}[d.r.IntN(8)]
 		var target *project.MoverTarget
 		if len(d.p.Movers) > 0 {
 			m := d.p.Movers[d.r.IntN(len(d.p.Movers))]
@@ -463,7 +466,9 @@ func (d *drawing) ofMoves() project.Change {
 	case 3:
 		return &project.Hang{Owner: d.ch.ID, Name: []string{"fader", "pan"}[d.r.IntN(2)]}
 	case 4, 5:
-		id, what := "none", []string{`{"shown":true}`, `{"home":"` + d.ch.ID + `"}`, `{"home":"","shown":false}`, `{"name":"grip"}`, `{"name":7}`}[d.r.IntN(5)]
+		id, what := "none", []string{
+			`{"shown":true}`, `{"home":"` + d.ch.ID + `"}`, `{"home":"","shown":false}`, `{"name":"grip"}`, `{"name":7}`,
+		}[d.r.IntN(5)]
 		var target *project.HandleTarget
 		if len(d.p.Handles) > 0 {
 			h := d.p.Handles[d.r.IntN(len(d.p.Handles))]

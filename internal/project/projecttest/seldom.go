@@ -59,7 +59,9 @@ func seldom(r *rand.Rand, p *project.Project, ch *project.Channel) project.Chang
 		return &project.SetPassage{ID: passage, Off: &yes, Tail: &tail}
 	case 8:
 		points := []project.Point{
-			{Tick: 0, Value: 0, Shape: project.Ramp}, {Tick: 500, Value: r.Float64(), Shape: project.Smooth}, {Tick: 1000, Value: 1, Shape: project.Ramp},
+			{Tick: 0, Value: 0, Shape: project.Ramp},
+			{Tick: 500, Value: r.Float64(), Shape: project.Smooth},
+			{Tick: 1000, Value: 1, Shape: project.Ramp},
 		}
 		return &project.SetCourse{ID: passage, Points: points}
 	case 9:

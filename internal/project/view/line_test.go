@@ -35,7 +35,10 @@ func TestWhatIsOfferedForALineCanHaveOne(t *testing.T) {
 		require.NoErrorf(t, err, "%s of %s", m.Label, m.Of)
 		assert.Equal(t, m.Of, v.Of)
 		assert.Equal(t, a.ID, v.Channel)
-		next := changed(t, p, &project.SetLine{Owner: m.Owner, Name: m.Name, Points: []project.Point{{Tick: 0, Value: v.Param.Default, Shape: project.Hold}}})
+		next := changed(
+			t, p,
+			&project.SetLine{Owner: m.Owner, Name: m.Name, Points: []project.Point{{Tick: 0, Value: v.Param.Default, Shape: project.Hold}}},
+		)
 		w, err := Line(next, Seen{Owner: m.Owner, Name: m.Name, To: 48000, Steps: 10}, effects)
 		require.NoError(t, err)
 		assert.Equal(t, 1, w.Count)
