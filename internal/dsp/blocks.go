@@ -169,22 +169,22 @@ func DiffuseLossy(x, ring []float64, gain, keep float64) {
 }
 
 // FeedThrough lets a block pass through the plain delay whose memory is ring, of the same length: in times a gain is added to
-// what goes into it, and what comes out is the part of it that it keeps. Tiny values become zero as in Feed.
-func FeedThrough(x, ring, in []float64, gain, keep float64) {
-	for len(x) >= 4 && len(ring) >= 4 && len(in) >= 4 {
-		a, r, c := (*[4]float64)(x), (*[4]float64)(ring), (*[4]float64)(in)
+// what goes into it, and dst gets the part of what comes out that it keeps. Tiny values become zero as in Feed. dst may be x.
+func FeedThrough(dst, x, ring, in []float64, gain, keep float64) {
+	for len(dst) >= 4 && len(x) >= 4 && len(ring) >= 4 && len(in) >= 4 {
+		d, a, r, c := (*[4]float64)(dst), (*[4]float64)(x), (*[4]float64)(ring), (*[4]float64)(in)
 		d0, d1, d2, d3 := keep*r[0], keep*r[1], keep*r[2], keep*r[3]
 		r[0] = (a[0] + gain*c[0] + grain) - grain
 		r[1] = (a[1] + gain*c[1] + grain) - grain
 		r[2] = (a[2] + gain*c[2] + grain) - grain
 		r[3] = (a[3] + gain*c[3] + grain) - grain
-		a[0], a[1], a[2], a[3] = d0, d1, d2, d3
-		x, ring, in = x[4:], ring[4:], in[4:]
+		d[0], d[1], d[2], d[3] = d0, d1, d2, d3
+		dst, x, ring, in = dst[4:], x[4:], ring[4:], in[4:]
 	}
 	for i, u := range x {
 		d := keep * ring[i]
 		ring[i] = (u + gain*in[i] + grain) - grain
-		x[i] = d
+		dst[i] = d
 	}
 }
 

@@ -9,6 +9,7 @@ var older = []Kind{
 	vibrato2,
 	reverb1,
 	reverb2,
+	reverb3,
 	equaliser1,
 	equaliser2,
 	repeat1,

@@ -8,20 +8,22 @@ import (
 )
 
 // reverb is a feedback delay network of 32 lines, mixed by two Hadamard matrices with a short delay on each way between them
-// (Schlecht and Habets, Scattering in Feedback Delay Networks, IEEE/ACM TASLP 2020), and an absorption filter in every line
-// (Jot and Chaigne, AES 90, 1991): a line of m frames loses 60 m / (rate · T(f)) dB each time round, so that all lines die away
-// together. T is the decay at the middle, times the low factor below the low edge and the high factor above the high edge.
-// Movement turns pairs of lines into each other by slowly drifting angles (time-varying orthogonal matrix), which leaves the
-// decay as it is: hardly at short decays, where held notes stand still whatever it is, and further the longer the tail. Before
-// it: pre-delay, early reflections, low and high cut, four all-pass diffusers a side. The character (hall, room, plate,
-// chamber) sets the lengths of lines and diffusers, the first reflections and the colour of what goes in; the decay is as asked
-// in all of them. The lines together hold about four seconds in every character, for the density of modes (Schroeder 1962); the
-// shortest of them set when the first echoes come.
-var reverb = reverbOf(3, scatteredLines)
+// (Schlecht and Habets, Scattering in Feedback Delay Networks, IEEE/ACM TASLP 2020) on which ways also change places, and an
+// absorption filter in every line (Jot and Chaigne, AES 90, 1991): a line of m frames loses 60 m / (rate · T(f)) dB each time
+// round, so that all lines die away together. T is the decay at the middle, times the low factor below the low edge and the
+// high factor above the high edge. Movement turns pairs of lines into each other by slowly drifting angles (time-varying
+// orthogonal matrix), which leaves the decay as it is: hardly at short decays, where held notes stand still whatever it is, and
+// further the longer the tail. Before it: pre-delay, early reflections, low and high cut, four all-pass diffusers a side, which
+// ring for a twelfth of the shortest decay at most (35 ms where that is less). The character (hall, room, plate, chamber) sets
+// the lengths of lines and diffusers, the first reflections and the colour of what goes in; the decay is as asked in all of
+// them. The lines together hold about six seconds in every character, for the density of modes (Schroeder 1962); the shortest
+// of them set when the first echoes come.
+var reverb = reverbOf(4, crossedLines)
 
 var (
 	reverb1 = reverbOf(1, sixteenLines)
 	reverb2 = reverbOf(2, allpassedLines)
+	reverb3 = reverbOf(3, scatteredLines)
 )
 
 func reverbOf(version int, plan *reverbPlan) Kind {
@@ -91,6 +93,7 @@ type space struct {
 	pos               [reverbMost]int
 	length            [reverbMost]int
 	inside            [reverbMost]allpass // all-passes in the lines, or short delays between two steps of mixing
+	round             [reverbMost]int     // in which ways change places between them
 	shortMean         float64             // of those delays, in frames
 	absorb            [reverbMost]dsp.Section
 	state             [reverbMost]dsp.Biquad
@@ -109,6 +112,7 @@ type space struct {
 type spaceRoom struct {
 	x                    [reverbMost][MaxFrames]float64
 	inL, inR, outL, outR [MaxFrames]float64
+	spare                [MaxFrames]float64
 }
 
 func (s *space) Borrow(o Processor) { s.spaceRoom = o.(*space).spaceRoom }
@@ -139,9 +143,12 @@ func (s *space) build(size, predelay float64, kind int) {
 			s.early[side][i] = s.preFrames + int(math.Round(t*size/100*c.early*ms))
 		}
 		for i, t := range diffuserMs[side] {
-			s.diff[side][i].buf = make([]float64, int(math.Round(t*c.diffuse*min(1.2, max(0.5, size/100))*ms)))
+			s.diff[side][i].buf = make([]float64, int(math.Round(t*s.diffusers*c.diffuse*min(1.2, max(0.5, size/100))*ms)))
 			s.diff[side][i].pos = 0
 		}
+	}
+	if s.places != nil {
+		s.round = aRound(s.places[kind])
 	}
 	s.shortMean = 0
 	for i, n := range s.frames(size/100*ms, kind) {
@@ -277,13 +284,12 @@ func (s *space) tune(v [13]float64) {
 		s.absorb[n] = s.absorption(float64(s.length[n]), inside, w[:], s.rate)
 		s.inside[n].keep = dsp.Gain(max(-60*own/(s.rate*w[0]), dsp.Off+1))
 	}
-	// a diffuser must not ring longer than a third of the shortest decay
-	shortest := v[0] * min(1, v[5], v[7]) / 3
+	ring := s.ring(v[0] * min(1, v[5], v[7]))
 	for side := range s.diff {
 		for n := range s.diff[side] {
 			d := &s.diff[side][n]
 			wanted := s.diffuse + v[3]/100*(0.7-s.diffuse)
-			d.gain = min(wanted, dsp.Exp(-3*math.Ln10*float64(len(d.buf))/s.rate/shortest))
+			d.gain = min(wanted, dsp.Exp(-3*math.Ln10*float64(len(d.buf))/s.rate/ring))
 		}
 	}
 	s.last = v

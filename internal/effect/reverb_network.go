@@ -26,15 +26,15 @@ func (a *allpass) lose(x []float64) {
 	}
 }
 
-// delay is a plain delay by the length, which loses as much as lose does: what comes in is added to what goes into it.
-func (a *allpass) delay(x, in []float64, gain float64) {
+// delay is a plain delay by the length from x to dst, which loses as much as lose does: what comes in is added to what goes into it.
+func (a *allpass) delay(dst, x, in []float64, gain float64) {
 	for len(x) > 0 {
 		n := min(len(x), len(a.buf)-a.pos)
-		dsp.FeedThrough(x[:n], a.buf[a.pos:a.pos+n], in[:n], gain, a.keep)
+		dsp.FeedThrough(dst[:n], x[:n], a.buf[a.pos:a.pos+n], in[:n], gain, a.keep)
 		if a.pos += n; a.pos == len(a.buf) {
 			a.pos = 0
 		}
-		x, in = x[n:], in[n:]
+		dst, x, in = dst[n:], x[n:], in[n:]
 	}
 }
 
@@ -247,29 +247,52 @@ func (s *space) mix(from, to int) {
 		}
 		return
 	}
-	s.hadamard(from, to)
+	s.halves(from, to)
 	every := reverbPairs / s.turns
-	for k := range s.turns {
-		s.turnPair(s.x[k*every][from:to], s.x[k*every+reverbPairs][from:to], k, 1)
+	for k := range reverbPairs {
+		x, y := s.x[k][from:to], s.x[k+reverbPairs][from:to]
+		if k%every == 0 {
+			s.joinTurned(x, y, k/every)
+		} else {
+			dsp.SumAndDifference(x, y, reverbScale)
+		}
 	}
 }
 
 // hadamard applies the matrix of 32 lines to frames [from, to).
 func (s *space) hadamard(from, to int) {
-	butterflies((*[16][MaxFrames]float64)(s.x[:16]), from, to)
-	butterflies((*[16][MaxFrames]float64)(s.x[16:]), from, to)
+	s.halves(from, to)
 	for k := range reverbPairs {
 		dsp.SumAndDifference(s.x[k][from:to], s.x[k+reverbPairs][from:to], reverbScale)
 	}
 }
 
-// scatter is the first step of mixing: the Hadamard matrix, what comes in, and a short delay on each way.
+// halves applies the matrix of sixteen to either half of 32 lines: sums and differences of them make the matrix of 32.
+func (s *space) halves(from, to int) {
+	butterflies((*[16][MaxFrames]float64)(s.x[:16]), from, to)
+	butterflies((*[16][MaxFrames]float64)(s.x[16:]), from, to)
+}
+
+// scatter is the first step of mixing: the Hadamard matrix, what comes in, and a short delay on each way. Ways that change
+// places go on each as the one before it in a round through all of them, so that one row is enough to keep what would be lost.
 func (s *space) scatter(n int) {
 	s.hadamard(0, n)
-	for k := range s.lines {
-		in, g := s.into(k, n)
-		s.inside[k].delay(s.x[k][:n], in, g)
+	if s.places == nil {
+		for k := range s.lines {
+			s.shortDelay(k, n, s.x[k][:n])
+		}
+		return
 	}
+	s.shortDelay(s.round[0], n, s.spare[:n])
+	for i, k := range s.round[1:] {
+		s.shortDelay(k, n, s.x[s.round[i]][:n])
+	}
+	copy(s.x[s.round[reverbMost-1]][:n], s.spare[:n])
+}
+
+func (s *space) shortDelay(k, n int, dst []float64) {
+	in, g := s.into(k, n)
+	s.inside[k].delay(dst, s.x[k][:n], in, g)
 }
 
 // into is what of the input goes into a line: signs alternate so that lines are unlike.
@@ -334,6 +357,20 @@ func (s *space) turnPair(a, b []float64, k int, scale float64) {
 	b = b[:len(a)]
 	for i, u := range a {
 		u, v := u*scale, b[i]*scale
+		a[i], b[i] = c*u-d*v, d*u+c*v
+		c += cStep
+		d += dStep
+	}
+	s.cosine[k], s.sine[k] = c, d
+}
+
+// joinTurned is the last step of the matrix of 32 lines and turnPair in one pass.
+func (s *space) joinTurned(a, b []float64, k int) {
+	c, d, cStep, dStep := s.cosine[k], s.sine[k], s.cosStep[k], s.sinStep[k]
+	b = b[:len(a)]
+	for i, x := range a {
+		y := b[i]
+		u, v := reverbScale*(x+y), reverbScale*(x-y)
 		a[i], b[i] = c*u-d*v, d*u+c*v
 		c += cStep
 		d += dStep

@@ -36,8 +36,16 @@ type reverbPlan struct {
 	inner []float64
 	// scattered is how long the longest of the short delays within the mixing is in each character in ms, nil: there are none.
 	scattered []float64
+	// seeds are of the chance that draws lines and short delays of each character.
+	seeds [4]uint64
+	// places are of the chance by which the ways between both steps of mixing change places; nil: they keep theirs.
+	places *[4]uint64
+	// diffusers is how long they are, times what the character says.
+	diffusers float64
 	// diffuse is the gain of the diffusers at 0 %: at 100 % it is 0.7.
 	diffuse float64
+	// ring is how long the diffusers ring at most, in seconds, for the shortest decay.
+	ring func(shortest float64) float64
 	// turns is how many pairs of lines drift, turnGrid after how many frames their angles are asked for anew, and depth how far
 	// they turn in radians at a movement from 0 to 1 and a decay in seconds.
 	turns, turnGrid int
@@ -55,20 +63,45 @@ type reverbPlan struct {
 	out []float64
 }
 
-// scatteredLines is the reverb as it is made now. Mixing in two steps with a short delay on each way between them lets one echo
+// crossedLines is the reverb as it is made now. Mixing in two steps with a short delay on each way between them lets one echo
 // become a thousand in one turn instead of 32 (Schlecht and Habets, Scattering in Feedback Delay Networks, IEEE/ACM TASLP 2020),
 // so that the lines can be long enough for the density of modes that decays of some seconds need without a grain at the
-// beginning. With so many modes little movement is enough: held notes stand still at short decays, and long ones are moved more.
+// beginning. Two Hadamard matrices with delays between them are one matrix in which a line goes on into every other one as its
+// neighbour goes on into that one's neighbour: at some frequencies all lines feed mostly themselves at once, and single modes
+// stand out. Ways that change places in between make each its own. The diffusers are short and ring shortly: how long they do
+// depends on the frequency, and is heard as colour where the decay is not much longer. With so many modes little movement is
+// enough: held notes stand still at short decays, and long ones are moved more.
+var crossedLines = &reverbPlan{
+	lines: reverbMost, prime: true, scattered: []float64{24, 20, 20, 22}, seeds: crossedSeeds, places: &[4]uint64{8, 3, 15, 8},
+	length:    waiting([4][3]float64{{14, 200, 720}, {5, 200, 720}, {4, 200, 720}, {9, 200, 720}}, crossedSeeds),
+	diffusers: 0.6, diffuse: 0.45, ring: func(shortest float64) float64 { return max(min(0.035, shortest/4), shortest/12) },
+	turns: reverbPairs, turnGrid: MaxFrames, glides: true, levelled: true, settles: 0.018, steepest: 36,
+	depth: func(movement, decay float64) float64 { return min(math.Pi, movement*(0.1+5*max(0, decay-1.8))) },
+	out:   []float64{2.04, 2.55, 3.69, 2.4},
+}
+
+// crossedSeeds are, with the places that belong to them, those of some two hundred that were tried of which no mode stands out
+// and whose octaves die away as asked.
+var crossedSeeds = [4]uint64{37, 3, 15, 8}
+
+// scatteredLines were the same with ways that kept their places and longer diffusers: some modes stood out of their tails.
 var scatteredLines = &reverbPlan{
-	lines: reverbMost, length: withoutMemory, prime: true, scattered: []float64{24, 20, 20, 22}, diffuse: 0.45,
+	lines: reverbMost, prime: true, scattered: []float64{24, 20, 20, 22}, seeds: scatterSeeds,
+	length:    waiting([4][3]float64{{14, 130, 450}, {5, 120, 400}, {4, 120, 400}, {9, 125, 420}}, scatterSeeds),
+	diffusers: 1, diffuse: 0.45, ring: aThird,
 	turns: reverbPairs, turnGrid: MaxFrames, glides: true, levelled: true, settles: 0.018, steepest: 36,
 	depth: func(movement, decay float64) float64 { return min(math.Pi, movement*(0.1+max(0, decay-1.8))) },
 	out:   []float64{1.7, 1.96, 2.82, 1.88},
 }
 
+// scatterSeeds are of the chance that draws lines and delays of each character apart: of some hundred that were tried, those whose octaves
+// die away nearest to what is asked.
+var scatterSeeds = [4]uint64{215, 6, 45, 8}
+
 // allpassedLines had an all-pass in each of 32 shorter lines: half of them drifted, far enough that held notes wandered.
 var allpassedLines = &reverbPlan{
-	lines: reverbMost, prime: true, inner: []float64{4, 22}, turns: 8, turnGrid: Grid, levelled: true, settles: 0.015, steepest: 110,
+	lines: reverbMost, prime: true, inner: []float64{4, 22}, turns: 8, turnGrid: Grid, levelled: true, settles: 0.015,
+	steepest: 110, diffusers: 1, ring: aThird,
 	length: func(kind, line, lines int) float64 {
 		span := [][2]float64{{16, 90}, {8, 90}, {6, 92}, {11, 90}}[kind]
 		at := (float64(line) + 0.5*dsp.White(91, int64(line))) / float64(lines-1)
@@ -80,7 +113,7 @@ var allpassedLines = &reverbPlan{
 
 // sixteenLines were too short in plate and room for a long decay: single modes stood out of their tails.
 var sixteenLines = &reverbPlan{
-	lines: 16, turns: 8, turnGrid: Grid, steepest: 110,
+	lines: 16, turns: 8, turnGrid: Grid, steepest: 110, diffusers: 1, ring: aThird,
 	length: func(kind, line, _ int) float64 {
 		// spread evenly in the logarithm, then nudged apart so that no two stand in a simple ratio
 		hall := [16]float64{
@@ -91,18 +124,29 @@ var sixteenLines = &reverbPlan{
 	depth: func(movement, _ float64) float64 { return movement * 0.9 },
 }
 
-// scatterSeeds are of the chance that draws lines and delays of each character apart: of some hundred that were tried, those whose octaves
-// die away nearest to what is asked.
-var scatterSeeds = [4]uint64{215, 6, 45, 8}
+// aThird of the shortest decay was how long diffusers rang.
+func aThird(shortest float64) float64 { return shortest / 3 }
 
-// withoutMemory spreads lines as waiting times without memory are spread (quantiles of the exponential distribution): then as
-// many echoes come in any stretch from the first on, so that the tail neither swells nor sags before it has settled.
-func withoutMemory(kind, line, lines int) float64 {
-	c := [][3]float64{{14, 130, 450}, {5, 120, 400}, {4, 120, 400}, {9, 125, 420}}[kind] // shortest, mean beyond it, longest in ms
-	all := 1 - dsp.Exp(-(c[2]-c[0])/c[1])
-	line ^= line >> 1 & 1 // the shorter of two is by turns one that the left hears and one that the right hears
-	at := (float64(line) + 0.5 + 0.45*dsp.White(scatterSeeds[kind], int64(line))) / float64(lines)
-	return c[0] - c[1]*dsp.QuickLog(1-at*all)
+// waiting spreads lines as waiting times without memory are spread (quantiles of the exponential distribution): then as many
+// echoes come in any stretch from the first on, so that the tail neither swells nor sags before it has settled. Each character
+// has a shortest, a mean beyond it and a longest in ms.
+func waiting(spans [4][3]float64, seeds [4]uint64) func(kind, line, lines int) float64 {
+	return func(kind, line, lines int) float64 {
+		c := spans[kind]
+		all := 1 - dsp.Exp(-(c[2]-c[0])/c[1])
+		line ^= line >> 1 & 1 // the shorter of two is by turns one that the left hears and one that the right hears
+		at := (float64(line) + 0.5 + 0.45*dsp.White(seeds[kind], int64(line))) / float64(lines)
+		return c[0] - c[1]*dsp.QuickLog(1-at*all)
+	}
+}
+
+// aRound is a way through all lines in an order by chance.
+func aRound(seed uint64) (round [reverbMost]int) {
+	for i := range round {
+		j := int(dsp.Hash(seed^dsp.Hash(uint64(i))) % uint64(i+1))
+		round[i], round[j] = round[j], i
+	}
+	return round
 }
 
 // frames are the lengths of all lines; unit is a millisecond at this size.
@@ -127,7 +171,7 @@ func (p *reverbPlan) within(unit float64, kind, line int) int {
 	if p.inner != nil {
 		return prime(int(p.inner[0] * dsp.Exp(u*dsp.QuickLog(p.inner[1]/p.inner[0])) * unit))
 	}
-	at := (u*float64(p.lines-1) + 0.5 + 0.45*dsp.White(scatterSeeds[kind]+1000, int64(line))) / float64(p.lines)
+	at := (u*float64(p.lines-1) + 0.5 + 0.45*dsp.White(p.seeds[kind]+1000, int64(line))) / float64(p.lines)
 	return max(16, int(p.scattered[kind]*at*unit))
 }
 

@@ -155,7 +155,7 @@ var mayDo = map[string]string{
 	"DELETE /api/projects/:id/works/:key": "eo", "POST /api/projects/:id/forks/:fork/level": "eo",
 	"POST /api/projects/:id/clips/normalise": "eo", "POST /api/projects/:id/clips/print": "eo", "POST /api/projects/:id/clips/permanent": "eo",
 	"POST /api/projects/:id/steps/:hash/again": "eo", "POST /api/projects/:id/steps/:hash/chain": "eo",
-	"POST /api/projects/:id/passages": "eo",
+	"POST /api/projects/:id/passages":   "eo",
 	"POST /api/projects/:id/recordings": "eo",
 
 	// whose recording it is, and nobody else

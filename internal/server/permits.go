@@ -60,8 +60,8 @@ var needs = map[string]crew.Need{
 	"POST /api/projects/:id/changes/:revision/back": crew.Change,
 	"POST /api/projects/:id/midi":                   crew.Change,
 	"POST /api/projects/:id/changes":                crew.Hear, // to remark; all else is looked at there
-	"POST /api/projects/:id/undo": crew.Change,
-	"POST /api/projects/:id/redo": crew.Change, "POST /api/projects/:id/audio": crew.Change, "POST /api/projects/:id/sounds": crew.Change,
+	"POST /api/projects/:id/undo":                   crew.Change,
+	"POST /api/projects/:id/redo":                   crew.Change, "POST /api/projects/:id/audio": crew.Change, "POST /api/projects/:id/sounds": crew.Change,
 	"DELETE /api/projects/:id/works/:key": crew.Change, "POST /api/projects/:id/forks/:fork/level": crew.Change,
 	"POST /api/projects/:id/clips/normalise": crew.Change, "POST /api/projects/:id/clips/print": crew.Change,
 	"POST /api/projects/:id/clips/permanent": crew.Change, "POST /api/projects/:id/steps/:hash/again": crew.Change,

@@ -57,17 +57,18 @@ var decays = []float64{0.3, 1, 1.8, 4, 10}
 
 func ofReverb() []Claim {
 	var list []Claim
-	claim := func(says, unit string, aim, most float64, f func(s Subject) float64) {
-		list = append(list, Claim{Effect: "reverb", Says: says, Unit: unit, Aim: aim, Most: most, Long: true, Measure: f})
+	claim := func(says, unit string, aim float64, f func(s Subject) float64) *Claim {
+		list = append(list, Claim{Effect: "reverb", Says: says, Unit: unit, Aim: aim, Long: true, Measure: f})
+		return &list[len(list)-1]
 	}
 	for c, name := range characters {
 		of := float64(c)
 		claim(
-			name+": spread of the tail's log spectrum at -30 dB, decays from 0.3 to 10 s (noise: 5.6)", "dB", 6.5, 0,
+			name+": spread of the tail's log spectrum at -30 dB, decays from 0.3 to 10 s (noise: 5.6)", "dB", 6.5,
 			func(s Subject) float64 {
 				return worst(decays, func(t float64) float64 { return spread(tail(s.answers(open(of, t, nil), t)[0], t)) })
 			})
-		claim(name+": strongest mode of the tail above its third of an octave, over all ways in and out", "dB", 8, 11, func(s Subject) float64 {
+		claim(name+": strongest mode of the tail above its third of an octave, over all ways in and out", "dB", 8, func(s Subject) float64 {
 			return worst(decays, func(t float64) float64 {
 				var p []float64
 				for _, h := range s.answers(open(of, t, nil), t) {
@@ -83,28 +84,28 @@ func ofReverb() []Claim {
 				return most
 			})
 		})
-		claim(name+": level at 100 % wet between decays of 1.8 and 10 s", "dB", 2, 0, func(s Subject) float64 {
+		claim(name+": level at 100 % wet between decays of 1.8 and 10 s", "dB", 2, func(s Subject) float64 {
 			level := func(t float64) float64 {
 				x := noise(int(14*Rate), 5, 0.25)
 				return power(s.alone(Rate, open(of, t, nil), x)[int(11*Rate):])
 			}
 			return math.Abs(level(10) - level(1.8))
 		})
-		claim(name+": density of echoes missing after 150 ms without diffusion (Abel and Huang 2006)", "", 0.1, 0, func(s Subject) float64 {
+		claim(name+": density of echoes missing after 150 ms without diffusion (Abel and Huang 2006)", "", 0.1, func(s Subject) float64 {
 			h := s.answers(open(of, 3, Set{"diffusion": 0}), 1)[0]
 			return 1 - density(h[int(0.14*Rate):int(0.16*Rate)])
-		})
-		claim(name+": held notes wander, movement 100 %, eight of them from 110 Hz to 2.5 kHz (root mean square)", "dB", 1.5, 0,
+		}).Long = false
+		claim(name+": held notes wander, movement 100 %, eight of them from 110 Hz to 2.5 kHz (root mean square)", "dB", 1.5,
 			func(s Subject) float64 { return wanders(s, of) })
 		claim(
-			name+": T30 at 0.3 s off what is asked, octaves from 125 Hz to 8 kHz, over all ways in and out (ISO 3382)", "%", 10, 0,
+			name+": T30 at 0.3 s off what is asked, octaves from 125 Hz to 8 kHz, over all ways in and out (ISO 3382)", "%", 10,
 			func(s Subject) float64 {
 				ways := s.answers(open(of, 0.3, Set{"lowcut": 20, "highcut": 20000}), 1)
 				return worst([]float64{125, 250, 500, 1000, 2000, 4000, 8000}, func(hz float64) float64 {
 					t := decayTime(ways, hz, -5, -35, Rate)
 					return 100 * math.Abs(t/askedFor(0.3, hz)-1)
 				})
-			})
+			}).Long = false
 	}
 	return list
 }
