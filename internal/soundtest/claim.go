@@ -21,8 +21,8 @@ type Claim struct {
 	Effect string
 	Says   string
 	Unit   string
-	// Aim is what is wanted at most, and Most what is measured at most as the effect is made now; 0: the aim.
-	Aim, Most float64
+	// Aim is what is measured at most.
+	Aim float64
 	// Long says that it takes more than a moment.
 	Long    bool
 	Measure func(s Subject) float64
@@ -43,14 +43,6 @@ func Claims() []Claim {
 func Of(id string, version int) (Subject, bool) {
 	k, ok := effect.Of(id, version)
 	return Subject{k}, ok
-}
-
-// Limit is what is held at most.
-func (c *Claim) Limit() float64 {
-	if c.Most != 0 {
-		return c.Most
-	}
-	return c.Aim
 }
 
 // Version is that of the subject.

@@ -16,7 +16,7 @@ func TestEveryClaimHolds(t *testing.T) {
 			}
 			s, ok := Of(c.Effect, 0)
 			require.True(t, ok)
-			require.LessOrEqual(t, c.Measure(s), c.Limit(), c.Unit)
+			require.LessOrEqual(t, c.Measure(s), c.Aim, c.Unit)
 		})
 	}
 }
