@@ -75,10 +75,7 @@ func session(tracks int) *song {
 	for i := range tracks {
 		a := s.track(fmt.Sprint("track ", i), noise(50000, uint64(i)))
 		a.Chain.Nodes = []*project.Node{
-			stage(
-				"trim",
-				map[string]float64{"gain": -20},
-			),
+			stage("trim", map[string]float64{"gain": -20}),
 			stage("equaliser", map[string]float64{"on1": 1, "gain3": -3, "gain5": 2}),
 			stage("compressor", nil),
 			stage("equaliser", map[string]float64{"gain4": 2}),
@@ -88,6 +85,23 @@ func session(tracks int) *song {
 		a.Sends = []*project.Send{{ID: project.NewID(), To: returns[i%4].ID, Level: -10}}
 	}
 	return s
+}
+
+// A value that is set while it plays: what a session is made of is made for it once, and not again.
+func BenchmarkEditOfAValue(b *testing.B) {
+	s := session(24)
+	e := s.playing(b)
+	low, _, err := project.Apply(s.doc, []project.Change{&project.SetParam{Owner: s.doc.Channels[5].ID, Name: "fader", Value: -3}}, EffectInfo)
+	if err != nil {
+		b.Fatal(err)
+	}
+	docs := [2]*project.Project{low, s.doc}
+	b.ReportAllocs()
+	for i := 0; b.Loop(); i++ {
+		if err := e.SetDocument(docs[i%2]); err != nil {
+			b.Fatal(err)
+		}
+	}
 }
 
 func BenchmarkTracks(b *testing.B) {

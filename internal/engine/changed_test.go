@@ -3,6 +3,7 @@ package engine
 import (
 	"math/rand/v2"
 	"os"
+	"runtime"
 	"strconv"
 	"testing"
 
@@ -130,4 +131,24 @@ func bring(lib *pages.Library, doc *project.Project) {
 			lib.Put(a.Hash, i, p)
 		}
 	}
+}
+
+// A reverb is most of what this plan holds: a value that is set elsewhere makes none of that anew, a stage that is added does.
+func TestAValueMakesNoProcessorAnew(t *testing.T) {
+	s := newSong(t)
+	ch := s.track("noise", noise(rate/4, 5))
+	ch.Chain.Nodes = []*project.Node{stage("reverb", nil)}
+	e := s.engine()
+	made := func(c project.Change) uint64 {
+		doc, _, err := project.Apply(e.Document(), []project.Change{c}, EffectInfo)
+		require.NoError(t, err)
+		var before, after runtime.MemStats
+		runtime.ReadMemStats(&before)
+		require.NoError(t, e.SetDocument(doc))
+		runtime.ReadMemStats(&after)
+		return after.TotalAlloc - before.TotalAlloc
+	}
+	value := made(&project.SetParam{Owner: ch.ID, Name: "fader", Value: -3})
+	require.Greater(t, made(&project.AddStage{Owner: ch.ID, Effect: "trim", ID: project.NewID()}), 5*value)
+	require.Equal(t, 1, e.plansMade)
 }

@@ -72,6 +72,16 @@ type capture struct {
 // compile builds the plan of a valid document: for a print when only is given, else
 // for a listener, who may listen to one point.
 func compile(doc *project.Project, lib *pages.Library, only *capture, point Listening) (*plan, error) {
+	p, err := draft(doc, lib, only, point)
+	if err == nil {
+		p.furnish()
+	}
+	return p, err
+}
+
+// draft builds a plan in which stages have no processors yet. Those are nearly all of its memory, and most drafts are only
+// made to see that nothing but values has changed.
+func draft(doc *project.Project, lib *pages.Library, only *capture, point Listening) (*plan, error) {
 	c := &compiler{
 		doc: doc, lib: lib, clock: doc.Clock(), treatments: treatments(doc), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},
@@ -349,7 +359,7 @@ func (c *compiler) channelInput(ch *project.Channel) {
 func (c *compiler) meter(p Point, buf pair, reporting *stageStep) *meter {
 	m := &meter{buf: buf, power: &c.plan.power}
 	p.Report = -1
-	if reporting != nil && reporting.reporter != nil {
+	if reporting != nil && len(reporting.report) > 0 {
 		p.Report = 0
 		for _, r := range c.plan.reports {
 			p.Report += len(r.report)

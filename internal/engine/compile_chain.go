@@ -75,21 +75,18 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		n.after = append(n.after, keyNode)
 	}
 	n.emit = func(n *gnode) []step {
-		t := &stageStep{id: s.ID, kind: kind, proc: kind.New(rate), buf: buf, lag: n.lagIn, clock: c.clock,
+		t := &stageStep{id: s.ID, kind: kind, buf: buf, lag: n.lagIn, clock: c.clock,
 			add: s.MixLaw == "add", actsOn: s.ActsOn, dry: newShift2(n.latency), dryBuf: c.tmp}
-		if p, ok := t.proc.(effect.Borrower); ok {
-			if first := c.rooms[kind]; first != nil {
-				p.Borrow(first)
-			} else {
-				c.rooms[kind] = t.proc
+		rooms := c.rooms
+		c.plan.bare = append(c.plan.bare, func() {
+			t.take(kind.New(rate), rooms)
+			if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {
+				p.TakeImpulse(s.Sound, sound.Sides)
 			}
-		}
-		if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {
-			p.TakeImpulse(s.Sound, sound.Sides)
-		}
-		if p, ok := t.proc.(effect.Preparer); ok {
-			p.Prepare(values)
-		}
+			if p, ok := t.proc.(effect.Preparer); ok {
+				p.Prepare(values)
+			}
+		})
 		t.ringOut, t.listened = s.RingOut, s.ID == c.point.Node && c.point.Change
 		if t.listened {
 			t.input = newPair()
@@ -104,10 +101,8 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		t.mix = c.slot(s.ID, "mix", param.Mix, s.Mix, n.lagIn)
 		t.span.Values = make([]effect.Value, len(kind.Params))
 		t.values, t.rate, t.rest.silent = make([]float64, len(kind.Params)), rate, forever
+		t.report = make([]float64, len(kind.Live))
 		t.heard = c.bypass(s.ID, s.Bypass, bypassed, n.lagIn)
-		if r, ok := t.proc.(effect.Reporter); ok {
-			t.reporter, t.report = r, make([]float64, len(kind.Live))
-		}
 		c.plan.stages[s.ID] = t
 		var steps []step
 		if wait := n.lagIn - at.lag; wait > 0 {

@@ -130,7 +130,7 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		return nil
 	}
 	e.turned = false
-	p, err := compile(doc, e.lib, nil, e.point)
+	p, err := draft(doc, e.lib, nil, e.point)
 	if err != nil {
 		return fmt.Errorf("compile %s: %w", doc.Name, err)
 	}
@@ -140,6 +140,7 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.now.hear(&e.hearing, gateFrames)
 		return nil
 	}
+	p.furnish()
 	e.bringIn(p)
 	return nil
 }

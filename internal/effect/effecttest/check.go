@@ -35,6 +35,8 @@ func description(t *testing.T, k *effect.Kind) {
 	require.NotEmpty(t, k.Says)
 	require.NotEmpty(t, k.Synonyms)
 	require.Positive(t, k.Version)
+	_, reports := k.New(48000).(effect.Reporter)
+	require.Equal(t, len(k.Live) > 0, reports, "what is shown live is reported")
 	seen := map[string]bool{}
 	for _, p := range k.Params {
 		require.False(t, seen[p.Name], "twice: "+p.Name)
