@@ -1,23 +1,22 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useMemo, useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
 import { answer, api } from '../api/client'
 import type { Preset } from '../api/types'
 import { SideList } from '../controls/SideList'
 import { WordsForm } from '../controls/WordsForm'
 import { effectOf, findStage, stageName } from '../document/chain'
-import { notice, refused, useSession } from '../session/store'
-import { setView } from '../session/view'
+import { useSession } from '../session/store'
 import { PresetFiles } from './PresetFiles'
 import { PresetRow } from './PresetRow'
 import { PresetTags } from './PresetTags'
 import * as presets from './actions'
 import { find, freshName, tagsOf } from './find'
+import { type PresetOf, shutList, useTrying } from './useTrying'
 
-type Props = { of: 'stage' | 'chain' | 'fork' | 'channel'; target: string }
+type Props = { of: PresetOf; target: string }
 
 /** Presets for a stage, a chain or a row. The one that is chosen is heard at once; leaving the list brings the old setting back. */
 export function PresetList({ of, target }: Props) {
-  const client = useQueryClient()
   const { data } = useQuery({ queryKey: ['presets'], queryFn: () => answer(api.GET('/api/presets')) })
   const project = useSession((s) => s.project)!
   const effects = useSession((s) => s.effects)
@@ -29,43 +28,9 @@ export function PresetList({ of, target }: Props) {
   const [saving, setSaving] = useState<Preset | 'new' | null>(null)
   const here = useMemo(() => find(data ?? [], of, effect?.id ?? '', '', ''), [data, of, effect])
   const found = find(here, of, effect?.id ?? '', text, tag)
-  const shut = () => setView({ dialog: null })
-  useEffect(() => () => void presets.endTrying(), [])
-  const again = () => client.invalidateQueries({ queryKey: ['presets'] })
-  const tryOut = (p: Preset) => {
-    setChosen(p.id)
-    presets.tryOut(p.id, target).catch(refused)
-  }
-  const take = async (p: Preset) => {
-    try {
-      if (await presets.takeIt(p, target)) shut()
-    } catch (e) {
-      refused(e)
-    }
-  }
-  const bin = async (p: Preset) => {
-    try {
-      await presets.bin(p)
-      await again()
-      notice(`${p.name} is deleted.`, 'info', {
-        text: 'Take it back',
-        run: () => void presets.restore(p).then(again),
-      })
-    } catch (e) {
-      refused(e)
-    }
-  }
+  const { again, tryOut, take, bin, keep } = useTrying(of, target, setChosen)
   /** A name that nothing goes by: the present setting can be kept under it. */
   const fresh = data && !tag && !found.some((p) => p.id === chosen) ? freshName(here, text) : ''
-  const keep = async (name: string) => {
-    try {
-      await presets.save({ name, says: '', tags: [] }, of, target)
-      shut()
-      await again()
-    } catch (e) {
-      refused(e)
-    }
-  }
   const step = (by: number) => {
     const i = found.findIndex((p) => p.id === chosen)
     const next = found[Math.max(0, Math.min(found.length - 1, i + by))]
@@ -80,7 +45,7 @@ export function PresetList({ of, target }: Props) {
   return (
     <SideList
       label="Presets"
-      onClose={shut}
+      onClose={shutList}
       onKey={(e) => {
         if (saving) return
         if (e.key === 'ArrowDown') step(1)
