@@ -78,8 +78,7 @@ func reverbOf(version int, plan *reverbPlan) Kind {
 type space struct {
 	*reverbPlan
 	rate              float64
-	size, predelay    float64 // structural, as prepared
-	kind              int
+	kind              int // structural, as prepared
 	colour            bool
 	tintLow, tintHigh dsp.Section
 	tl, tr, ul, ur    dsp.Biquad
@@ -118,20 +117,13 @@ type spaceRoom struct {
 func (s *space) Borrow(o Processor) { s.spaceRoom = o.(*space).spaceRoom }
 
 func newSpace(rate float64, plan *reverbPlan) *space {
-	s := &space{reverbPlan: plan, rate: rate, spaceRoom: new(spaceRoom)}
-	s.build(100, 15, 0)
-	return s
+	return &space{reverbPlan: plan, rate: rate, spaceRoom: new(spaceRoom)}
 }
 
-// Prepare sizes lines for size and pre-delay.
+// Prepare makes lines and delays for size, pre-delay and character.
 func (s *space) Prepare(v []float64) {
-	if v[1] != s.size || v[2] != s.predelay || int(v[13]) != s.kind {
-		s.build(v[1], v[2], int(v[13]))
-	}
-}
-
-func (s *space) build(size, predelay float64, kind int) {
-	s.size, s.predelay, s.kind = size, predelay, kind
+	size, predelay, kind := v[1], v[2], int(v[13])
+	s.kind = kind
 	c := characters[kind]
 	s.colour = c.low != 0 || c.high != 0
 	s.tintLow, s.tintHigh = dsp.Shelf(false, 250, c.low, 0.6, s.rate), dsp.Shelf(true, 4000, c.high, 0.6, s.rate)
