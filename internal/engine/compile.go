@@ -37,6 +37,8 @@ type compiler struct {
 	feeds      map[string][]feed   // what flows into a channel
 	only       *capture
 	point      Listening
+	outs       map[string]*gnode                 // what leaves a channel
+	captured   *gnode                            // what the plan gives out
 	heard      *gnode                            // what a listener listens to instead of the main output
 	heardPaths []heardPath                       // those of it that are paths
 	tmp        pair                              // for steps that need a pair only while they run
@@ -67,22 +69,22 @@ type capture struct {
 // compile builds the plan of a valid document: for a print when only is given, else
 // for a listener, who may listen to one point.
 func compile(doc *project.Project, lib *pages.Library, only *capture, point Listening) (*plan, error) {
-	p, err := draft(doc, lib, only, point)
-	if err == nil {
-		p.furnish()
+	c, err := draw(doc, lib, only, point)
+	if err != nil {
+		return nil, err
 	}
-	return p, err
+	return c.build()
 }
 
-// draft builds a plan in which stages have no processors yet. Those are nearly all of its memory, and most drafts are only
-// made to see that nothing but values has changed.
-func draft(doc *project.Project, lib *pages.Library, only *capture, point Listening) (*plan, error) {
+// draw makes the graph of a plan and finds its shape; build makes what runs. Most revisions differ in values only, which the
+// shape tells, and the processors of stages are nearly all of a plan's memory.
+func draw(doc *project.Project, lib *pages.Library, only *capture, point Listening) (*compiler, error) {
 	c := &compiler{
 		doc: doc, lib: lib, clock: doc.Clock(), treatments: treatments(doc), only: only, point: point,
 		lines: map[address]*project.Line{}, bufs: map[string]pair{}, input: map[string]*gnode{},
 		points: map[string]*gnode{}, where: map[string]pair{}, taps: map[string][]*tapTo{}, feeds: map[string][]feed{},
 		tmp: newPair(), rooms: map[*effect.Kind]effect.Processor{}, followers: map[string]*followStep{},
-		levels: map[string]*gnode{}, waitFor: map[string][]*gnode{},
+		levels: map[string]*gnode{}, waitFor: map[string][]*gnode{}, outs: map[string]*gnode{},
 	}
 	c.plan = &plan{
 		doc: doc, clock: c.clock, end: songEnd(doc), twins: map[string]twin{}, slots: map[address]*slot{},
@@ -103,26 +105,24 @@ func draft(doc *project.Project, lib *pages.Library, only *capture, point Listen
 		c.g.row = ch.ID
 		c.channelInput(ch)
 	}
-	outs := map[string]*gnode{}
-	var captured *gnode
 	for _, ch := range doc.Channels {
 		c.g.row = ch.ID
 		pre, post := c.channelBody(ch, only != nil && only.channel == ch.ID)
-		outs[ch.ID] = post
+		c.outs[ch.ID] = post
 		if only != nil && only.channel == ch.ID {
-			captured = pre
+			c.captured = pre
 		}
 	}
 	main := doc.MainChannel()
 	if only == nil || only.channel == "" {
-		captured = outs[main.ID]
+		c.captured = c.outs[main.ID]
 		c.plan.out = c.bufs[main.ID]
 	}
 	if len(c.heardPaths) > 0 {
 		c.ear(c.heardPaths, "")
 	}
 	if c.heard != nil {
-		captured, c.plan.out = c.heard, c.where["listening"]
+		c.captured, c.plan.out = c.heard, c.where["listening"]
 	}
 	if c.err != nil {
 		return nil, c.err
@@ -132,7 +132,13 @@ func draft(doc *project.Project, lib *pages.Library, only *capture, point Listen
 			in.after = append(in.after, f.from)
 		}
 	}
-	captured, err := c.emit(outs, captured)
+	c.plan.shape = c.shape.String() + string(c.g.shape())
+	return c, nil
+}
+
+// build makes the steps of the plan that was drawn.
+func (c *compiler) build() (*plan, error) {
+	captured, err := c.emit()
 	if err != nil {
 		return nil, err
 	}
@@ -141,7 +147,6 @@ func draft(doc *project.Project, lib *pages.Library, only *capture, point Listen
 	}
 	c.plan.latency = captured.lag
 	c.plan.late = late(captured)
-	c.plan.shape = c.shape.String() + string(c.g.shape())
 	return c.plan, nil
 }
 
@@ -174,7 +179,8 @@ func (c *compiler) note(point Listening) {
 
 // emit puts what is wanted of the graph in order and makes its steps; with only some rows wanted, the last of
 // them is what is captured.
-func (c *compiler) emit(outs map[string]*gnode, captured *gnode) (*gnode, error) {
+func (c *compiler) emit() (*gnode, error) {
+	captured := c.captured
 	var wanted []*gnode
 	if c.only != nil && !c.only.all {
 		wanted = []*gnode{captured}
@@ -182,7 +188,7 @@ func (c *compiler) emit(outs map[string]*gnode, captured *gnode) (*gnode, error)
 	if c.only != nil && len(c.only.rows) > 0 {
 		wanted = nil
 		for _, id := range c.only.rows {
-			wanted = append(wanted, outs[id])
+			wanted = append(wanted, c.outs[id])
 		}
 	}
 	if len(c.stemTaps) > 0 {
@@ -278,7 +284,7 @@ func (c *compiler) slot(owner, name string, d param.Param, v float64, lag int) *
 func (c *compiler) meter(p Point, buf pair, reporting *stageStep) *meter {
 	m := &meter{buf: buf, power: &c.plan.power}
 	p.Report = -1
-	if reporting != nil && len(reporting.report) > 0 {
+	if reporting != nil && reporting.reporter != nil {
 		p.Report = 0
 		for _, r := range c.plan.reports {
 			p.Report += len(r.report)

@@ -74,19 +74,23 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		keyNode, n.keyed = c.points["key "+s.ID], s.ID
 		n.after = append(n.after, keyNode)
 	}
+	c.noteOut(s.ID, bypassed)
 	n.emit = func(n *gnode) []step {
-		t := &stageStep{id: s.ID, kind: kind, buf: buf, lag: n.lagIn, clock: c.clock,
+		t := &stageStep{id: s.ID, kind: kind, proc: kind.New(rate), buf: buf, lag: n.lagIn, clock: c.clock,
 			add: s.MixLaw == "add", actsOn: s.ActsOn, dry: newShift2(n.latency), dryBuf: c.tmp}
-		rooms := c.rooms
-		c.plan.bare = append(c.plan.bare, func() {
-			t.take(kind.New(rate), rooms)
-			if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {
-				p.TakeImpulse(s.Sound, sound.Sides)
+		if p, ok := t.proc.(effect.Borrower); ok {
+			if first := c.rooms[kind]; first != nil {
+				p.Borrow(first)
+			} else {
+				c.rooms[kind] = t.proc
 			}
-			if p, ok := t.proc.(effect.Preparer); ok {
-				p.Prepare(values)
-			}
-		})
+		}
+		if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {
+			p.TakeImpulse(s.Sound, sound.Sides)
+		}
+		if p, ok := t.proc.(effect.Preparer); ok {
+			p.Prepare(values)
+		}
 		t.ringOut, t.listened = s.RingOut, s.ID == c.point.Node && c.point.Change
 		if t.listened {
 			t.input = newPair()
@@ -101,8 +105,10 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		t.mix = c.slot(s.ID, "mix", param.Mix, s.Mix, n.lagIn)
 		t.span.Values = make([]effect.Value, len(kind.Params))
 		t.values, t.rate, t.rest.silent = make([]float64, len(kind.Params)), rate, forever
-		t.report = make([]float64, len(kind.Live))
 		t.heard = c.bypass(s.ID, s.Bypass, bypassed, n.lagIn)
+		if r, ok := t.proc.(effect.Reporter); ok {
+			t.reporter, t.report = r, make([]float64, len(kind.Live))
+		}
 		c.plan.stages[s.ID] = t
 		var steps []step
 		if wait := n.lagIn - at.lag; wait > 0 {
@@ -120,12 +126,16 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 	return n
 }
 
-// bypass is the gate of a stage or fork: a line of its own moves it, unless its whole chain is out.
-func (c *compiler) bypass(owner string, own, chain bool, lag int) gate {
-	if _, ok := c.lines[address{owner, param.Bypass.Name}]; ok ||
-		c.passes(owner, param.Bypass.Name) { // a line is there or not: another plan
+// noteOut takes down whether a line that moves the bypass of a stage or fork counts: in a chain that is out it does not, and
+// that makes another plan.
+func (c *compiler) noteOut(owner string, chain bool) {
+	if _, ok := c.lines[address{owner, param.Bypass.Name}]; ok || c.passes(owner, param.Bypass.Name) {
 		fmt.Fprintf(&c.shape, "out %q %v\n", owner, chain)
 	}
+}
+
+// bypass is the gate of a stage or fork: a line of its own moves it, unless its whole chain is out.
+func (c *compiler) bypass(owner string, own, chain bool, lag int) gate {
 	if chain {
 		g := gate{}
 		g.Set(0)

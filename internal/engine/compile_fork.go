@@ -30,20 +30,15 @@ func (c *compiler) fork(ch *project.Channel, f *project.Fork, bypassed bool, at 
 		join.after = append(join.after, b.end)
 	}
 	join.order = append(wait, c.waitFor[f.ID]...)
+	c.noteOut(f.ID, bypassed)
 	join.emit = func(n *gnode) []step {
 		s := &joinStep{
-			id:  f.ID,
-			buf: buf,
-			dry: newShift2(n.lagIn - from.lag),
-			lag: n.lagIn,
-			add: f.MixLaw == "add",
-			mix: c.slot(
-				f.ID,
-				"mix",
-				param.Mix,
-				f.Mix,
-				n.lagIn,
-			),
+			id:   f.ID,
+			buf:  buf,
+			dry:  newShift2(n.lagIn - from.lag),
+			lag:  n.lagIn,
+			add:  f.MixLaw == "add",
+			mix:  c.slot(f.ID, "mix", param.Mix, f.Mix, n.lagIn),
 			trim: c.slot(f.ID, "trim", param.Joined, f.Trim, n.lagIn),
 			wet:  newPair(),
 			tmp:  c.tmp,

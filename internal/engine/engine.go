@@ -130,17 +130,20 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		return nil
 	}
 	e.turned = false
-	p, err := draft(doc, e.lib, nil, e.point)
+	c, err := draw(doc, e.lib, nil, e.point)
 	if err != nil {
 		return fmt.Errorf("compile %s: %w", doc.Name, err)
 	}
-	if p.shape == e.now.shape {
+	if c.plan.shape == e.now.shape {
 		e.now.update(doc, int(handSeconds*e.rate))
-		e.now.water, e.now.awaited = p.water, p.awaited
+		e.now.water, e.now.awaited = c.plan.water, c.plan.awaited
 		e.now.hear(&e.hearing, gateFrames)
 		return nil
 	}
-	p.furnish()
+	p, err := c.build()
+	if err != nil {
+		return fmt.Errorf("compile %s: %w", doc.Name, err)
+	}
 	e.bringIn(p)
 	return nil
 }

@@ -15,9 +15,8 @@ type plan struct {
 	clock       *project.Clock
 	shape       string // equal shapes differ in values only
 	steps       []step
-	bare        []func() // gives stages their processors, in order
-	lanes       []*lane  // the same steps by lane, where they can run at the same time
-	given       []*wire  // what comes out of lanes for whoever renders
+	lanes       []*lane // the same steps by lane, where they can run at the same time
+	given       []*wire // what comes out of lanes for whoever renders
 	twins       map[string]twin
 	slots       map[address]*slot
 	time        lineTime // of lines
@@ -160,14 +159,6 @@ func (p *plan) run(n int) {
 		s.run(&p.cursor, n)
 	}
 	p.cursor.advance(n)
-}
-
-// furnish gives all stages of a draft their processors.
-func (p *plan) furnish() {
-	for _, f := range p.bare {
-		f()
-	}
-	p.bare = nil
 }
 
 // reset empties all state, as after a seek.

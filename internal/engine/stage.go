@@ -46,19 +46,6 @@ type stageStep struct {
 	rate     float64
 }
 
-// take gives the stage its processor, which works in the room of the first one of its effect.
-func (s *stageStep) take(p effect.Processor, rooms map[*effect.Kind]effect.Processor) {
-	s.proc = p
-	if b, ok := p.(effect.Borrower); ok {
-		if first := rooms[s.kind]; first != nil {
-			b.Borrow(first)
-		} else {
-			rooms[s.kind] = p
-		}
-	}
-	s.reporter, _ = p.(effect.Reporter)
-}
-
 // tailFrames is how long an effect sounds on after its input has ended.
 func tailFrames(k *effect.Kind, values []float64, tempo, rate float64) int {
 	if k.Tail == nil {
