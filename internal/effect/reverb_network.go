@@ -243,7 +243,7 @@ func (s *space) mix(from, to int) {
 	if s.lines == 16 {
 		butterflies((*[16][MaxFrames]float64)(s.x[:16]), from, to)
 		for k := range s.turns {
-			s.turnPair(s.x[k][from:to], s.x[k+8][from:to], k, 0.25)
+			s.turnPair(s.x[k][from:to], s.x[k+8][from:to], k)
 		}
 		return
 	}
@@ -351,12 +351,12 @@ func butterflies(x *[16][MaxFrames]float64, from, to int) {
 	}
 }
 
-// turnPair turns two signals into each other by a drifting angle.
-func (s *space) turnPair(a, b []float64, k int, scale float64) {
+// turnPair turns two of sixteen signals into each other by a drifting angle, and makes their matrix orthogonal.
+func (s *space) turnPair(a, b []float64, k int) {
 	c, d, cStep, dStep := s.cosine[k], s.sine[k], s.cosStep[k], s.sinStep[k]
 	b = b[:len(a)]
 	for i, u := range a {
-		u, v := u*scale, b[i]*scale
+		u, v := u*0.25, b[i]*0.25
 		a[i], b[i] = c*u-d*v, d*u+c*v
 		c += cStep
 		d += dStep
@@ -364,7 +364,7 @@ func (s *space) turnPair(a, b []float64, k int, scale float64) {
 	s.cosine[k], s.sine[k] = c, d
 }
 
-// joinTurned is the last step of the matrix of 32 lines and turnPair in one pass.
+// joinTurned is the last step of the matrix of 32 lines, and turns what comes out of it as turnPair does, in one pass.
 func (s *space) joinTurned(a, b []float64, k int) {
 	c, d, cStep, dStep := s.cosine[k], s.sine[k], s.cosStep[k], s.sinStep[k]
 	b = b[:len(a)]
