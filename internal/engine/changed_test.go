@@ -133,22 +133,37 @@ func bring(lib *pages.Library, doc *project.Project) {
 	}
 }
 
+// takenIn is how many bytes a change takes until it is heard.
+func takenIn(t *testing.T, e *Engine, c project.Change) uint64 {
+	doc, _, err := project.Apply(e.Document(), []project.Change{c}, EffectInfo)
+	require.NoError(t, err)
+	var before, after runtime.MemStats
+	runtime.ReadMemStats(&before)
+	require.NoError(t, e.SetDocument(doc))
+	runtime.ReadMemStats(&after)
+	return after.TotalAlloc - before.TotalAlloc
+}
+
 // A reverb is most of what this plan holds: a value that is set elsewhere makes none of that anew, a stage that is added does.
 func TestAValueMakesNoProcessorAnew(t *testing.T) {
 	s := newSong(t)
 	ch := s.track("noise", noise(rate/4, 5))
 	ch.Chain.Nodes = []*project.Node{stage("reverb", nil)}
 	e := s.engine()
-	made := func(c project.Change) uint64 {
-		doc, _, err := project.Apply(e.Document(), []project.Change{c}, EffectInfo)
-		require.NoError(t, err)
-		var before, after runtime.MemStats
-		runtime.ReadMemStats(&before)
-		require.NoError(t, e.SetDocument(doc))
-		runtime.ReadMemStats(&after)
-		return after.TotalAlloc - before.TotalAlloc
-	}
-	value := made(&project.SetParam{Owner: ch.ID, Name: "fader", Value: -3})
-	require.Greater(t, made(&project.AddStage{Owner: ch.ID, Effect: "trim", ID: project.NewID()}), 5*value)
+	value := takenIn(t, e, &project.SetParam{Owner: ch.ID, Name: "fader", Value: -3})
+	require.Greater(t, takenIn(t, e, &project.AddStage{Owner: ch.ID, Effect: "trim", ID: project.NewID()}), 5*value)
 	require.Equal(t, 1, e.plansMade)
+}
+
+// The same in the treatment of a clip that sounds.
+func TestAValueOfATreatmentMakesNoProcessorAnew(t *testing.T) {
+	s := newSong(t)
+	ch := s.track("noise", noise(rate, 6))
+	hall, trim := stage("reverb", nil), stage("trim", nil)
+	s.treat(ch.Clips[0], hall, trim)
+	e := s.engine()
+	e.Play()
+	require.Positive(t, e.Render(Block))
+	value := takenIn(t, e, &project.SetParam{Owner: trim.ID(), Name: "gain", Value: -3})
+	require.Greater(t, takenIn(t, e, &project.RemoveNode{ID: trim.ID()}), 4*value)
 }

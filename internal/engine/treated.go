@@ -99,12 +99,13 @@ func (t *treated) follow(next *treated) *treated {
 	same := reflect.DeepEqual(t.doc.Channels[0], next.doc.Channels[0]) && t.doc.Tempo[0] == next.doc.Tempo[0] &&
 		sameLines(t.doc.Lines, next.doc.Lines) && t.time.Frame(0) == next.time.Frame(0)
 	if t.plan != nil && !same {
-		p, err := next.compile()
+		c, err := next.draw()
 		if err != nil {
 			return next
 		}
-		if p.shape != t.plan.shape {
-			if p.latency == t.plan.latency { // else it cannot go on where this one is
+		if c.plan.shape != t.plan.shape {
+			p, err := next.build(c)
+			if err == nil && p.latency == t.plan.latency { // else it cannot go on where this one is
 				p.cursor = t.plan.cursor
 				p.adopt(t.plan)
 				next.plan, next.at = p, t.at
@@ -117,8 +118,12 @@ func (t *treated) follow(next *treated) *treated {
 	return t
 }
 
-func (t *treated) compile() (*plan, error) {
-	p, err := compile(t.doc, t.lib, &capture{channel: pieceRow, time: t.time}, Listening{})
+func (t *treated) draw() (*compiler, error) {
+	return draw(t.doc, t.lib, &capture{channel: pieceRow, time: t.time}, Listening{})
+}
+
+func (t *treated) build(c *compiler) (*plan, error) {
+	p, err := c.build()
 	if err != nil {
 		return nil, err
 	}
@@ -135,7 +140,11 @@ func (t *treated) ready() bool {
 		t.plan = nil
 	}
 	if t.plan == nil {
-		p, err := t.compile()
+		c, err := t.draw()
+		if err != nil {
+			return false
+		}
+		p, err := t.build(c)
 		if err != nil {
 			return false
 		}
