@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
 import { beforeEach, expect, test, vi } from 'vitest'
-import { Over, type Part, Tapes } from './tapes'
+import { Over, type Part, sendPart, Tapes } from './tapes'
 import { TapeStore } from './tapeStore'
 
 const part = (row: string, at: number, frames: number): Part => ({
@@ -97,4 +97,19 @@ test('a recording that is over stays in the browser, and the next one is sent', 
   t.put({ ...part('a', 0, 20), recording: 'next' })
   expect(await t.end('next')).toBe(true)
   expect(disk.sent.map((p) => p.recording)).toEqual(['next'])
+})
+
+test('what hangs in a connection that is gone is given up when there is one again', async () => {
+  const hangs = vi.fn(
+    (r: Request) =>
+      new Promise<Response>((_, fail) =>
+        r.signal.addEventListener('abort', () => fail(new Error('given up'))),
+      ),
+  )
+  vi.stubGlobal('fetch', hangs)
+  const sent = sendPart(part('voice', 0, 4))
+  expect(hangs).toHaveBeenCalledOnce()
+  dispatchEvent(new Event('online'))
+  await expect(sent).rejects.toThrow('the server cannot be reached')
+  vi.unstubAllGlobals()
 })

@@ -26,14 +26,21 @@ export class Over extends Error {}
 /** Sends a part, and tells how many frames of its row are safe then. */
 export type Send = (p: Part) => Promise<number>
 
-/** Sends a part of a recording to the server. */
+/** Sends a part of a recording to the server. What was on its way when the connection came back is given up: it may hang
+    for minutes in one that is gone. */
 export async function sendPart(p: Part): Promise<number> {
   const where = JSON.stringify({ at: p.at, runs: p.runs, gone: p.gone })
   const url = new URL(`/api/recordings/${p.recording}/rows/${encodeURIComponent(p.row)}`, location.origin)
-  const sent = fetch(new Request(url, { method: 'PUT', body: new Blob([where, '\n', p.data]) }))
-  const r = await sent.catch(() => {
-    throw new Error('the server cannot be reached')
-  })
+  const lost = new AbortController()
+  const back = () => lost.abort()
+  addEventListener('online', back)
+  const body = new Blob([where, '\n', p.data])
+  const sent = fetch(new Request(url, { method: 'PUT', body, signal: lost.signal }))
+  const r = await sent
+    .catch(() => {
+      throw new Error('the server cannot be reached')
+    })
+    .finally(() => removeEventListener('online', back))
   const said = (await r.json()) as { frames: number; detail?: string }
   if (r.status >= 400 && r.status < 500) throw new Over(said.detail)
   if (!r.ok) throw new Error(said.detail ?? `The server answered ${r.status}.`)
