@@ -1,7 +1,7 @@
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { type Browser, expect, type Page, test } from '@playwright/test'
-import { clock, demoData, knowing, row, Shoal, stagesOf } from '../support/shoal'
+import { clock, demoData, knowing, row, Shoal, stagesOf, still } from '../support/shoal'
 
 const folder = join(import.meta.dirname, '../../docs/screenshots')
 
@@ -54,7 +54,7 @@ test('a crew of three, on several machines', async ({ browser }) => {
   await row(ada, 'Choir').getByLabel('Nils: at this row').waitFor()
   await ada.getByRole('button', { name: /^Crew/ }).click()
   await ada.getByLabel('Role of Nils').waitFor()
-  await ada.waitForTimeout(1000)
+  await still(ada)
   await shoot('crew')
   await odile.getByRole('button', { name: 'Stop' }).click()
 
@@ -71,7 +71,7 @@ test('a crew of three, on several machines', async ({ browser }) => {
   await ada.keyboard.press('g')
   await ada.getByRole('button', { name: /^Remarks: 1, 1 for you/ }).click()
   await ada.getByRole('button', { name: /^Choir: / }).click()
-  await ada.waitForTimeout(1500)
+  await still(ada)
   await shoot('remark-night')
 
   await ada.keyboard.press('g')
@@ -89,7 +89,7 @@ test('a crew of three, on several machines', async ({ browser }) => {
   await ada.getByText(/is bypassed/).waitFor()
   await ada.getByRole('button', { name: 'Then', exact: true }).click()
   await ada.getByText('You hear “Rough mix”').waitFor()
-  await ada.waitForTimeout(1000)
+  await still(ada)
   await shoot('version')
   await house.stop()
   rmSync(house.data, { recursive: true, force: true })

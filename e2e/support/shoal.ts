@@ -150,6 +150,21 @@ export async function clock(page: Page): Promise<number> {
   return Number(m) * 60 + Number(s)
 }
 
+/** Waits until the song has gone on for so many seconds, and what has been opened stands still. */
+export async function goneOn(page: Page, seconds: number) {
+  const from = await clock(page)
+  await expect
+    .poll(
+      async () => {
+        const now = await clock(page)
+        return now > from + seconds || now < from // a loop has begun anew
+      },
+      { timeout: 60_000 },
+    )
+    .toBe(true)
+  await still(page)
+}
+
 export async function project(page: Page, shoal: Shoal) {
   return (await (await page.request.get(`${shoal.url}/api/projects/slackwater`)).json()) as {
     revision: number
