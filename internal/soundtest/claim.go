@@ -21,7 +21,7 @@ type Claim struct {
 	Effect string
 	Says   string
 	Unit   string
-	// Aim is what is measured at most.
+	// Aim is what is wanted at most, and held.
 	Aim float64
 	// Long says that it takes more than a moment.
 	Long    bool
