@@ -59,6 +59,25 @@ test('while playback waits the input goes on, and a new run begins behind it', (
   ])
 })
 
+test('where the ring runs dry within a portion, only what was heard of it belongs to the song', () => {
+  const { own, comes } = input()
+  own.begin()
+  own.record(true)
+  for (let i = 0; i < 8; i++) own.wrote(i * 128, 5000 + i * 128, 128, true)
+  comes(0)
+  comes(128) // 50 of its frames are there
+  comes(178) // none of it
+  comes(178)
+  comes(306)
+  own.drain()
+  const t = own.taken()
+  expect(t.frames).toBe(5 * 128)
+  expect(t.runs, 'the song never goes back').toEqual([
+    { input: 0, song: 5000, frames: 178 },
+    { input: 384, song: 5178, frames: 256 },
+  ])
+})
+
 test('while it counts in, or the song stands, nothing is recorded', () => {
   const { own, comes } = input()
   own.begin()

@@ -74,6 +74,7 @@ export class OwnInput {
   }
 
   private take(data: Float32Array, song: number | null) {
+    if (song !== null) this.shorten(song)
     const last = this.runs.at(-1)
     if (song === null && !last) return // the song has not begun
     const jumps = last && song !== null && song !== last.song + last.frames
@@ -90,6 +91,17 @@ export class OwnInput {
     }
     this.parts.push(data)
     this.at += PORTION
+  }
+
+  /** Where the ring for the ears ran dry within the portion before, less of it was heard than it is long, or nothing: only
+      that much of it belongs to the song. Else the song would seem to go back, which begins another take. */
+  private shorten(song: number) {
+    const last = this.runs.at(-1)
+    if (!last) return
+    const back = last.song + last.frames - song
+    if (back <= 0 || back > PORTION) return
+    last.frames -= back
+    if (last.frames <= 0) this.runs.pop()
   }
 
   /** The song frame that was heard when a portion came; null: the song stood. */
