@@ -17,14 +17,14 @@ function heard(from: number) {
   const own = new OwnInput(shared)
   const lead = new Lead(shared, own.heardAt, read, RATE)
   let ring = 0
-  /** The ears take so many portions, and the worker looks now and then. */
-  const go = (portions: number, look: number) => {
+  /** The ears take so many portions, and the worker looks now and then; of some portions there is only a part, or nothing. */
+  const go = (portions: number, look: number, there = (_: number) => PORTION) => {
     Atomics.store(head, HEAD.running, 1)
     for (let i = 0; i < portions; i++) {
-      own.wrote(ring, from + ring, PORTION, true)
+      own.wrote(ring, from + ring, there(i), true)
       Atomics.store(head, HEAD.before, ring)
       Atomics.add(head, HEAD.now, PORTION)
-      ring += PORTION
+      ring += there(i)
       if (i % look === 0) {
         lead.arrive()
         own.drain()
@@ -58,6 +58,27 @@ test('what is read at the far end arrives late by the lead, whole but for what i
     }
     expect(lost).toBeGreaterThan(0)
   }
+})
+
+test('where the ears run dry the song goes on behind it: one take, and every frame where it was played', () => {
+  const { own, go } = heard(96000)
+  own.begin()
+  own.record(true)
+  go(1500, 3, (i) => (i % 300 === 100 ? 50 : i % 300 > 100 && i % 300 < 120 ? 0 : PORTION))
+  const t = own.taken()
+  let end = 0
+  let same = 0
+  for (const run of t.runs) {
+    expect(run.song, 'it never goes back').toBeGreaterThanOrEqual(end)
+    end = run.song + run.frames
+    for (let i = 0; i < run.frames; i++) {
+      const got = t.data[2 * (run.input + i)]
+      if (got === run.song + i - LATE) same++
+      else expect(got, `frame ${run.song + i} of the song`).toBe(0)
+    }
+  }
+  expect(t.runs.length, 'no more than the dry spells made').toBeLessThan(12)
+  expect(same).toBeGreaterThan(1300 * PORTION)
 })
 
 test('while the song stands nothing is read', () => {

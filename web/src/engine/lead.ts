@@ -18,6 +18,7 @@ export class Lead {
   private ring: Float32Array
   private marks: Int32Array
   private clock = 0 // the frame of the clock as far as which it has come
+  private next = -Infinity // the frame of the ring that was heard then
   private rolled = false // the song ran when it was looked at last
   private late: number // frames
   private bursts = 0
@@ -51,8 +52,13 @@ export class Lead {
       this.clock = now // nobody looked for long
     else if (due > this.heldBack()) {
       const heard = Atomics.load(this.head, HEAD.before)
-      for (; this.clock + PORTION <= now; this.clock += PORTION)
-        this.put(heard - (now - this.clock), runs && this.rolled)
+      // less was heard than time has passed where the ears ran dry: it stands still then, and never goes back
+      const exact = heard - (now - this.clock)
+      if (exact > this.next || heard < this.next) this.next = exact
+      for (; this.clock + PORTION <= now; this.clock += PORTION) {
+        this.put(this.next, runs && this.rolled)
+        this.next = Math.min(heard, this.next + PORTION)
+      }
     }
     this.rolled = runs
   }
