@@ -100,6 +100,52 @@ test('a recording that is over stays in the browser, and the next one is sent', 
 })
 
 test('what hangs in a connection that is gone is given up when there is one again', async () => {
+  let hangs = 0
+  const t = new Tapes(
+    (p, giveUp) =>
+      hangs++ > 0
+        ? disk.put(p)
+        : new Promise((_, fail) => giveUp.addEventListener('abort', () => fail(new Error('given up')))),
+    store,
+    (seconds, trouble) => told.push([seconds, trouble]),
+    () => 100,
+  )
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  t.put(part('a', 0, 100))
+  dispatchEvent(new Event('online'))
+  await vi.advanceTimersByTimeAsync(2000)
+  expect(told).toEqual([
+    [1, 'given up'],
+    [0, ''],
+  ])
+  expect(vi.getTimerCount(), 'nobody waits any more').toBe(0)
+  vi.useRealTimers()
+})
+
+test('what nobody answers is given up without a word of the network, and then waited for longer', async () => {
+  const began: number[] = []
+  let now = 0
+  const t = new Tapes(
+    (p, giveUp) => {
+      began.push(now)
+      if (began.length > 3) return disk.put(p)
+      return new Promise((_, fail) => giveUp.addEventListener('abort', () => fail(new Error('given up'))))
+    },
+    store,
+    (seconds, trouble) => told.push([seconds, trouble]),
+    () => 100,
+  )
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  t.put(part('a', 0, 100))
+  for (; now < 90; now++) await vi.advanceTimersByTimeAsync(1000)
+  vi.useRealTimers()
+  const waits = began.slice(1).map((at, i) => at - began[i]!)
+  expect(waits, 'a second between them').toEqual([9, 17, 33])
+  expect(told.map(([, trouble]) => trouble)).toEqual(['given up', 'given up', 'given up', ''])
+  expect(disk.rows.get('a')).toBe(100)
+})
+
+test('who gives up a part is told that the server cannot be reached', async () => {
   const hangs = vi.fn(
     (r: Request) =>
       new Promise<Response>((_, fail) =>
@@ -107,9 +153,10 @@ test('what hangs in a connection that is gone is given up when there is one agai
       ),
   )
   vi.stubGlobal('fetch', hangs)
-  const sent = sendPart(part('voice', 0, 4))
+  const lost = new AbortController()
+  const sent = sendPart(part('voice', 0, 4), lost.signal)
   expect(hangs).toHaveBeenCalledOnce()
-  dispatchEvent(new Event('online'))
+  lost.abort()
   await expect(sent).rejects.toThrow('the server cannot be reached')
   vi.unstubAllGlobals()
 })

@@ -14,33 +14,30 @@ export type Part = {
   data: Float32Array<ArrayBuffer>
 }
 
-/** How much is sent at once at most, in frames. */
-const MOST = 1 << 19
+/** How much is sent at once at most, in frames: little enough that it comes through where the way is bad. */
+const MOST = 1 << 17
 
 /** How long is waited after a failure, in ms. */
 const AGAIN = 1000
 
+/** For how long an answer is waited: so many ms, and one for every so many bytes that are on their way. */
+const PATIENCE = 8000
+const BYTES = 100
+
 /** A recording has ended without this window, or is refused: what it holds must be recorded anew. */
 export class Over extends Error {}
 
-/** Sends a part, and tells how many frames of its row are safe then. */
-export type Send = (p: Part) => Promise<number>
+/** Sends a part, and tells how many frames of its row are safe then; gives up when it is told to. */
+export type Send = (p: Part, giveUp: AbortSignal) => Promise<number>
 
-/** Sends a part of a recording to the server. What was on its way when the connection came back is given up: it may hang
-    for minutes in one that is gone. */
-export async function sendPart(p: Part): Promise<number> {
+/** Sends a part of a recording to the server. */
+export async function sendPart(p: Part, giveUp?: AbortSignal): Promise<number> {
   const where = JSON.stringify({ at: p.at, runs: p.runs, gone: p.gone })
   const url = new URL(`/api/recordings/${p.recording}/rows/${encodeURIComponent(p.row)}`, location.origin)
-  const lost = new AbortController()
-  const back = () => lost.abort()
-  addEventListener('online', back)
   const body = new Blob([where, '\n', p.data])
-  const sent = fetch(new Request(url, { method: 'PUT', body, signal: lost.signal }))
-  const r = await sent
-    .catch(() => {
-      throw new Error('the server cannot be reached')
-    })
-    .finally(() => removeEventListener('online', back))
+  const r = await fetch(new Request(url, { method: 'PUT', body, signal: giveUp })).catch(() => {
+    throw new Error('the server cannot be reached')
+  })
   const said = (await r.json()) as { frames: number; detail?: string }
   if (r.status >= 400 && r.status < 500) throw new Over(said.detail)
   if (!r.ok) throw new Error(said.detail ?? `The server answered ${r.status}.`)
@@ -54,6 +51,7 @@ export class Tapes {
   private sending: Promise<void> | null = null
   private keeping: Promise<unknown> = Promise.resolve()
   private over = new Set<string>()
+  private patience = 1
 
   constructor(
     private send: Send,
@@ -92,7 +90,7 @@ export class Tapes {
       const p = this.gathered()
       let safe: number
       try {
-        safe = await this.send(p)
+        safe = await this.patiently(p)
       } catch (e) {
         if (e instanceof Over) {
           // what is left of it lies in the browser's storage, for those who bring it in
@@ -106,6 +104,30 @@ export class Tapes {
       }
       this.settle(p, safe)
       this.tell(this.unsafe / this.rate(), '')
+    }
+  }
+
+  /** Sends a part, but not for ever: in a connection that is gone it may hang for minutes. It is given up when there is a
+      connection again, and when nothing has come of it for long; then the next one is waited for twice as long, as it may
+      be slow only. */
+  private async patiently(p: Part): Promise<number> {
+    const lost = new AbortController()
+    const back = () => lost.abort()
+    addEventListener('online', back)
+    const late = setTimeout(
+      () => {
+        this.patience *= 2
+        lost.abort()
+      },
+      this.patience * (PATIENCE + p.data.byteLength / BYTES),
+    )
+    try {
+      const safe = await this.send(p, lost.signal)
+      this.patience = 1
+      return safe
+    } finally {
+      removeEventListener('online', back)
+      clearTimeout(late)
     }
   }
 
