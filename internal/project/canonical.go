@@ -2,7 +2,6 @@ package project
 
 import (
 	"crypto/sha256"
-	"encoding/hex"
 	"encoding/json"
 	"fmt"
 
@@ -36,18 +35,6 @@ type Sum [sha256.Size]byte
 
 // SumOf is that of a part, by its canonical form.
 func SumOf(canonical []byte) Sum { return sha256.Sum256(canonical) }
-
-// Hash tells a document from any other: the SHA-256, in hexadecimal, of the sums of the document without its
-// lines and of each of its lines, one after the other. So a change of one line, of which there may be many with
-// very many points, costs no more than that line.
-func Hash(rest Sum, lines []Sum) string {
-	h := sha256.New()
-	h.Write(rest[:])
-	for _, l := range lines {
-		h.Write(l[:])
-	}
-	return hex.EncodeToString(h.Sum(nil))
-}
 
 // LineSums are the sums of a document's lines.
 func (p *Project) LineSums() ([]Sum, error) {

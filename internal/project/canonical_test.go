@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"flag"
 	"os"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -66,6 +67,14 @@ func fixed(t *testing.T, p *Project) *Project {
 	return &out
 }
 
+func wholeHash(t *testing.T, p *Project) string {
+	written, err := p.Write(nil, nil)
+	require.NoError(t, err)
+	sums, err := p.LineSums()
+	require.NoError(t, err)
+	return written.Hash(sums)
+}
+
 // The file is read by the front end's tests too: both must come to the same hash.
 func TestTheHashIsThatOfTheCanonicalForm(t *testing.T) {
 	const name = "testdata/canonical.json"
@@ -75,13 +84,10 @@ func TestTheHashIsThatOfTheCanonicalForm(t *testing.T) {
 	}
 	if *update {
 		p := fixed(t, strange(t))
-		rest, err := p.Bare()
-		require.NoError(t, err)
-		sums, err := p.LineSums()
-		require.NoError(t, err)
+		hash := wholeHash(t, p)
 		doc, err := json.Marshal(p)
 		require.NoError(t, err)
-		b, err := json.MarshalIndent(held{doc, Hash(SumOf(rest), sums)}, "", " ")
+		b, err := json.MarshalIndent(held{doc, hash}, "", " ")
 		require.NoError(t, err)
 		require.NoError(t, os.WriteFile(name, append(b, '\n'), 0o600))
 	}
@@ -91,18 +97,14 @@ func TestTheHashIsThatOfTheCanonicalForm(t *testing.T) {
 	require.NoError(t, json.Unmarshal(b, &want))
 	var p Project
 	require.NoError(t, json.Unmarshal(want.Document, &p))
-	rest, err := p.Bare()
-	require.NoError(t, err)
-	sums, err := p.LineSums()
-	require.NoError(t, err)
-	require.Equal(t, want.Hash, Hash(SumOf(rest), sums))
+	require.Equal(t, want.Hash, wholeHash(t, &p))
 	// the same by hand: names in order, each part by itself
 	h := sha256.New()
 	bare := map[string]any{}
 	require.NoError(t, json.Unmarshal(want.Document, &bare))
-	lines := bare["lines"].([]any)
-	bare["lines"] = nil
-	for _, part := range append([]any{bare}, lines...) {
+	rows, lines := bare["channels"].([]any), bare["lines"].([]any)
+	bare["channels"], bare["lines"] = nil, nil
+	for _, part := range slices.Concat([]any{bare}, rows, lines) {
 		s := sha256.Sum256(inOrder(t, part))
 		h.Write(s[:])
 	}
@@ -123,15 +125,12 @@ func TestTheHashChangesWithAnythingInTheDocument(t *testing.T) {
 	for _, change := range []func(p *Project){
 		func(*Project) {}, func(p *Project) { p.Name += "." }, func(p *Project) { p.Lines[0].Points[0].Value += 1e-12 },
 		func(p *Project) { p.Lines[0], p.Lines[1] = p.Lines[1], p.Lines[0] }, func(p *Project) { p.Lines = p.Lines[:1] },
+		func(p *Project) { p.Channels[0], p.Channels[1] = p.Channels[1], p.Channels[0] },
 		func(p *Project) { p.Channels[0].Chain.Nodes[0].Stage.Params["gain"] = -2 },
 	} {
 		p := fixed(t, strange(t))
 		change(p)
-		rest, err := p.Bare()
-		require.NoError(t, err)
-		sums, err := p.LineSums()
-		require.NoError(t, err)
-		h := Hash(SumOf(rest), sums)
+		h := wholeHash(t, p)
 		require.False(t, seen[h])
 		seen[h] = true
 	}

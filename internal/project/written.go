@@ -2,6 +2,8 @@ package project
 
 import (
 	"bytes"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"fmt"
 	"maps"
@@ -15,11 +17,25 @@ type Written struct {
 	head  map[string]json.RawMessage // all but the rows, by the names of its fields
 	ids   []string                   // of the rows
 	rows  [][]byte
+	sums  []Sum // of the rows
+	rest  Sum   // of all but rows and lines
 	whole []byte
 }
 
 // Bytes is the whole of it, the same as Bare gives.
 func (w *Written) Bytes() []byte { return w.whole }
+
+// Hash tells a document from any other: the SHA-256, in hexadecimal, of the sums of the document without its rows and lines, of
+// each of its rows and of each of its lines, one after the other. So a change of one line or row, of which there may be many
+// with very much in them, costs no more than that one.
+func (w *Written) Hash(lines []Sum) string {
+	h := sha256.New()
+	h.Write(w.rest[:])
+	for _, s := range slices.Concat(w.sums, lines) {
+		h.Write(s[:])
+	}
+	return hex.EncodeToString(h.Sum(nil))
+}
 
 // Write writes a document. Rows that are as they were in the one before are taken over from it, as it was written; there may be none.
 func (p *Project) Write(before *Project, was *Written) (*Written, error) {
@@ -29,21 +45,21 @@ func (p *Project) Write(before *Project, was *Written) (*Written, error) {
 	if err != nil {
 		return nil, err
 	}
-	w := &Written{}
+	w := &Written{rest: SumOf(b)}
 	if err := json.Unmarshal(b, &w.head); err != nil {
 		return nil, fmt.Errorf("take the document apart: %w", err)
 	}
 	for i, c := range p.Channels {
 		w.ids = append(w.ids, c.ID)
 		if before != nil && i < len(before.Channels) && reflect.DeepEqual(before.Channels[i], c) {
-			w.rows = append(w.rows, was.rows[i])
+			w.rows, w.sums = append(w.rows, was.rows[i]), append(w.sums, was.sums[i])
 			continue
 		}
 		row, err := Canonical(c)
 		if err != nil {
 			return nil, err
 		}
-		w.rows = append(w.rows, row)
+		w.rows, w.sums = append(w.rows, row), append(w.sums, SumOf(row))
 	}
 	w.whole = w.with(w.rows, nil)
 	return w, nil

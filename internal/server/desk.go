@@ -300,7 +300,7 @@ func (d *desk) apply(ctx context.Context, id string, o *opened, m made) (int64, 
 	sums := sumsAfter(o.sums, lines)
 	e := store.Entry{
 		Revision: o.revision + 1, Author: m.author, Label: project.ShortLabel(m.label), Kind: m.kind, Gesture: m.gesture, Time: store.Now(),
-		Hash: project.Hash(project.SumOf(written.Bytes()), sums), Sounds: fresh,
+		Hash: written.Hash(sums), Sounds: fresh,
 	}
 	for _, part := range []struct {
 		to *string

@@ -32,7 +32,7 @@ type ChangeMessage struct {
 	Kind     string          `json:"kind" required:"true" enum:"do,undo,redo"`
 	Patch    json.RawMessage `json:"patch" required:"true"` // RFC 6902
 	Time     string          `json:"time" required:"true"`
-	// Hash tells the document at this revision from any other (see project.Hash); empty in what is older.
+	// Hash tells the document at this revision from any other (see project.Written.Hash); empty in what is older.
 	Hash string `json:"hash" required:"true"`
 }
 

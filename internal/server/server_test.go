@@ -24,13 +24,13 @@ import (
 
 // desktop is a server for a test and a person who asks it.
 type desktop struct {
-	t      *testing.T
+	t      testing.TB
 	srv    *Server
 	dir    string
 	cookie string
 }
 
-func newDesktop(t *testing.T) *desktop {
+func newDesktop(t testing.TB) *desktop {
 	dir := t.TempDir()
 	st, err := store.Open(t.Context(), dir)
 	require.NoError(t, err)
@@ -123,7 +123,7 @@ func (d *desktop) begin() (id string, track *project.Channel) {
 }
 
 // sound is a WAV file.
-func sound(t *testing.T, seconds float64, f func(i int) float64) []byte {
+func sound(t testing.TB, seconds float64, f func(i int) float64) []byte {
 	name := filepath.Join(t.TempDir(), "x.wav")
 	file, err := os.Create(name)
 	require.NoError(t, err)
