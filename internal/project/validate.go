@@ -242,7 +242,9 @@ func (p *Project) checkLine(l *Line, effects Effects) error {
 
 // checkShape checks how a point goes on.
 func checkShape(pt Point) error {
-	if !slices.Contains([]string{Ramp, Hold, Curve, Smooth}, pt.Shape) {
+	switch pt.Shape {
+	case Ramp, Hold, Curve, Smooth:
+	default:
 		return fmt.Errorf("unknown shape %q", pt.Shape)
 	}
 	if !(pt.Bend >= -1 && pt.Bend <= 1) {

@@ -6,13 +6,13 @@ import type { Channel, Line, Project } from '../api/types'
 
 type Part = Channel | Line
 
-const sums = new WeakMap<Part, Promise<Uint8Array>>()
+const sums = new WeakMap<Part, Promise<Uint8Array<ArrayBuffer>>>()
 
 const sumOf = async (part: unknown) =>
   new Uint8Array(await crypto.subtle.digest('SHA-256', new TextEncoder().encode(canonicalize(part))))
 
 /** A row or line that no change has touched is the same object still, and its sum is known. */
-function sumOfPart(p: Part): Promise<Uint8Array> {
+function sumOfPart(p: Part): Promise<Uint8Array<ArrayBuffer>> {
   const known = sums.get(p) ?? sumOf(p)
   sums.set(p, known)
   return known
