@@ -18,7 +18,7 @@ function heard(from: number) {
   const lead = new Lead(shared, own.heardAt, read, RATE)
   let ring = 0
   /** The ears take so many portions, and the worker looks now and then; of some portions there is only a part, or nothing. */
-  const go = (portions: number, look: number, there = (_: number) => PORTION) => {
+  const go = (portions: number, look: number, there: (portion: number) => number = () => PORTION) => {
     Atomics.store(head, HEAD.running, 1)
     for (let i = 0; i < portions; i++) {
       own.wrote(ring, from + ring, there(i), true)

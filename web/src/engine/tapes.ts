@@ -31,7 +31,7 @@ export class Over extends Error {}
 export type Send = (p: Part, giveUp: AbortSignal) => Promise<number>
 
 /** Sends a part of a recording to the server. */
-export async function sendPart(p: Part, giveUp?: AbortSignal): Promise<number> {
+export async function sendPart(p: Part, giveUp: AbortSignal): Promise<number> {
   const where = JSON.stringify({ at: p.at, runs: p.runs, gone: p.gone })
   const url = new URL(`/api/recordings/${p.recording}/rows/${encodeURIComponent(p.row)}`, location.origin)
   const body = new Blob([where, '\n', p.data])
@@ -42,6 +42,31 @@ export async function sendPart(p: Part, giveUp?: AbortSignal): Promise<number> {
   if (r.status >= 400 && r.status < 500) throw new Over(said.detail)
   if (!r.ok) throw new Error(said.detail ?? `The server answered ${r.status}.`)
   return said.frames
+}
+
+/** Nothing has come of it for long. */
+class Late extends Error {}
+
+/** Sends a part, but not for ever: in a connection that is gone it may hang for minutes. It is given up when there is a
+    connection again, and when nothing has come of it for so many times as long as one waits for it. */
+export async function patiently(send: Send, p: Part, patience = 1): Promise<number> {
+  const lost = new AbortController()
+  const back = () => lost.abort()
+  let late = false
+  const giveUp = () => {
+    late = true
+    lost.abort()
+  }
+  addEventListener('online', back)
+  const waits = setTimeout(giveUp, patience * (PATIENCE + p.data.byteLength / BYTES))
+  try {
+    return await send(p, lost.signal)
+  } catch (e) {
+    throw late ? new Late('the server does not answer') : e
+  } finally {
+    removeEventListener('online', back)
+    clearTimeout(waits)
+  }
 }
 
 /** What this window records, until the server has it: every part is kept in the browser's own storage first, and leaves it
@@ -90,8 +115,10 @@ export class Tapes {
       const p = this.gathered()
       let safe: number
       try {
-        safe = await this.patiently(p)
+        safe = await patiently(this.send, p, this.patience)
+        this.patience = 1
       } catch (e) {
+        if (e instanceof Late) this.patience *= 2 // it may be slow only
         if (e instanceof Over) {
           // what is left of it lies in the browser's storage, for those who bring it in
           this.over.add(p.recording)
@@ -104,30 +131,6 @@ export class Tapes {
       }
       this.settle(p, safe)
       this.tell(this.unsafe / this.rate(), '')
-    }
-  }
-
-  /** Sends a part, but not for ever: in a connection that is gone it may hang for minutes. It is given up when there is a
-      connection again, and when nothing has come of it for long; then the next one is waited for twice as long, as it may
-      be slow only. */
-  private async patiently(p: Part): Promise<number> {
-    const lost = new AbortController()
-    const back = () => lost.abort()
-    addEventListener('online', back)
-    const late = setTimeout(
-      () => {
-        this.patience *= 2
-        lost.abort()
-      },
-      this.patience * (PATIENCE + p.data.byteLength / BYTES),
-    )
-    try {
-      const safe = await this.send(p, lost.signal)
-      this.patience = 1
-      return safe
-    } finally {
-      removeEventListener('online', back)
-      clearTimeout(late)
     }
   }
 

@@ -1,7 +1,7 @@
 import { answer, api } from '../api/client'
 import type { Run } from '../api/types'
 import { lockOf } from '../engine/recorder'
-import { Over, type Part, sendPart } from '../engine/tapes'
+import { Over, type Part, patiently, sendPart } from '../engine/tapes'
 import { TapeStore } from '../engine/tapeStore'
 import { notice } from '../session/store'
 
@@ -32,7 +32,7 @@ export async function recover(only = '') {
 async function bringIn(parts: Part[]) {
   const id = parts[0]!.recording
   try {
-    for (const p of parts) await sendPart(p)
+    for (const p of parts) await patiently(sendPart, p)
     await end(id)
   } catch (e) {
     if (!(e instanceof Over)) throw e
@@ -58,7 +58,7 @@ async function anew(parts: Part[]) {
     const own = parts.filter((p) => p.row === row).sort((a, b) => a.at - b.at)
     const from = own[0]!.at
     for (const p of own)
-      await sendPart({ ...p, recording: id, at: p.at - from, runs: runsFrom(p.runs, from) })
+      await patiently(sendPart, { ...p, recording: id, at: p.at - from, runs: runsFrom(p.runs, from) })
   }
   await end(id)
 }
