@@ -105,15 +105,16 @@ func TestAFullDiskLosesNothing(t *testing.T) {
 		fill := filepath.Join(data, "fill")
 		fillUp(t, fill)
 		full := 0
-		for n := range 40 {
-			code, err := x.edit(s, 9, round*1000+n)
+		// the journal may have room that it has used before: some changes get through
+		for n := 0; full < 20; n++ {
+			require.Less(t, n, 2000, "it is full")
+			code, err := x.edit(s, 9, round*10_000+n)
 			require.NoError(t, err)
 			require.Contains(t, []int{http.StatusOK, http.StatusInsufficientStorage}, code)
 			if code == http.StatusInsufficientStorage {
 				full++
 			}
 		}
-		require.Positive(t, full, "it was full")
 		code, err := x.bring(s, round, noise(t, uint64(5000+round)))
 		require.NoError(t, err)
 		require.Equal(t, http.StatusInsufficientStorage, code)
