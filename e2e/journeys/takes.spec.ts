@@ -98,7 +98,8 @@ test('a window that is closed while it records loses nothing: the next one bring
   const next = await context.newPage()
   await next.goto(`${shoal.url}/project/slackwater`)
   await expect(next.getByLabel('Ada (you) is here')).toBeVisible()
-  await expect.poll(async () => (await recorded(next, shoal)).takes.length).toBe(1)
+  // Shoal waits half a minute for a window that says nothing
+  await expect.poll(async () => (await recorded(next, shoal)).takes.length, { timeout: 60_000 }).toBe(1)
   const { takes } = await recorded(next, shoal)
   expect(takes[0]!.ended).toContain('the window was closed')
   expect(framesOf(takes[0]!), 'up to a second before').toBeGreaterThan(2 * 48000)
@@ -113,8 +114,7 @@ test('without a connection the recording waits in the browser, and arrives whole
   await expect(board.getByRole('button', { name: 'Waiting', exact: true })).toBeVisible()
   await context.setOffline(false)
   await expect(board.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
-  // what hangs in the connection that was is given up after a while
-  await expect(board.getByText(/s of the recording wait in this browser/)).toBeHidden({ timeout: 60_000 })
+  await expect(board.getByText(/s of the recording wait in this browser/)).toBeHidden()
   await longer(board, 1)
   await stopped(board)
   const { takes } = await recorded(board, shoal)

@@ -22,7 +22,7 @@ import (
 // silence is for how long a window may be silent before what it records ends, and yields after how long its rows can be had
 // by somebody else.
 const (
-	silence = 15 * time.Second
+	silence = 30 * time.Second
 	yields  = 10 * time.Second
 )
 

@@ -87,12 +87,13 @@ test('what waits of a row goes as one, with the runs of the last', async () => {
 })
 
 test('a recording that is over stays in the browser, and the next one is sent', async () => {
-  disk.trouble = new Over()
+  disk.trouble = new Over('this recording is over')
   const t = tapes()
   t.put(part('a', 0, 10))
   t.put(part('b', 0, 10))
   expect(await t.end('r')).toBe(false)
   expect(await store.all()).toHaveLength(2)
+  expect(told.at(-1), 'and why it waits').toEqual([0.2, 'this recording is over'])
   disk.trouble = null
   t.put({ ...part('a', 0, 20), recording: 'next' })
   expect(await t.end('next')).toBe(true)

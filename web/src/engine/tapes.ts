@@ -122,7 +122,9 @@ export class Tapes {
         if (e instanceof Over) {
           // what is left of it lies in the browser's storage, for those who bring it in
           this.over.add(p.recording)
+          const left = this.unsafe
           this.waiting = this.waiting.filter((x) => x.recording !== p.recording)
+          this.tell(left / this.rate(), e.message)
           throw e
         }
         this.tell(this.unsafe / this.rate(), e instanceof Error ? e.message : String(e))
