@@ -181,6 +181,11 @@ func TestPeopleInAProjectHearOfEachOther(t *testing.T) {
 	require.NoError(t, answer.Body.Close())
 	require.Equal(t, http.StatusOK, answer.StatusCode)
 	w := next(ada).Work
+	for range 4 { // what has been worked out of the sound may be told just then
+		if w == nil {
+			w = next(ada).Work
+		}
+	}
 	require.NotNil(t, w)
 	require.Equal(t, "mine", w.ID)
 	require.Less(t, w.Progress, 0.5)
