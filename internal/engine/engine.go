@@ -445,24 +445,3 @@ func (e *Engine) drawTreatment(stage string) ([]byte, error) {
 	picture.Plumbs = kind.Hanging(v)
 	return json.Marshal(picture)
 }
-
-// EffectInfo gives the document's rules what they must know of effects.
-func EffectInfo(id string, version int) (project.EffectInfo, bool) {
-	k, ok := effect.Of(id, version)
-	if !ok {
-		return project.EffectInfo{}, false
-	}
-	newest, _ := effect.Find(id)
-	return project.EffectInfo{
-		Version: k.Version,
-		Newest:  newest.Version,
-		Name:    k.Name,
-		Params:  k.Params,
-		Sound:   k.Sound,
-		Mix:     k.Mix,
-		MixLaw:  k.MixLaw,
-		Whole:   k.Whole,
-		InNotes: k.InNotes(),
-		Keyed:   k.Keyed,
-	}, true
-}

@@ -14,9 +14,21 @@ type Change interface {
 	apply(p *Project, effects Effects) (undo []Change, err error)
 }
 
-// Apply makes a batch of changes, all or none. The document given is left as
-// it is; the new one has been validated. undo brings the old one back.
+// Apply makes a batch of changes, all or none. The document given must be valid; it is left as it is, and the new one, which has been
+// validated, shares with it what is the same in both. undo brings the old one back.
 func Apply(p *Project, batch []Change, effects Effects) (next *Project, undo []Change, err error) {
+	if next, undo, err = unchecked(p, batch, effects); err != nil {
+		return nil, nil, err
+	}
+	next.keep(p)
+	if err := next.validate(effects, p); err != nil {
+		return nil, nil, err
+	}
+	return next, undo, nil
+}
+
+// unchecked makes the changes, whatever becomes of the document.
+func unchecked(p *Project, batch []Change, effects Effects) (next *Project, undo []Change, err error) {
 	next = p.copy()
 	for _, c := range batch {
 		u, err := c.apply(next, effects)
@@ -29,9 +41,6 @@ func Apply(p *Project, batch []Change, effects Effects) (next *Project, undo []C
 	undo = slices.Concat(undo, next.settleWaysIn(p))
 	undo = slices.Concat(next.dropUnused(), undo)
 	undo = slices.Concat(next.settleOrigins(), undo)
-	if err := next.Validate(effects); err != nil {
-		return nil, nil, err
-	}
 	return next, undo, nil
 }
 

@@ -294,7 +294,11 @@ func (p *Project) ClipByID(id string) (*Clip, bool) {
 
 // ids collects every id in use.
 func (p *Project) ids() map[string]int {
-	m := map[string]int{}
+	size := 64
+	for _, c := range p.Channels {
+		size += 1 + len(c.Sends) + len(c.Clips) + len(c.Chain.Nodes)
+	}
+	m := make(map[string]int, size)
 	for _, s := range p.Sections {
 		m[s.ID]++
 	}

@@ -37,6 +37,8 @@ var (
 	Sample      = sample
 	FakeEffects = fakeEffects
 	AsJSON      = asJSON
+	Copy        = (*Project).copy
+	Unchecked   = unchecked
 )
 
 // aSound is the hash of the sample's only sound.

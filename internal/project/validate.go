@@ -13,7 +13,11 @@ const maxDepth = 16
 
 // Validate checks every rule that holds at every revision. The error says
 // what is wrong and where.
-func (p *Project) Validate(effects Effects) error {
+func (p *Project) Validate(effects Effects) error { return p.validate(effects, nil) }
+
+// validate does so for a revision of which before was the last, and valid: rows and lines that were kept from it are not checked
+// again where nothing can have become of them. There may be none before.
+func (p *Project) validate(effects Effects, before *Project) error {
 	if p.Version != Version {
 		return fmt.Errorf("the project has format version %d; this program reads version %d", p.Version, Version)
 	}
@@ -42,22 +46,8 @@ func (p *Project) Validate(effects Effects) error {
 			return fmt.Errorf("the id %q is used %d times; ids are unique in a project", id, n)
 		}
 	}
-	mains := 0
-	for _, c := range p.Channels {
-		if c.Kind == Main {
-			mains++
-		}
-		if err := p.checkChannel(c, effects); err != nil {
-			return fmt.Errorf("channel %s: %w", c.Name, err)
-		}
-	}
-	if mains != 1 {
-		return fmt.Errorf("there are %d main outputs; a project has exactly one", mains)
-	}
-	for _, l := range p.Lines {
-		if err := p.checkLine(l, effects); err != nil {
-			return fmt.Errorf("automation line %s: %w", l.Name, err)
-		}
+	if err := p.checkRows(effects, before); err != nil {
+		return err
 	}
 	if err := p.checkMoves(effects); err != nil {
 		return err
@@ -75,6 +65,35 @@ func (p *Project) Validate(effects Effects) error {
 		return err
 	}
 	return p.checkLoops()
+}
+
+// checkRows checks the rows, and the lines, which refer to what is in them.
+func (p *Project) checkRows(effects Effects, before *Project) error {
+	stand := p.stands(before)
+	mains := 0
+	for i, c := range p.Channels {
+		if c.Kind == Main {
+			mains++
+		}
+		if stand && c == before.Channels[i] {
+			continue
+		}
+		if err := p.checkChannel(c, effects); err != nil {
+			return fmt.Errorf("channel %s: %w", c.Name, err)
+		}
+	}
+	if mains != 1 {
+		return fmt.Errorf("there are %d main outputs; a project has exactly one", mains)
+	}
+	for i, l := range p.Lines {
+		if stand && i < len(before.Lines) && l == before.Lines[i] {
+			continue
+		}
+		if err := p.checkLine(l, effects); err != nil {
+			return fmt.Errorf("automation line %s: %w", l.Name, err)
+		}
+	}
+	return nil
 }
 
 func (p *Project) checkTime() error {

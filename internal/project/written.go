@@ -7,7 +7,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"maps"
-	"reflect"
 	"slices"
 )
 
@@ -51,7 +50,7 @@ func (p *Project) Write(before *Project, was *Written) (*Written, error) {
 	}
 	for i, c := range p.Channels {
 		w.ids = append(w.ids, c.ID)
-		if before != nil && i < len(before.Channels) && reflect.DeepEqual(before.Channels[i], c) {
+		if before != nil && i < len(before.Channels) && c.same(before.Channels[i]) {
 			w.rows, w.sums = append(w.rows, was.rows[i]), append(w.sums, was.sums[i])
 			continue
 		}
@@ -67,23 +66,18 @@ func (p *Project) Write(before *Project, was *Written) (*Written, error) {
 
 // with is the document with some of its rows, and without those of its other fields that are left out.
 func (w *Written) with(rows [][]byte, without map[string]bool) []byte {
-	size := 2
+	size := 4096
+	for _, v := range w.head {
+		size += len(v)
+	}
 	for _, r := range rows {
 		size += len(r) + 1
 	}
-	list := bytes.NewBuffer(make([]byte, 0, size))
-	list.WriteByte('[')
-	list.Write(bytes.Join(rows, []byte(",")))
-	list.WriteByte(']')
-	out := bytes.NewBuffer(make([]byte, 0, size+4096))
+	out := bytes.NewBuffer(make([]byte, 0, size))
 	first := true
 	for _, name := range slices.Sorted(maps.Keys(w.head)) {
 		if without[name] {
 			continue
-		}
-		value := []byte(w.head[name])
-		if name == "channels" {
-			value = list.Bytes()
 		}
 		if first {
 			out.WriteByte('{')
@@ -92,10 +86,25 @@ func (w *Written) with(rows [][]byte, without map[string]bool) []byte {
 		}
 		first = false
 		fmt.Fprintf(out, "%q:", name)
-		out.Write(value)
+		if name == "channels" {
+			writeList(out, rows)
+		} else {
+			out.Write(w.head[name])
+		}
 	}
 	out.WriteByte('}')
 	return out.Bytes()
+}
+
+func writeList(out *bytes.Buffer, rows [][]byte) {
+	out.WriteByte('[')
+	for i, r := range rows {
+		if i > 0 {
+			out.WriteByte(',')
+		}
+		out.Write(r)
+	}
+	out.WriteByte(']')
 }
 
 // Differing are two documents without what they agree in: the rows and the fields that are the same. at is where the rows stand that
