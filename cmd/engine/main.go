@@ -13,7 +13,6 @@ import (
 	"maps"
 	"runtime"
 	"runtime/debug"
-	"slices"
 	"strings"
 	"time"
 	"unsafe"
@@ -114,38 +113,16 @@ func document(n int32, fresh bool) int32 {
 	return use(p, fresh)
 }
 
-// revision takes a revision of the project without its lines, and those lines that are new or have changed;
-// all others are as they were. The scratch buffer holds {rest, count, lines: [{at, line}]}. 0 is success.
+// revision takes what a revision says otherwise than the one before: the scratch buffer holds a project.Revision as JSON. 0 is success.
 //
 //go:wasmexport revision
 func revision(n int32) int32 {
-	var r struct {
-		Rest  json.RawMessage `json:"rest"`
-		Count int             `json:"count"`
-		Lines []struct {
-			At   int           `json:"at"`
-			Line *project.Line `json:"line"`
-		} `json:"lines"`
-	}
-	if err := json.Unmarshal(scratch[:n], &r); err != nil {
-		return fail(err)
-	}
 	if base == nil {
 		return fail(errors.New("there is no revision before it"))
 	}
-	p, err := project.Read(r.Rest, engine.EffectInfo)
+	p, err := project.ReadRevision(base, scratch[:n], engine.EffectInfo)
 	if err != nil {
 		return fail(err)
-	}
-	p.Lines = make([]*project.Line, r.Count)
-	copy(p.Lines, base.Lines)
-	for _, l := range r.Lines {
-		if l.At < r.Count && l.Line != nil {
-			p.Lines[l.At] = l.Line
-		}
-	}
-	if slices.Contains(p.Lines, nil) {
-		return fail(errors.New("a line is missing"))
 	}
 	return use(p, false)
 }

@@ -214,6 +214,17 @@ func Read(b []byte, effects Effects) (*Project, error) {
 			return nil, fmt.Errorf("read project: %w", err)
 		}
 	}
+	if err := p.complete(); err != nil {
+		return nil, fmt.Errorf("read project: %w", err)
+	}
+	if err := p.Validate(effects); err != nil {
+		return nil, err
+	}
+	return &p, nil
+}
+
+// complete fills in what an older document does not say, and refuses what is not there at all where something must be.
+func (p *Project) complete() error {
 	for _, c := range p.Channels {
 		if c.Trials == nil { // written before there were any
 			c.Trials = []*Trial{}
@@ -223,23 +234,20 @@ func Read(b []byte, effects Effects) (*Project, error) {
 		}
 		for _, o := range c.chains() {
 			if err := noHoles(o.chain, 0); err != nil {
-				return nil, fmt.Errorf("read project: channel %s: %w", c.Name, err)
+				return fmt.Errorf("channel %s: %w", c.Name, err)
 			}
 		}
 	}
 	for _, t := range p.Treatments {
 		if t == nil {
-			return nil, fmt.Errorf("read project: there is an empty treatment")
+			return errors.New("there is an empty treatment")
 		}
 		if err := noHoles(&t.Chain, 0); err != nil {
-			return nil, fmt.Errorf("read project: %s: %w", t.Title(), err)
+			return fmt.Errorf("%s: %w", t.Title(), err)
 		}
 	}
 	p.shortenTitles()
-	if err := p.Validate(effects); err != nil {
-		return nil, err
-	}
-	return &p, nil
+	return nil
 }
 
 // ReadChain decodes a chain on its own and validates it.

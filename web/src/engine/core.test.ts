@@ -1,6 +1,8 @@
 // @vitest-environment node
 import { readFileSync } from 'node:fs'
 import { beforeAll, expect, test } from 'vitest'
+import type { Project } from '../api/types'
+import { revisionOf } from '../document/revision'
 import { document } from '../testing/server'
 import type { Exports } from './exports'
 
@@ -86,7 +88,7 @@ test('a project that is none is refused in words', () => {
   p.channels[0]!.chain.nodes[0]!.stage!.effect = 'sparkle'
   expect(give(p)).toBe(1)
   expect(text()).toMatch(/there is no effect "sparkle"/)
-  expect(e.revision(write('{"rest":{},"count":0,"lines":[]}')), 'there is none before it').toBe(1)
+  expect(e.revision(write('{}')), 'there is none before it').toBe(1)
 })
 
 test('the song is laid out, and asks for the audio that it needs', () => {
@@ -123,22 +125,28 @@ test('a hand is heard before the document knows of it', () => {
   expect(last).toBe(0)
 })
 
-test('a revision brings only the lines that changed', () => {
-  const p = song()
+test('a revision brings only the rows and lines that changed', () => {
   const line = (value: number) => ({ owner: 's', name: 'gain', points: [{ tick: 0, value, shape: 'ramp' }] })
-  const rest = (q: object) => ({ ...q, lines: [] })
-  expect(
-    e.revision(write(JSON.stringify({ rest: rest(p), count: 1, lines: [{ at: 0, line: line(-12) }] }))),
-  ).toBe(0)
-  expect(e.ask(write('line\n{"owner":"s","name":"gain","from":0,"to":1000,"steps":2}'))).toBe(0)
-  expect((JSON.parse(text()) as { points: { value: number }[] }).points[0]!.value).toBe(-12)
-  expect(
-    e.revision(write(JSON.stringify({ rest: rest({ ...p, name: 'Other' }), count: 1, lines: [] }))),
-  ).toBe(0)
-  expect(e.ask(write('line\n{"owner":"s","name":"gain","from":0,"to":1000,"steps":2}'))).toBe(0)
-  expect((JSON.parse(text()) as { points: unknown[] }).points, 'the line is as it was').toHaveLength(1)
-  expect(e.revision(write(JSON.stringify({ rest: rest(p), count: 2, lines: [] })))).toBe(1)
-  expect(text()).toBe('a line is missing')
+  const revise = (was: object, now: object) =>
+    e.revision(write(JSON.stringify(revisionOf(was as Project, now as Project))))
+  const points = () => {
+    expect(e.ask(write('line\n{"owner":"s","name":"gain","from":0,"to":1000,"steps":2}'))).toBe(0)
+    return (JSON.parse(text()) as { points: { value: number }[] }).points
+  }
+  const p = song()
+  const lined = { ...p, lines: [line(-12)] }
+  expect(revise(p, lined)).toBe(0)
+  expect(points()[0]!.value).toBe(-12)
+  const named = { ...lined, name: 'Other' }
+  expect(revise(lined, named)).toBe(0)
+  expect(points(), 'the line is as it was').toHaveLength(1)
+  const bare = { ...named.channels[0]!, chain: { bypass: false, nodes: [] } }
+  expect(revise(named, { ...named, channels: [bare, ...named.channels.slice(1)] })).toBe(1)
+  expect(text()).toMatch(/automation line gain: it is no longer there/)
+  const rest = { ...named, channels: [], lines: [] }
+  const none = { count: 0, changed: [] }
+  expect(e.revision(write(JSON.stringify({ rest, rows: none, lines: { count: 2, changed: [] } })))).toBe(1)
+  expect(text()).toMatch(/there cannot be 2 of them: there were 1, and 0 are brought/)
 })
 
 test('what is tried is heard and drawn, and given back', () => {

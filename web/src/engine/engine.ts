@@ -1,5 +1,6 @@
 import type { Overview } from './recorder'
 import type { Arrival, Change, Cost, Project, Questions, Sounding, Timeline, Trip } from '../api/types'
+import { revisionOf } from '../document/revision'
 import { startWorker } from './early'
 import { Output } from './output'
 import {
@@ -138,6 +139,7 @@ export class Engine {
           this.onStopped()
           break
         case 'trouble':
+          this.known = null // it may not have taken a revision: the next one is told whole
           this.onTrouble(m.text)
           break
         case 'waiting':
@@ -169,12 +171,9 @@ export class Engine {
   document(project: Project, fresh: boolean) {
     const known = fresh ? null : this.known
     this.known = project
-    // lines may hold very many points: only those that are not the same as before are sent again
-    if (known?.id === project.id) {
-      const lines = project.lines.flatMap((line, at) => (line === known.lines[at] ? [] : [{ at, line }]))
-      const rest = { ...project, lines: [] }
-      this.post({ do: 'revision', json: JSON.stringify({ rest, count: project.lines.length, lines }) })
-    } else this.post({ do: 'document', json: JSON.stringify(project), fresh })
+    if (known?.id === project.id)
+      this.post({ do: 'revision', json: JSON.stringify(revisionOf(known, project)) })
+    else this.post({ do: 'document', json: JSON.stringify(project), fresh })
   }
 
   /** Prepares the audio output without opening it, so that it is there at once when somebody wants sound. */
