@@ -1,4 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
+import { parts } from '../support/session'
 import { expect, row, stagesOf, test } from '../support/shoal'
 
 test('rows are added, named, duplicated with everything on them, hidden, moved and removed', async ({ board }) => {
@@ -73,4 +74,36 @@ test('the page fits 1280 by 800 without scrolling', async ({ board }) => {
     document.documentElement.scrollHeight - innerHeight,
   ])
   expect(over).toEqual([0, 0])
+})
+
+test('of very many rows those out of sight are not drawn, and yet found, reached by keys, and changed', async ({ board, shoal }) => {
+  const { channel, stage, post } = await parts(board, shoal, -30)
+  const rows = Array.from({ length: 80 }, (_, i) => channel('track', `Float ${i}`, [stage('trim')]))
+  await post(
+    'Rows',
+    rows.map((channel, index) => ({ type: 'channel.add', do: { channel, index } })),
+  )
+  await expect(row(board, 'Float 0')).toBeVisible()
+  await expect(row(board, 'Float 79')).toHaveCount(0)
+  // found by words, it comes into sight; the first one leaves the page
+  await board.keyboard.press(';')
+  await board.getByLabel('Search commands').fill('go to float 79')
+  await expect(board.getByRole('option', { name: /Go to Float 79/ }).first()).toHaveAttribute('aria-selected', 'true')
+  await board.keyboard.press('Enter')
+  await expect(row(board, 'Float 79')).toBeInViewport({ ratio: 1 })
+  await expect(row(board, 'Float 0')).toHaveCount(0)
+  // what its menu offers is found by words also when it is scrolled out of sight
+  await row(board, 'Float 79').hover()
+  await board.mouse.wheel(0, -6000)
+  await expect(row(board, 'Float 0')).toBeInViewport({ ratio: 1 })
+  await expect(row(board, 'Float 79')).toHaveCount(0)
+  await board.keyboard.press(';')
+  await board.getByLabel('Search commands').fill('make it')
+  await expect(board.getByRole('option', { name: /Make it (mono|stereo)\s*Float 79/ })).toBeVisible()
+  await board.keyboard.press('Escape')
+  // the keys lead on from there, and back into sight
+  await board.keyboard.press('ArrowUp')
+  await expect(row(board, 'Float 78')).toBeInViewport({ ratio: 1 })
+  await board.keyboard.press('q')
+  await expect(board.getByRole('button', { name: 'Mute Float 78', exact: true })).toHaveAttribute('aria-pressed', 'true')
 })

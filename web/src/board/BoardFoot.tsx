@@ -1,5 +1,5 @@
 import { makeGroup, openSend } from '../routing/gestures'
-import { useSession } from '../session/store'
+import { projectId, useSession } from '../session/store'
 import { setView, useViewOf } from '../session/view'
 import { openShelf } from '../shelf/open'
 import { importFiles } from './import'
@@ -7,9 +7,8 @@ import { addRow } from './rows'
 
 /** What stands below the rows: new ones, sound from files, what is done with several, and those that are hidden. */
 export function BoardFoot({ hidden }: { hidden: number }) {
-  const project = useSession((s) => s.project)!
+  const only = useSession((s) => (s.project!.channels.length === 1 ? s.project!.channels[0]!.name : null))
   const { rows, showHidden } = useViewOf('rows', 'showHidden')
-  const bare = project.channels.length === 1
   return (
     // over the playhead, which goes through all rows down to the bench
     <div
@@ -30,7 +29,7 @@ export function BoardFoot({ hidden }: { hidden: number }) {
           className="sr-only"
           accept=".wav,.flac,.mp3,audio/*"
           onChange={(e) => {
-            void importFiles(project.id, [...(e.target.files ?? [])])
+            void importFiles(projectId(), [...(e.target.files ?? [])])
             e.target.value = ''
           }}
         />
@@ -56,10 +55,10 @@ export function BoardFoot({ hidden }: { hidden: number }) {
           {showHidden ? 'Leave out' : 'Show'} {hidden} hidden
         </button>
       )}
-      {bare && (
+      {only && (
         <p className="soft w-full text-label">
           Nothing is heard yet: drop WAV, FLAC or MP3 files anywhere here, add a track and record onto it, or
-          take a sound from the shelf. All of it ends up in {project.channels[0]!.name}.
+          take a sound from the shelf. All of it ends up in {only}.
         </p>
       )}
     </div>

@@ -21,7 +21,7 @@ import { PlaceMenu } from './PlaceMenu'
 
 export function ProjectPage() {
   const { id = '' } = useParams()
-  const project = useSession((s) => s.project)
+  const name = useSession((s) => s.project?.name)
   const bench = useView((v) => v.bench)
   const dialog = useView((v) => v.dialog !== null)
   useEffect(() => {
@@ -34,8 +34,8 @@ export function ProjectPage() {
     return close
   }, [id])
   useEffect(() => {
-    if (project) document.title = `${project.name} · Shoal`
-  }, [project])
+    if (name !== undefined) document.title = `${name} · Shoal`
+  }, [name])
   useKeys()
   const gone = useSession((s) => s.gone)
   if (gone) {
@@ -48,7 +48,7 @@ export function ProjectPage() {
       </Threshold>
     )
   }
-  if (!project) {
+  if (name === undefined) {
     return (
       <main className="grid h-full place-items-center">
         <Notices />

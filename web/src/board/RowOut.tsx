@@ -1,5 +1,6 @@
 import type { Channel } from '../api/types'
 import { ParamControl } from '../controls/ParamControl'
+import { rowIn } from '../document/rows'
 import { useTraced } from '../routing/traced'
 import { useSession } from '../session/store'
 import { Diamond } from '../soundings/Diamond'
@@ -16,7 +17,7 @@ const plate = 'linear-gradient(transparent 32%, var(--shoal-1) 32% 68%, transpar
 export function RowOut({ channel }: { channel: Channel }) {
   const strip = useSession((s) => s.strip)
   const traced = useTraced(channel.id)
-  const out = useSession((s) => s.project?.channels.find((c) => c.id === channel.output)?.name)
+  const out = useSession((s) => rowIn(s.project, channel.output)?.name)
   return (
     <div
       className="relative flex h-full shrink-0 items-center gap-3 pr-3"

@@ -1,5 +1,6 @@
 import { useRef } from 'react'
 import type { Channel, Send } from '../api/types'
+import { rowIn } from '../document/rows'
 import { RemarkOn } from '../remarks/RemarkMark'
 import { sendPoint, usePoints } from '../routing/taps'
 import { useTraced } from '../routing/traced'
@@ -11,7 +12,7 @@ import { menuOnBench } from './menuOnBench'
 
 /** A send on a row: where to, how much, and how much is flowing. */
 export function SendChip({ send, channel }: { send: Send; channel: Channel }) {
-  const to = useSession((s) => s.project?.channels.find((c) => c.id === send.to)?.name ?? '?')
+  const to = useSession((s) => rowIn(s.project, send.to)?.name ?? '?')
   const level = useSession((s) => s.moving[`${send.id} level`] ?? send.level)
   const point = sendPoint(send, usePoints(channel.id))?.text ?? ''
   const traced = useTraced(send.id)

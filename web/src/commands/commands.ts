@@ -1,6 +1,8 @@
 import { insertFork } from '../bench/forks'
 import { addStage } from '../bench/stages'
-import { choicesOf } from '../controls/menusHere'
+import { rowItems } from '../board/rowItems'
+import type { Choice } from '../controls/MenuEntry'
+import { choices, choicesOf } from '../controls/menusHere'
 import { newest } from '../document/chain'
 import { forkEntries, forkOf } from '../effects/forks'
 import { remember } from '../effects/search'
@@ -67,11 +69,13 @@ function menuOfSelected(): string {
 /** What the menus of what is selected and of its row offer, and no key does. */
 function ofPlaces(): Command[] {
   const row = selectedChannel()
-  const list = (menu: string, of: string) =>
-    choicesOf(menu)
-      .filter((x) => !x.key)
-      .map((x) => ({ name: x.text, of, words: [x.says ?? ''], run: x.run }))
-  return [...list(menuOfSelected(), selected()), ...(row ? list(`row ${row.id}`, row.name) : [])]
+  const list = (items: Choice[], of: string) =>
+    items.filter((x) => !x.key).map((x) => ({ name: x.text, of, words: [x.says ?? ''], run: x.run }))
+  // the row may be out of sight, and its menu with it
+  return [
+    ...list(choicesOf(menuOfSelected()), selected()),
+    ...(row ? list(choices(rowItems(row)), row.name) : []),
+  ]
 }
 
 const ofMenus = (): Command[] =>

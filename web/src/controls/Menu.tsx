@@ -17,13 +17,13 @@ import {
 } from '@floating-ui/react'
 import { type ReactNode, useRef, useState } from 'react'
 import { scale } from '../theme/size'
-import { Entry, inside, type Item, Open } from './MenuEntry'
+import { Entry, inside, type Items, offered, Open } from './MenuEntry'
 import { useOpenedAt } from './menuAt'
 import { useMenuHere } from './menusHere'
 
 type Props = {
   label: string
-  items: Item[]
+  items: Items
   children: ReactNode
   /** What stands under the items; it is given a way to close the menu. */
   foot?: (shut: () => void) => ReactNode
@@ -125,7 +125,7 @@ export function Menu({
             >
               <Open value={{ active, of: getItemProps }}>
                 <FloatingList elementsRef={elements} labelsRef={labels}>
-                  {items.map(
+                  {offered(items).map(
                     (x) =>
                       x &&
                       ('over' in x ? (

@@ -7,6 +7,11 @@ export type Choice = { text: string; run: () => void; key?: string; off?: boolea
 /** An entry of a menu, or what stands over those that follow. */
 export type Item = Choice | { over: string } | null | false
 
+/** What a menu offers, or what says that when it is asked: of very many menus one is open at a time. */
+export type Items = Item[] | (() => Item[])
+
+export const offered = (items: Items) => (typeof items === 'function' ? items() : items)
+
 /** What entries of an open menu share: which of them has the focus, and what they answer to. */
 export const Open = createContext<{
   active: number | null

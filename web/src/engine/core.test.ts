@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, expect, test } from 'vitest'
 import type { Project } from '../api/types'
-import { revisionOf } from '../document/revision'
+import { revisionOf } from './revision'
 import { document } from '../testing/server'
 import type { Exports } from './exports'
 

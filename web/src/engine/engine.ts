@@ -1,6 +1,6 @@
 import type { Overview } from './recorder'
 import type { Arrival, Change, Cost, Project, Questions, Sounding, Timeline, Trip } from '../api/types'
-import { revisionOf } from '../document/revision'
+import { revisionOf } from './revision'
 import { startWorker } from './early'
 import { Output } from './output'
 import {

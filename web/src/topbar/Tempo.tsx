@@ -7,13 +7,13 @@ import { setView } from '../session/view'
 
 /** The tempo at the playhead. Where there is only one it is typed here; else the card holds them all. */
 export function Tempo() {
-  const project = useSession((s) => s.project)!
+  const tempo = useSession((s) => s.project!.tempo)
+  const meter = useSession((s) => s.project!.meter[0]!)
   const timeline = useSession((s) => s.timeline)
   const [typing, setTyping] = useState(false)
   const figure = useRef<HTMLSpanElement>(null)
-  const only = project.tempo.length === 1
-  const bpm = project.tempo[0]!.bpm
-  const meter = project.meter[0]!
+  const only = tempo.length === 1
+  const bpm = tempo[0]!.bpm
   useHeard((h) => {
     const bar = timeline && !only ? timeline.bars[barAt(timeline, h.song)] : undefined
     const now = (bar?.tempo ?? bpm).toFixed(1)

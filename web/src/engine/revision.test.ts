@@ -1,17 +1,17 @@
 import { expect, test } from 'vitest'
 import { document } from '../testing/server'
-import { patched } from './patch'
 import { revisionOf } from './revision'
 
 test('a revision names the rows and lines that are other objects, and all else', () => {
   const line = (owner: string) => ({ owner, name: 'fader', points: [] })
   const old = { ...document(), lines: [line('a'), line('b')] }
-  const now = patched(old, [
-    { op: 'replace', path: '/name', value: 'Other' },
-    { op: 'replace', path: '/channels/0/mute', value: true },
-    { op: 'replace', path: '/lines/1', value: line('c') },
-    { op: 'add', path: '/lines/-', value: line('d') },
-  ])
+  const first = { ...old.channels[0]!, mute: true }
+  const now = {
+    ...old,
+    name: 'Other',
+    channels: [first, ...old.channels.slice(1)],
+    lines: [old.lines[0]!, line('c'), line('d')],
+  }
   const r = revisionOf(old, now)
   expect(r.rest).toEqual({ ...document(), name: 'Other', channels: [], lines: [] })
   expect(r.rows).toEqual({ count: now.channels.length, changed: [{ at: 0, is: now.channels[0] }] })
