@@ -77,9 +77,12 @@ lint: generate build/site e2e/node_modules/.done
 	cd web && npm run --silent check && npm run --silent lint
 	cd e2e && npm run --silent check && npm run --silent lint
 
+# These do one thing after the other, and watched for races they take minutes.
+ALONE = TestEveryOperationIsForWhomItIsFor|TestTheDemoIsMadeOnceAndTakenOutOfTheBin|TestWhatIsMadePermanentSoundsTheSame
+
 test-go: build/site
 	$(TOOL) gotestsum --format pkgname -- ./...
-	$(TOOL) gotestsum --format pkgname -- -race ./internal/server ./internal/printing ./internal/store
+	$(TOOL) gotestsum --format pkgname -- -race -skip '$(ALONE)' ./internal/server ./internal/printing ./internal/store
 	$(TOOL) gotestsum --format pkgname -- -race -run 'AtOnce|Lanes' ./internal/effect ./internal/demo ./internal/engine
 	GOOS=js GOARCH=wasm $(GO) test -c -o build/effect.test.wasm ./internal/effect
 	$(GO) run ./cmd/reshape build/effect.test.wasm build/effect.reshaped.wasm
