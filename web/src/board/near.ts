@@ -1,4 +1,4 @@
-import { type RefObject, useCallback, useEffect, useState } from 'react'
+import { type RefObject, startTransition, useCallback, useEffect, useState } from 'react'
 
 /* Of very many rows those near what is seen are drawn: each has dozens of figures that follow every change. */
 
@@ -7,7 +7,7 @@ const MANY = 40
 /** What is drawn above and below what is seen, in pixels: more than is scrolled at once. */
 const MARGIN = 768
 /** The steps in which scrolling is followed, in pixels. */
-const STEP = 256
+const STEP = 64
 
 /** A stretch of the board, in pixels from its top. */
 type Stretch = { top: number; bottom: number }
@@ -35,14 +35,11 @@ export function useNear(box: RefObject<HTMLElement | null>, heights: number[]) {
   useEffect(() => {
     const el = box.current!
     let held = false
-    const look = () =>
-      setSeen((was) => {
-        const now = around(el)
-        const next = held
-          ? { top: Math.min(was.top, now.top), bottom: Math.max(was.bottom, now.bottom) }
-          : now
-        return next.top === was.top && next.bottom === was.bottom ? was : next
-      })
+    const look = () => {
+      const now = around(el)
+      // there is time until it is seen: the scrolling goes on meanwhile
+      startTransition(() => setSeen((was) => following(was, now, held)))
+    }
     const hold = () => (held = true)
     const release = () => {
       held = false
@@ -71,6 +68,12 @@ export function useNear(box: RefObject<HTMLElement | null>, heights: number[]) {
     [box],
   )
   return { ...near(heights, seen), bring }
+}
+
+/** What is seen now; as long as something is held, what was seen before as well. */
+function following(was: Stretch, now: Stretch, held: boolean): Stretch {
+  const next = held ? { top: Math.min(was.top, now.top), bottom: Math.max(was.bottom, now.bottom) } : now
+  return next.top === was.top && next.bottom === was.bottom ? was : next
 }
 
 const around = (el: HTMLElement): Stretch => ({
