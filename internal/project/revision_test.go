@@ -74,7 +74,8 @@ func TestARevisionThatDoesNotFitIsRefusedInWords(t *testing.T) {
 		return err
 	}
 	require.NoError(t, read(func(*project.Revision) {}))
-	require.ErrorContains(t, read(func(r *project.Revision) { r.Rows.Count++ }), "rows: there cannot be 5 of them: there were 4, and 0 are brought")
+	more := read(func(r *project.Revision) { r.Rows.Count++ })
+	require.ErrorContains(t, more, "rows: there cannot be 5 of them: there were 4, and 0 are brought")
 	require.ErrorContains(t, read(func(r *project.Revision) { r.Rows.Count-- }), "does not exist")
 	require.ErrorContains(t, read(func(r *project.Revision) {
 		r.Lines.Changed = []project.Other[*project.Line]{{At: 9, Is: p.Lines[0]}}
