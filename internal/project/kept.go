@@ -14,7 +14,7 @@ func (p *Project) keep(before *Project) {
 		}
 	}
 	for i, l := range p.Lines {
-		if i < len(before.Lines) && l.Owner == before.Lines[i].Owner && l.Name == before.Lines[i].Name && l.SamePoints(before.Lines[i]) {
+		if i < len(before.Lines) && l.Same(before.Lines[i]) {
 			p.Lines[i] = before.Lines[i]
 		}
 	}

@@ -172,3 +172,6 @@ const (
 func (l *Line) SamePoints(o *Line) bool {
 	return len(l.Points) == len(o.Points) && (len(l.Points) == 0 || &l.Points[0] == &o.Points[0])
 }
+
+// Same reports whether two lines move the same parameter by the same points.
+func (l *Line) Same(o *Line) bool { return l.Owner == o.Owner && l.Name == o.Name && l.SamePoints(o) }

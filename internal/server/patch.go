@@ -85,7 +85,7 @@ func sumsAfter(old []project.Sum, lines store.Lines) []project.Sum {
 func changedLines(old, next []*project.Line) (store.Lines, error) {
 	out := store.Lines{Count: len(next), Changed: map[int][]byte{}}
 	for i, l := range next {
-		if i < len(old) && old[i].Owner == l.Owner && old[i].Name == l.Name && l.SamePoints(old[i]) {
+		if i < len(old) && l.Same(old[i]) {
 			continue
 		}
 		b, err := project.Canonical(l)

@@ -44,14 +44,13 @@ export function Rows({
     (c) => (showHidden || !c.hidden) && !groupsOf(project, c).some((g) => folded.includes(g)),
   )
   const high = (c: Channel) => heights(tide, rowHeight, airs[c.id], lines[c.id]?.length ?? 0).all
-  const all = shown.map(high)
-  const { from, to, above, below, bring } = useNear(box, all)
+  const { from, to, above, below, bring } = useNear(box, shown.map(high))
   const place = shown.findIndex((c) => c.id === channel)
   useEffect(() => {
     // what is spoken of stays in sight, also when the bench or its lines need more room
     const row = channel && box.current?.querySelector(`[data-row="${channel}"]`)
     if (row) row.scrollIntoView({ block: 'nearest' })
-    else if (place >= 0) bring(place, all)
+    else if (place >= 0) bring(place)
     // eslint-disable-next-line react-hooks/exhaustive-deps -- not when other rows change
   }, [channel, benchHeight, asked, lines[channel]])
   const lit = (c: Channel) => {

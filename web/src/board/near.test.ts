@@ -80,7 +80,7 @@ test('nothing goes that may be held by the pointer, until it is let go', () => {
 test('a row that is not drawn is brought to the middle', () => {
   const { el, result } = board()
   act(() => {
-    result.current.bring(150, many)
+    result.current.bring(150)
     fireEvent.scroll(el)
   })
   const top = sum(many.slice(0, 150))

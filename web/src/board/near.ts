@@ -1,4 +1,4 @@
-import { type RefObject, startTransition, useCallback, useEffect, useState } from 'react'
+import { type RefObject, startTransition, useEffect, useState } from 'react'
 
 /* Of very many rows those near what is seen are drawn: each has dozens of figures that follow every change. */
 
@@ -17,7 +17,7 @@ const begin: Stretch = { top: 0, bottom: 768 }
 
 /** Which rows are drawn, from one to before another, and how much room those above and below keep. */
 export function near(heights: number[], seen: Stretch) {
-  const all = heights.reduce((sum, h) => sum + h, 0)
+  const all = sum(heights)
   if (heights.length <= MANY) return { from: 0, to: heights.length, above: 0, below: 0 }
   let from = 0
   let above = 0
@@ -59,14 +59,11 @@ export function useNear(box: RefObject<HTMLElement | null>, heights: number[]) {
     }
   }, [box])
   /** Brings a row that is not drawn to the middle. */
-  const bring = useCallback(
-    (place: number, of: number[]) => {
-      const el = box.current!
-      const top = of.slice(0, place).reduce((sum, h) => sum + h, 0)
-      el.scrollTop = top + of[place]! / 2 - el.clientHeight / 2
-    },
-    [box],
-  )
+  const bring = (place: number) => {
+    const el = box.current!
+    const top = sum(heights.slice(0, place))
+    el.scrollTop = top + heights[place]! / 2 - el.clientHeight / 2
+  }
   return { ...near(heights, seen), bring }
 }
 
@@ -75,6 +72,8 @@ function following(was: Stretch, now: Stretch, held: boolean): Stretch {
   const next = held ? { top: Math.min(was.top, now.top), bottom: Math.max(was.bottom, now.bottom) } : now
   return next.top === was.top && next.bottom === was.bottom ? was : next
 }
+
+const sum = (list: number[]) => list.reduce((a, b) => a + b, 0)
 
 const around = (el: HTMLElement): Stretch => ({
   top: Math.floor(el.scrollTop / STEP) * STEP,
