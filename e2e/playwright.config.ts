@@ -30,6 +30,6 @@ export default defineConfig({
     { name: 'journeys', testDir: 'journeys' },
     { name: 'firefox', testDir: 'smoke' },
     { name: 'bench', testDir: 'bench', timeout: 120_000 },
-    { name: 'screenshots', testDir: 'screenshots', timeout: 480_000 },
+    { name: 'screenshots', testDir: 'screenshots', timeout: 480_000, use: { actionTimeout: 90_000 } },
   ],
 })

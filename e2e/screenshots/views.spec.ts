@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { enter, goneOn, row, stagesOf, still, test } from '../support/shoal'
+import { clock, enter, expect, goneOn, row, stagesOf, still, test } from '../support/shoal'
 
 const folder = join(import.meta.dirname, '../../docs/screenshots')
 
@@ -116,6 +116,7 @@ test('one picture of each main view, from the demo', async ({ board }) => {
   for (const seconds of [9, 9, 0]) {
     await board.keyboard.press('Escape')
     await board.keyboard.press('Home')
+    await expect.poll(() => clock(board)).toBe(0) // else what goes on is measured from where the last take ended
     await board.getByRole('button', { name: 'Record', exact: true }).click()
     if (!seconds) break
     await goneOn(board, seconds)
