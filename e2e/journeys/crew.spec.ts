@@ -1,5 +1,6 @@
 import { rmSync } from 'node:fs'
-import { type Browser, expect, type Page, test as base } from '@playwright/test'
+import { type Browser, type Page, test as base } from '@playwright/test'
+import { expect } from '../support/expect'
 import { demoData, knowing, row, Shoal } from '../support/shoal'
 import { axeFinds, smallTargets, smallTexts } from '../support/looks'
 

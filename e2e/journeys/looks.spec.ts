@@ -1,4 +1,5 @@
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect } from '../support/expect'
 import { axeFinds, brightest, cutTexts, smallTargets, smallTexts, spaceOut } from '../support/looks'
 import { row, stagesOf, still, test } from '../support/shoal'
 

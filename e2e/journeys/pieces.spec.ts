@@ -1,4 +1,5 @@
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect } from '../support/expect'
 import { row, still, test } from '../support/shoal'
 
 const clips = (page: Page, name: string) => row(page, name).locator('[data-clip]')

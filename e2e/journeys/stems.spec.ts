@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect } from '../support/expect'
 import { row, still, test } from '../support/shoal'
 
 const clips = (page: Page, name: string) => row(page, name).locator('[data-clip]')

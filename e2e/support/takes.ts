@@ -1,4 +1,5 @@
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect } from './expect'
 import type { Shoal } from './shoal'
 
 export type Take = {

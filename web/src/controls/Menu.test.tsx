@@ -50,6 +50,17 @@ test('arrow keys lead through it, past what is off and round its ends', async ()
   await waitFor(() => expect(focused()).toMatch(/Remove/))
 })
 
+test('an arrow key opens it, at its first entry or its last; another press of its button closes it', async () => {
+  fireEvent.keyDown(button(), { key: 'ArrowUp' })
+  await waitFor(() => expect(focused()).toMatch(/Remove/))
+  fireEvent.click(button())
+  await waitFor(() => expect(screen.queryByRole('menu')).toBeNull())
+  expect(button().getAttribute('aria-expanded')).toBe('false')
+  fireEvent.keyDown(button(), { key: 'ArrowDown' })
+  await waitFor(() => expect(focused()).toMatch(/Rename/))
+  expect(screen.getByRole('menu', { name: 'Menu of Marimba' })).toBeTruthy()
+})
+
 test('what is chosen is done once, and the menu is gone', async () => {
   await opened()
   fireEvent.click(screen.getByRole('menuitem', { name: 'Remove' }))

@@ -1,23 +1,6 @@
-import {
-  autoUpdate,
-  flip,
-  FloatingFocusManager,
-  FloatingList,
-  FloatingPortal,
-  offset,
-  shift,
-  size,
-  useClick,
-  useDismiss,
-  useFloating,
-  useInteractions,
-  useListNavigation,
-  useRole,
-  useTypeahead,
-} from '@floating-ui/react'
-import { type ReactNode, useRef, useState } from 'react'
-import { scale } from '../theme/size'
-import { Entry, inside, type Items, offered, Open } from './MenuEntry'
+import { type KeyboardEvent, type MouseEvent, type ReactNode, useRef, useState } from 'react'
+import { inside, type Items } from './MenuEntry'
+import { MenuOpen, type Place } from './MenuOpen'
 import { useOpenedAt } from './menuAt'
 import { useMenuHere } from './menusHere'
 
@@ -32,8 +15,7 @@ type Props = {
   named?: string
 }
 
-/** A button with a menu over everything else, as high as there is room. Arrow keys and letters lead through it; it goes
-    when something was chosen. */
+/** A button with a menu. Of very many menus one is open at a time: the others are only their buttons. */
 export function Menu({
   label,
   items,
@@ -42,107 +24,39 @@ export function Menu({
   named,
   className = 'btn btn-xs btn-outline font-normal',
 }: Props) {
-  const [open, setOpen] = useState(false)
-  const [active, setActive] = useState<number | null>(null)
-  const elements = useRef<(HTMLElement | null)[]>([])
-  const labels = useRef<(string | null)[]>([])
-  const anchor = useRef<HTMLButtonElement>(null)
-  const back = () => anchor.current?.focus()
-  const { refs, x, y, strategy, context } = useFloating({
-    open,
-    onOpenChange: (to, _, reason) => {
-      setOpen(to)
-      if (reason === 'escape-key') back()
-    },
-    placement: 'bottom-end',
-    strategy: 'fixed',
-    whileElementsMounted: autoUpdate,
-    middleware: [
-      offset(2),
-      flip(),
-      shift({ padding: 4 }),
-      size({
-        padding: 6,
-        apply: ({ availableHeight, elements: { floating } }) => {
-          floating.style.maxHeight = `${Math.max(120, availableHeight / scale())}px`
-        },
-      }),
-    ],
-  })
+  const [place, setPlace] = useState<Place | null>(null)
+  const button = useRef<HTMLButtonElement>(null)
   useMenuHere(named, items)
-  useOpenedAt(named, (x, y) => {
-    refs.setPositionReference({ getBoundingClientRect: () => new DOMRect(x, y, 0, 0) })
-    setOpen(true)
-  })
-  const { getReferenceProps, getFloatingProps, getItemProps } = useInteractions([
-    useClick(context),
-    useDismiss(context),
-    useRole(context, { role: 'menu' }),
-    useListNavigation(context, { listRef: elements, activeIndex: active, onNavigate: setActive, loop: true }),
-    useTypeahead(context, { listRef: labels, activeIndex: active, onMatch: setActive }),
-  ])
-  /** What is chosen may take the focus elsewhere: it comes back before that. */
-  const shut = () => {
-    setOpen(false)
-    back()
+  useOpenedAt(named, (x, y) => setPlace({ x, y, last: false }))
+  const open = place !== null
+  const show = (last: boolean) => setPlace({ last })
+  const press = (e: MouseEvent) => {
+    e.stopPropagation()
+    if (open) setPlace(null)
+    else show(false)
+  }
+  const arrow = (e: KeyboardEvent) => {
+    const leads = e.key === 'ArrowDown' || e.key === 'ArrowUp'
+    if (open || leads) inside(e)
+    if (open || !leads) return
+    e.preventDefault()
+    show(e.key === 'ArrowUp')
   }
   return (
     <>
       <button
         type="button"
-        ref={(b) => {
-          anchor.current = b
-          refs.setReference(b)
-        }}
+        ref={button}
         className={className}
         aria-label={label}
-        {...getReferenceProps({
-          onClick: (e) => {
-            refs.setPositionReference(anchor.current) // it may have stood elsewhere
-            e.stopPropagation()
-          },
-          onKeyDown: (e) => (open || e.key === 'ArrowDown' || e.key === 'ArrowUp') && inside(e),
-        })}
+        aria-haspopup="menu"
+        aria-expanded={open}
+        onClick={press}
+        onKeyDown={arrow}
       >
         {children}
       </button>
-      {open && (
-        <FloatingPortal>
-          <FloatingFocusManager context={context} modal={false} initialFocus={0} returnFocus={false}>
-            <div
-              ref={refs.setFloating}
-              className="menu menu-sm pointer-events-auto z-50 w-[260px] flex-nowrap overflow-y-auto rounded border p-1 shadow-sm"
-              style={{
-                position: strategy,
-                left: x / scale(),
-                top: y / scale(),
-                background: 'var(--card)',
-                borderColor: 'var(--hair)',
-                color: 'var(--ink)',
-              }}
-              aria-label={label}
-              {...getFloatingProps({ onClick: (e) => e.stopPropagation(), onKeyDown: inside })}
-            >
-              <Open value={{ active, of: getItemProps }}>
-                <FloatingList elementsRef={elements} labelsRef={labels}>
-                  {offered(items).map(
-                    (x) =>
-                      x &&
-                      ('over' in x ? (
-                        <span key={x.over} role="presentation" className="soft px-2.5 pt-1.5 text-small">
-                          {x.over}
-                        </span>
-                      ) : (
-                        <Entry key={x.text} item={x} shut={shut} />
-                      )),
-                  )}
-                  {foot?.(shut)}
-                </FloatingList>
-              </Open>
-            </div>
-          </FloatingFocusManager>
-        </FloatingPortal>
-      )}
+      {place && <MenuOpen {...{ label, items, foot, place, button }} shut={() => setPlace(null)} />}
     </>
   )
 }
