@@ -1,8 +1,9 @@
 import { useEffect, useRef } from 'react'
 import type { LineValue } from '../api/types'
+import { rests } from '../session/meters'
 import { theEngine } from '../session/sound'
 
-/** Asks Go several times a second where the lines stand at the frame that is heard, while anybody looks. */
+/** Asks Go several times a second where the lines stand at the frame that is heard, while anybody looks and anything changes. */
 const watchers = new Set<(values: Map<string, LineValue>) => void>()
 let timer = 0
 let asking = false
@@ -39,7 +40,7 @@ export function useLineValue(owner: string, name: string, paint: (v: LineValue) 
       if (v !== undefined) ref.current(v)
     }
     watchers.add(w)
-    if (!timer) timer = window.setInterval(() => void ask(), 120)
+    if (!timer) timer = window.setInterval(() => void (rests() || ask()), 120)
     void ask()
     return () => {
       watchers.delete(w)

@@ -1,6 +1,8 @@
 import { useEffect, useLayoutEffect, useRef } from 'react'
 import type { Heard } from '../engine/engine'
 import { theEngine } from './sound'
+import { useSession } from './store'
+import { useView } from './view'
 
 /** Paints what is heard, outside React: figures and bars move without a render. */
 type Painter = (h: Heard) => void
@@ -16,11 +18,26 @@ const painters: Record<Pace, Set<Painter>> = { movement: new Set(), meter: new S
 export const interval = (load: number, took: number) =>
   Math.max(load < 0.5 ? 31 : load < 0.75 ? 62 : 180, Math.min(400, took * (load < 0.5 ? 2 : 4)))
 
+/** For so long after anything last changed it is painted, in ms: what falls has fallen by then, and what was held is let go. */
+const RESTS = 3000
+/** How often it is looked whether anything has changed while all rests, in ms. */
+const LOOKS = 60
+
 let load = 0
 let took = 0 // ms: the last pictures, from their script until they are handed on
 let painted = 0
 let count = 0
 let running = false
+let stirred = 0
+let last: Heard | null = null
+let lastSong = 0
+
+/** Whether nothing that is heard or shown has changed for a while: nobody need ask or paint. */
+export const rests = () => performance.now() - stirred > RESTS
+const stir = () => void (stirred = performance.now())
+useView.subscribe(stir)
+useSession.subscribe(stir)
+for (const gesture of ['pointerdown', 'keydown']) window.addEventListener(gesture, stir, true)
 
 /** The highest peaks since a pace last painted: a slow painter must not miss a short peak. */
 type Highest = { peaks: Map<string, [number, number]>; truePeak: number }
@@ -46,23 +63,31 @@ after.port1.onmessage = () => (took += 0.2 * (performance.now() - begun - took))
 
 function frame(at: number) {
   running = Object.values(painters).some((p) => p.size > 0)
-  if (running) requestAnimationFrame(frame) // first: a painter that fails must not end the others
-  if (at - painted >= interval(load, took)) {
-    painted = at
-    count++
-    begun = performance.now()
-    after.port2.postMessage(0)
-    const h = theEngine()?.heard()
-    load = h?.load ?? 0
-    if (h) {
-      for (const pace of ['movement', 'meter', 'figure'] as const) {
-        gather(highest[pace], h)
-        if (count % every[pace] !== 0) continue
-        const seen = { ...h, peaks: highest[pace].peaks, truePeak: highest[pace].truePeak }
-        for (const p of painters[pace]) p(seen)
-        highest[pace] = none()
-      }
-    }
+  const due = at - painted >= interval(load, took)
+  const h = due ? (theEngine()?.heard() ?? null) : null
+  if (h && (h !== last || h.song !== lastSong)) stir()
+  const still = due && rests()
+  // first: a painter that fails must not end the others
+  if (running && still) setTimeout(() => frame(performance.now()), LOOKS)
+  else if (running) requestAnimationFrame(frame)
+  if (!due || still) return
+  painted = at
+  count++
+  begun = performance.now()
+  after.port2.postMessage(0)
+  load = h?.load ?? 0
+  if (h) paint(h)
+}
+
+function paint(h: Heard) {
+  last = h
+  lastSong = h.song
+  for (const pace of ['movement', 'meter', 'figure'] as const) {
+    gather(highest[pace], h)
+    if (count % every[pace] !== 0) continue
+    const seen = { ...h, peaks: highest[pace].peaks, truePeak: highest[pace].truePeak }
+    for (const p of painters[pace]) p(seen)
+    highest[pace] = none()
   }
 }
 
@@ -70,6 +95,7 @@ export function useHeard(paint: Painter, pace: Pace = 'movement') {
   const ref = useRef(paint)
   useEffect(() => {
     ref.current = paint
+    stir() // it may paint otherwise than before
   })
   // as soon as its elements go: a painter that runs once more finds none
   useLayoutEffect(() => {
