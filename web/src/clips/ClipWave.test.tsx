@@ -4,12 +4,15 @@ import type { Lens } from '../document/time'
 import { clip, draw, open } from '../testing/screen'
 import { ClipView } from './ClipView'
 
-const { overview } = vi.hoisted(() => ({ overview: new Uint8Array(8) }))
+const { overview, asked } = vi.hoisted(() => ({ overview: new Uint8Array(8), asked: new Set<string>() }))
 const drawn = vi.fn<(...of: unknown[]) => object[]>(() => [{ colour: 'red', path: 'M0 0' }])
 vi.mock('./wave', async (real) => ({
   ...(await real<typeof import('./wave')>()),
   contours: (...x: unknown[]) => drawn(...x),
-  useOverview: (hash: string) => ({ data: hash ? overview : undefined, isError: false }),
+  useOverview: (hash: string) => {
+    asked.add(hash)
+    return { data: hash ? overview : undefined, isError: false }
+  },
 }))
 
 vi.mock('./treatedWave', () => ({ useTreatedWave: () => null }))
@@ -19,6 +22,7 @@ let tell: (list: { target: Element; isIntersecting: boolean }[]) => void
 
 beforeEach(() => {
   drawn.mockClear()
+  asked.clear()
   watched.clear()
   vi.stubGlobal(
     'IntersectionObserver',
@@ -56,7 +60,9 @@ test('a clip is drawn once it is in sight, also when it comes from beside the wi
   view.rerender(at(0))
   expect(watched.size).toBe(1)
   expect(drawn).not.toHaveBeenCalled()
+  expect(asked, 'nor is its sound asked for').toEqual(new Set())
   see()
+  expect(asked).toEqual(new Set([x.audio]))
   expect(drawn).toHaveBeenCalledTimes(1)
   see(false)
   expect(view.container.querySelectorAll('path[fill=red]')).toHaveLength(1)

@@ -10,9 +10,12 @@ type Which = 'fadeIn' | 'fadeOut'
 /** A clip's fades, drawn over its sound; open, they are taken at their upper corners: sideways for how long, up and down
     for how they are bent. */
 export function Fades({ clip, lens, height, open }: Props) {
-  return (['fadeIn', 'fadeOut'] as const).map((which) => (
-    <FadeEdge key={which} which={which} clip={clip} lens={lens} height={height} open={open} />
-  ))
+  return (['fadeIn', 'fadeOut'] as const).map(
+    (which) =>
+      (open || clip[which] >= lens.perPixel) && (
+        <FadeEdge key={which} which={which} clip={clip} lens={lens} height={height} open={open} />
+      ),
+  )
 }
 
 function FadeEdge({ which, clip, lens, height, open }: Props & { which: Which }) {
