@@ -104,6 +104,30 @@ func BenchmarkEditOfAValue(b *testing.B) {
 	}
 }
 
+// A stage that comes or goes while it plays: what has not changed must not be made anew, and the ring is not filled meanwhile.
+func BenchmarkEditOfTheStructure(b *testing.B) {
+	s := session(24)
+	e := s.playing(b)
+	more, _, err := project.Apply(s.doc, []project.Change{&project.AddNode{Owner: s.doc.Channels[5].ID, Node: stage("trim", nil)}}, EffectInfo)
+	if err != nil {
+		b.Fatal(err)
+	}
+	docs := [2]*project.Project{more, s.doc}
+	b.ReportAllocs()
+	var inBlocks time.Duration
+	for i := 0; b.Loop(); i++ {
+		if err := e.SetDocument(docs[i%2]); err != nil {
+			b.Fatal(err)
+		}
+		begun := time.Now()
+		for range 12 { // the fade
+			e.Render(Block)
+		}
+		inBlocks += time.Since(begun)
+	}
+	b.ReportMetric(float64(inBlocks.Nanoseconds())/float64(b.N), "fade-ns/op")
+}
+
 func BenchmarkTracks(b *testing.B) {
 	for _, n := range []int{8, 16, 32, 64, 128} {
 		b.Run(fmt.Sprint(n), func(b *testing.B) { perFrame(b, session(n).playing(b)) })

@@ -14,6 +14,7 @@ import (
 // compiler carries what is known while a plan is built.
 type compiler struct {
 	g     graph
+	old   *plan // that plays, and that this one will take over from; nil: there is none
 	doc   *project.Project
 	lib   *pages.Library
 	clock *project.Clock
@@ -201,6 +202,7 @@ func (c *compiler) emit() (*gnode, error) {
 	if err != nil {
 		return nil, err
 	}
+	c.alike(nodes)
 	c.emitAll(nodes)
 	for _, f := range c.last {
 		f()

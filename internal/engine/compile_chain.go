@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"shoal/internal/effect"
+	"shoal/internal/engine/pages"
 	"shoal/internal/param"
 	"shoal/internal/project"
 )
@@ -76,20 +77,16 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 	}
 	c.noteOut(s.ID, bypassed)
 	n.emit = func(n *gnode) []step {
-		t := &stageStep{id: s.ID, kind: kind, proc: kind.New(rate), buf: buf, lag: n.lagIn, clock: c.clock,
-			add: s.MixLaw == "add", actsOn: s.ActsOn, dry: newShift2(n.latency), dryBuf: c.tmp}
-		if p, ok := t.proc.(effect.Borrower); ok {
-			if first := c.rooms[kind]; first != nil {
-				p.Borrow(first)
-			} else {
-				c.rooms[kind] = t.proc
+		t := &stageStep{id: s.ID, kind: kind, buf: buf, lag: n.lagIn, clock: c.clock,
+			add: s.MixLaw == "add", actsOn: s.ActsOn, dryBuf: c.tmp}
+		if lead := c.lead(n, s.ID); lead != nil {
+			lead.handOver(t)
+		} else {
+			t.proc, t.dry = kind.New(rate), newShift2(n.latency)
+			if !ready {
+				sound = nil
 			}
-		}
-		if p, ok := t.proc.(effect.ImpulseTaker); ok && ready {
-			p.TakeImpulse(s.Sound, sound.Sides)
-		}
-		if p, ok := t.proc.(effect.Preparer); ok {
-			p.Prepare(values)
+			c.furnish(t, s, sound, values)
 		}
 		t.ringOut, t.listened = s.RingOut, s.ID == c.point.Node && c.point.Change
 		if t.listened {
@@ -124,6 +121,23 @@ func (c *compiler) stage(s *project.Stage, bypassed bool, at *gnode, buf pair, w
 		return append(steps, t)
 	}
 	return n
+}
+
+// furnish gives a new processor what it needs before it is run: room, an impulse response if there is one, and its values.
+func (c *compiler) furnish(t *stageStep, s *project.Stage, sound *pages.Sound, values []float64) {
+	if p, ok := t.proc.(effect.Borrower); ok {
+		if first := c.rooms[t.kind]; first != nil {
+			p.Borrow(first)
+		} else {
+			c.rooms[t.kind] = t.proc
+		}
+	}
+	if p, ok := t.proc.(effect.ImpulseTaker); ok && sound != nil {
+		p.TakeImpulse(s.Sound, sound.Sides)
+	}
+	if p, ok := t.proc.(effect.Preparer); ok {
+		p.Prepare(values)
+	}
 }
 
 // noteOut takes down whether a line that moves the bypass of a stage or fork counts: in a chain that is out it does not, and

@@ -109,7 +109,7 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		return fmt.Errorf("the engine runs at %g Hz and the project at %d Hz", e.rate, doc.SampleRate)
 	}
 	if e.next != nil && e.AtRest() { // nobody hears the fade, and nothing is run that would end it
-		e.now, e.next = e.next, nil
+		e.turn()
 	}
 	if e.next != nil { // one fade after another
 		e.pending = doc
@@ -140,12 +140,19 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.now.hear(&e.hearing, gateFrames)
 		return nil
 	}
+	c.old = e.now
 	p, err := c.build()
 	if err != nil {
 		return fmt.Errorf("compile %s: %w", doc.Name, err)
 	}
 	e.bringIn(p)
 	return nil
+}
+
+// turn lets the plan that has been brought in go on alone.
+func (e *Engine) turn() {
+	e.next.takeOver()
+	e.now, e.next = e.next, nil
 }
 
 // bringIn lets a plan of another shape fade in: what stands in both goes on, and both give the same song frame.
@@ -360,7 +367,7 @@ func (e *Engine) block(most int) int {
 			e.R[i] += g * (e.next.out.r[i] - e.R[i])
 		}
 		if e.fade += n; e.fade >= int(total) {
-			e.now, e.next = e.next, nil
+			e.turn()
 		}
 	}
 	if e.master.Moving() || e.master.Now() != 1 {

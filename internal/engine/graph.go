@@ -26,6 +26,8 @@ type gnode struct {
 	lagIn   int      // the latest of its inputs
 	lag     int      // lagIn + latency
 	spare   bool     // runs only where somebody needs what comes out of it
+	how     uint64   // a digest of it and of all that leads to it
+	same    bool     // what comes out of it is what comes out of it in the plan before
 	emit    func(n *gnode) []step
 	state   int
 }

@@ -13,7 +13,8 @@ import (
 type plan struct {
 	doc         *project.Project
 	clock       *project.Clock
-	shape       string // equal shapes differ in values only
+	shape       string            // equal shapes differ in values only
+	how         map[string]uint64 // what leads to each stage and how, as a digest
 	steps       []step
 	lanes       []*lane // the same steps by lane, where they can run at the same time
 	given       []*wire // what comes out of lanes for whoever renders
@@ -190,17 +191,22 @@ func (p *plan) adopt(old *plan) {
 	}
 	for a, s := range p.slots {
 		if o, ok := old.slots[a]; ok && s.desc.Taper == o.desc.Taper && s.rank == o.rank {
-			want := s.base()
-			s.hand, s.taken = o.hand, o.taken
-			if s.taken {
-				want = o.want
-			}
-			if s.hand.Moving() && s.track == nil {
-				s.track = make([]float64, Block)
-			}
-			s.aim(want, gateFrames)
+			s.goOn(o)
 		}
 	}
+}
+
+// goOn takes over where another plan's slot stands.
+func (s *slot) goOn(o *slot) {
+	want := s.base()
+	s.hand, s.taken = o.hand, o.taken
+	if s.taken {
+		want = o.want
+	}
+	if s.hand.Moving() && s.track == nil {
+		s.track = make([]float64, Block)
+	}
+	s.aim(want, gateFrames)
 }
 
 // update takes over the values of a document of the same shape.

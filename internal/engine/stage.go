@@ -44,6 +44,8 @@ type stageStep struct {
 	rest     rest
 	values   []float64
 	rate     float64
+	lead     *stageStep // the one of the plan before, which still runs its processor
+	kept     *kept      // for the one that takes it over
 }
 
 // tailFrames is how long an effect sounds on after its input has ended.
@@ -54,7 +56,7 @@ func tailFrames(k *effect.Kind, values []float64, tempo, rate float64) int {
 	return int(min(60, k.Tail(values, tempo)) * rate)
 }
 
-func (s *stageStep) run(c *cursor, n int) {
+func (s *stageStep) work(c *cursor, n int) {
 	l, r := s.buf.l[:n], s.buf.r[:n]
 	s.heard.follow(c)
 	if s.watch != nil {
@@ -291,8 +293,15 @@ func (s *stageStep) reset() {
 
 func (s *stageStep) copyFrom(o twin) {
 	old := o.(*stageStep)
-	s.proc.CopyFrom(old.proc)
-	s.dry.copyFrom(old.dry)
+	if s.lead == nil {
+		s.proc.CopyFrom(old.proc)
+		s.dry.copyFrom(old.dry)
+	}
+	s.goOn(old)
+}
+
+// goOn takes over how a stage stands that is the same, beside what is in its processor.
+func (s *stageStep) goOn(old *stageStep) {
 	s.heard.goOn(&old.heard)
 	s.idle, s.left, s.rest = old.idle, old.left, old.rest
 }

@@ -83,7 +83,7 @@ func (e *Engine) Stop() {
 
 func (e *Engine) finishFade() {
 	if e.next != nil {
-		e.now, e.next = e.next, nil
+		e.turn()
 	}
 }
 

@@ -5,17 +5,32 @@ import (
 	"slices"
 )
 
-// keep lets rows and lines that a change has left as they were be the same objects as in the revision before: whoever asks
-// what differs sees that at once, and there may be very many of them.
+// keep lets rows and lines that a change has left as they were be the same objects as in the revision before, wherever they now
+// stand: whoever asks what differs sees that at once, and there may be very many of them.
 func (p *Project) keep(before *Project) {
-	for i, c := range p.Channels {
-		if i < len(before.Channels) && c.same(before.Channels[i]) {
-			p.Channels[i] = before.Channels[i]
+	type at struct{ owner, name string }
+	keepEach(p.Channels, before.Channels, func(c *Channel) string { return c.ID }, (*Channel).same)
+	keepEach(p.Lines, before.Lines, func(l *Line) at { return at{l.Owner, l.Name} }, (*Line).Same)
+}
+
+// keepEach looks for each at its place first: mostly all are there.
+func keepEach[T any, K comparable](now, before []*T, key func(*T) K, same func(a, b *T) bool) {
+	var places map[K]*T
+	for i, x := range now {
+		if i < len(before) && key(x) == key(before[i]) {
+			if same(x, before[i]) {
+				now[i] = before[i]
+			}
+			continue
 		}
-	}
-	for i, l := range p.Lines {
-		if i < len(before.Lines) && l.Same(before.Lines[i]) {
-			p.Lines[i] = before.Lines[i]
+		if places == nil {
+			places = make(map[K]*T, len(before))
+			for _, o := range before {
+				places[key(o)] = o
+			}
+		}
+		if o := places[key(x)]; o != nil && same(x, o) {
+			now[i] = o
 		}
 	}
 }

@@ -7,23 +7,24 @@ import (
 )
 
 // Revision is what a document says otherwise than the one before: all but its rows and lines, of which there may be very many,
-// and those of them that are not at the same place with the same content.
+// and of those what is at another place, and what is new.
 type Revision struct {
 	Rest  json.RawMessage  `json:"rest"` // the document with empty lists of rows and lines
 	Rows  Others[*Channel] `json:"rows"`
 	Lines Others[*Line]    `json:"lines"`
 }
 
-// Others are those of a list that are not as they were; Count is how long it is now.
+// Others are those of a list that are not where they were, as they were; Count is how long it is now.
 type Others[T any] struct {
 	Count   int        `json:"count"`
 	Changed []Other[T] `json:"changed"`
 }
 
-// Other is one of them, and its place.
+// Other is one of them, and its place: what Was at a place before, or what there now Is.
 type Other[T any] struct {
-	At int `json:"at"`
-	Is T   `json:"is"`
+	At  int  `json:"at"`
+	Was *int `json:"was,omitempty"`
+	Is  T    `json:"is,omitempty"`
 }
 
 // ReadRevision decodes a revision of a valid document and validates what it makes; what it does not name both share.
@@ -63,7 +64,14 @@ func among[T any](was []*T, r Others[*T]) ([]*T, error) {
 		if o.At < 0 || o.At >= r.Count {
 			return nil, fmt.Errorf("there is no place %d among %d", o.At, r.Count)
 		}
-		list[o.At] = o.Is
+		switch {
+		case o.Was == nil:
+			list[o.At] = o.Is
+		case *o.Was >= 0 && *o.Was < len(was):
+			list[o.At] = was[*o.Was]
+		default:
+			return nil, fmt.Errorf("there was no place %d among %d", *o.Was, len(was))
+		}
 	}
 	for _, x := range list {
 		if x == nil {

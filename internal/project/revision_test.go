@@ -3,6 +3,7 @@ package project_test
 import (
 	"encoding/json"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -11,7 +12,7 @@ import (
 	"shoal/internal/project/projecttest"
 )
 
-// said is what a window tells its engine of a revision: rows and lines only where they are other objects.
+// said is what a window tells its engine of a revision: of rows and lines which are elsewhere, and which are other objects.
 func said(t *testing.T, was, now *project.Project) []byte {
 	rest := *now
 	rest.Channels, rest.Lines = []*project.Channel{}, []*project.Line{}
@@ -26,7 +27,12 @@ func said(t *testing.T, was, now *project.Project) []byte {
 func others[T any](was, now []*T) (o project.Others[*T]) {
 	o.Count = len(now)
 	for i, x := range now {
-		if i >= len(was) || was[i] != x {
+		if i < len(was) && was[i] == x {
+			continue
+		}
+		if k := slices.Index(was, x); k >= 0 {
+			o.Changed = append(o.Changed, project.Other[*T]{At: i, Was: &k})
+		} else {
 			o.Changed = append(o.Changed, project.Other[*T]{At: i, Is: x})
 		}
 	}
@@ -62,6 +68,19 @@ func TestARevisionReadIsTheDocumentItWasMadeOf(t *testing.T) {
 	require.Greater(t, kept, made, "rows that nothing has happened to are not read anew")
 }
 
+// A new row moves all others to other places, and none of them is told or read anew.
+func TestRowsAtOtherPlacesAreWhatTheyWere(t *testing.T) {
+	p := project.Sample(t)
+	next, _, err := project.Apply(p, []project.Change{&project.AddChannel{Channel: project.NewChannel(project.Track, "New", p.MainChannel().ID), Index: 0}}, project.FakeEffects)
+	require.NoError(t, err)
+	got, err := project.ReadRevision(p, said(t, p, next), project.FakeEffects)
+	require.NoError(t, err)
+	require.Equal(t, "New", got.Channels[0].Name)
+	for i, c := range p.Channels {
+		require.Same(t, c, got.Channels[i+1])
+	}
+}
+
 func TestARevisionThatDoesNotFitIsRefusedInWords(t *testing.T) {
 	p := project.Sample(t)
 	read := func(change func(*project.Revision)) error {
@@ -83,6 +102,10 @@ func TestARevisionThatDoesNotFitIsRefusedInWords(t *testing.T) {
 	require.ErrorContains(t, read(func(r *project.Revision) {
 		r.Rows.Changed = []project.Other[*project.Channel]{{At: 0}}
 	}), "rows: one is missing")
+	nowhere := 7
+	require.ErrorContains(t, read(func(r *project.Revision) {
+		r.Rows.Changed = []project.Other[*project.Channel]{{At: 0, Was: &nowhere}}
+	}), "rows: there was no place 7 among 4")
 	require.ErrorContains(t, read(func(r *project.Revision) { r.Rest = json.RawMessage(`{"rows":[]}`) }), "unknown field")
 	_, err := project.ReadRevision(p, []byte("{"), project.FakeEffects)
 	require.ErrorContains(t, err, "read revision")

@@ -48,9 +48,15 @@ func (p *Project) Write(before *Project, was *Written) (*Written, error) {
 	if err := json.Unmarshal(b, &w.head); err != nil {
 		return nil, fmt.Errorf("take the document apart: %w", err)
 	}
-	for i, c := range p.Channels {
+	places := map[*Channel]int{} // of rows that were kept: they are the same objects
+	if before != nil {
+		for i, c := range before.Channels {
+			places[c] = i
+		}
+	}
+	for _, c := range p.Channels {
 		w.ids = append(w.ids, c.ID)
-		if before != nil && i < len(before.Channels) && c.same(before.Channels[i]) {
+		if i, kept := places[c]; kept {
 			w.rows, w.sums = append(w.rows, was.rows[i]), append(w.sums, was.sums[i])
 			continue
 		}

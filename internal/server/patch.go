@@ -1,6 +1,7 @@
 package server
 
 import (
+	"encoding/json"
 	"fmt"
 	"strconv"
 	"strings"
@@ -17,19 +18,34 @@ func patchOf(old *project.Project, was *project.Written, next *project.Project) 
 	if now, err = next.Write(old, was); err != nil {
 		return nil, nil, err
 	}
-	x, y, at := project.Differing(was, now)
-	if patch, err = jsondiff.CompareJSON(x, y); err != nil {
+	steps, arranged := was.Rearranged(now)
+	x, y, at := project.Differing(arranged, now)
+	changes, err := jsondiff.CompareJSON(x, y)
+	if err != nil {
 		return nil, nil, fmt.Errorf("compare revisions: %w", err)
 	}
-	if patch == nil {
-		patch = jsondiff.Patch{}
+	for i := range changes {
+		changes[i].Path = amongAll(changes[i].Path, at)
 	}
-	if at != nil {
-		for i := range patch {
-			patch[i].Path = amongAll(patch[i].Path, at)
+	return append(append(rowsPatch(steps), changes...), linesPatch(old.Lines, next.Lines)...), now, nil
+}
+
+// rowsPatch is what brings rows to their places: what is in them is not told again.
+func rowsPatch(steps []project.RowStep) jsondiff.Patch {
+	patch := jsondiff.Patch{}
+	for _, s := range steps {
+		op := jsondiff.Operation{Type: jsondiff.OperationMove, Path: rows + strconv.Itoa(s.At)}
+		switch {
+		case s.Goes:
+			op.Type = jsondiff.OperationRemove
+		case s.Row != nil:
+			op.Type, op.Value = jsondiff.OperationAdd, json.RawMessage(s.Row)
+		default:
+			op.From = rows + strconv.Itoa(s.From)
 		}
+		patch = append(patch, op)
 	}
-	return append(patch, linesPatch(old.Lines, next.Lines)...), now, nil
+	return patch
 }
 
 const rows = "/channels/"

@@ -74,6 +74,12 @@ func TestAPatchHoldsOnlyTheLinesThatChanged(t *testing.T) {
 	main := p.MainChannel().ID
 	look("add /lines/-; ", &project.SetLine{Owner: main, Name: "fader", Points: []project.Point{{Shape: project.Hold}}})
 	look("")
+	// rows that come, go or move leave the others alone
+	last := p.Channels[2].ID
+	look("add /channels/0; ", &project.AddChannel{Channel: project.NewChannel(project.Track, "New", main)})
+	look("remove /channels/0; replace /lines; ", &project.RemoveChannel{ID: row})
+	look("move /channels/0; ", &project.MoveChannel{ID: last, Index: 0})
+	look("move /channels/0; replace /channels/0/pan; ", &project.MoveChannel{ID: last, Index: 0}, &project.SetParam{Owner: last, Name: "pan", Value: 1})
 }
 
 func BenchmarkEditAmong100000Points(b *testing.B) {

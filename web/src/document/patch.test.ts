@@ -57,3 +57,18 @@ test('a change of one line leaves all that is drawn of the rest as it is', () =>
   expect(sameButLines(old, after({ op: 'add', path: '/tempo', value: [] }))).toBe(false)
   expect(sameButLines(old, after({ op: 'remove', path: '/name' }))).toBe(false)
 })
+
+test('a row that moves, comes or goes leaves the others the same objects', () => {
+  const old = document()
+  const [a, b] = old.channels
+  const fresh = { ...a!, id: 'fresh' }
+  const next = patched(old, [
+    { op: 'move', from: '/channels/1', path: '/channels/0' },
+    { op: 'add', path: '/channels/2', value: fresh },
+  ])
+  expect(next.channels.map((c) => c.id)).toEqual([b!.id, a!.id, 'fresh'])
+  expect(next.channels[0]).toBe(b)
+  expect(next.channels[1]).toBe(a)
+  expect(old.channels).toEqual([a, b])
+  expect(patched(next, [{ op: 'remove', path: '/channels/0' }]).channels[0]).toBe(a)
+})

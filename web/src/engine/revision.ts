@@ -1,7 +1,7 @@
 import type { Project } from '../api/types'
 
-/* What a revision says otherwise than the one before: rows and lines, of which there may be very many, only where they are not
-   the same objects (project.Revision in Go reads it). */
+/* What a revision says otherwise than the one before: of rows and lines, of which there may be very many, only which are at
+   another place, and which are no objects of before (project.Revision in Go reads it). */
 
 export function revisionOf(known: Project, now: Project) {
   return {
@@ -11,7 +11,15 @@ export function revisionOf(known: Project, now: Project) {
   }
 }
 
-const others = <T>(known: T[], now: T[]) => ({
-  count: now.length,
-  changed: now.flatMap((is, at) => (is === known[at] ? [] : [{ at, is }])),
-})
+type Other<T> = { at: number; was: number } | { at: number; is: T }
+
+function others<T>(known: T[], now: T[]) {
+  const before = new Map(known.map((x, at) => [x, at]))
+  const changed: Other<T>[] = []
+  now.forEach((is, at) => {
+    if (is === known[at]) return
+    const was = before.get(is)
+    changed.push(was === undefined ? { at, is } : { at, was })
+  })
+  return { count: now.length, changed }
+}
