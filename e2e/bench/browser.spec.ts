@@ -129,6 +129,38 @@ for (const [count, resting] of [
     )
   })
 
+for (const what of ['stage', 'row'] as const)
+  test(`a ${what} comes each second while 24 tracks of 6 stages and 4 returns play`, async ({ page, shoal }) => {
+    test.setTimeout(180_000)
+    await enter(page, shoal, 'Ada')
+    const { tracks } = await bigSession(page, shoal, 24)
+    await page.waitForTimeout(3000)
+    await page.keyboard.press('Space')
+    await page.waitForTimeout(5000)
+    const gaps = () => page.evaluate(() => (globalThis as unknown as Window).shoalEngine.underruns)
+    const before = await gaps()
+    let heard = 0 // of how many edits
+    for (let i = 0; i < 20; i++) {
+      const row = tracks[(i * 5) % 24]!
+      const so = await gaps()
+      const change =
+        what === 'row'
+          ? {
+              type: 'channel.add',
+              do: { channel: { ...row, id: `row${i}`, chain: { bypass: false, nodes: [] }, sends: [], clips: [] }, index: 0 },
+            }
+          : { type: 'node.add', do: { owner: row.id, index: 1, node: { stage: { ...another, id: `stage${i}` } } } }
+      const r = await page.request.post(`${shoal.url}/api/projects/slackwater/changes`, { data: { label: what, changes: [change] } })
+      expect(r.status(), await r.text()).toBe(200)
+      await page.waitForTimeout(1000)
+      if ((await gaps()) > so) heard++
+    }
+    console.log(`bench: a ${what} comes each second while 24 tracks play: ${(await gaps()) - before} underruns, at ${heard} of 20`)
+  })
+
+/** One more effect, for rows that play. */
+const another = { name: '', effect: 'equaliser', version: 1, params: {}, bypass: false, mix: 100, mixLaw: 'blend', actsOn: 'both' }
+
 for (const [how, share] of [
   ['all moving at once', 1],
   ['each moving a quarter of the time', 4],
