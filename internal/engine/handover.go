@@ -16,24 +16,22 @@ import (
 // takes what came out. What a change leaves alone so costs nothing, where the echoes and halls of a whole session would have
 // to be made and copied between two blocks.
 
-// kept is what a stage gave in the last block, for the one that takes over from it.
-type kept struct {
-	out pair
-	n   int // frames; 0 where it was not run
-}
-
-// alike notes what of the old plan comes out of every node of the new one as it did: how is a digest of what is fixed about
-// a node and about all that leads to it, by stage.
+// alike finds out of which nodes comes what comes out of them in the old plan: where all is fixed as it was (how is a digest of
+// a node and of all that leads to it) and no row on the way has changed.
 func (c *compiler) alike(nodes []*gnode) {
-	c.plan.how = make(map[string]uint64, len(c.plan.how))
+	c.plan.how = map[string]uint64{}
 	share := c.old != nil && c.captured.lag == c.old.latency && sameAround(c.old.doc, c.doc) && maps.Equal(c.old.water, c.plan.water)
+	var kept map[string]bool
+	if share {
+		kept = keptRows(c.old.doc, c.doc)
+	}
 	var b []byte
 	for _, n := range nodes {
 		b = append(b[:0], n.fixed...)
 		for _, v := range []int{n.latency, n.lagIn, n.lag} {
 			b = strconv.AppendInt(append(b, ' '), int64(v), 10)
 		}
-		n.same = share && c.sameRow(n.row)
+		n.same = share && (n.row == "" || kept[n.row])
 		for _, m := range n.after {
 			b = strconv.AppendUint(append(b, ' '), m.how, 16)
 			n.same = n.same && m.same
@@ -44,14 +42,17 @@ func (c *compiler) alike(nodes []*gnode) {
 	}
 }
 
-// sameRow reports whether a change has left a row alone: it is the same object then (project.Apply).
-func (c *compiler) sameRow(id string) bool {
-	if id == "" {
-		return true
+// keptRows are the rows that a change has left alone: they are the same objects then (project.Apply).
+func keptRows(was, is *project.Project) map[string]bool {
+	before := map[*project.Channel]bool{}
+	for _, ch := range was.Channels {
+		before[ch] = true
 	}
-	was, _ := c.old.doc.Channel(id)
-	is, ok := c.doc.Channel(id)
-	return ok && was == is
+	kept := map[string]bool{}
+	for _, ch := range is.Channels {
+		kept[ch.ID] = before[ch]
+	}
+	return kept
 }
 
 // sameAround reports whether two documents differ in their rows only.
@@ -84,7 +85,7 @@ func (s *stageStep) steered() bool {
 // handOver lets a stage go on in another plan, which runs after its own until it is taken over.
 func (s *stageStep) handOver(to *stageStep) {
 	to.proc, to.dry, to.lead = s.proc, s.dry, s
-	s.kept = &kept{out: newPair()}
+	s.kept = newPair()
 }
 
 // run runs the stage, or takes what the one gave that it will take over from.
@@ -94,18 +95,16 @@ func (s *stageStep) run(c *cursor, n int) {
 		return
 	}
 	s.work(c, n)
-	if k := s.kept; k != nil {
-		k.n = n
-		copy(k.out.l, s.buf.l[:n])
-		copy(k.out.r, s.buf.r[:n])
+	if s.kept.l != nil {
+		copy(s.kept.l, s.buf.l[:n])
+		copy(s.kept.r, s.buf.r[:n])
 	}
 }
 
 func (s *stageStep) follow(n int) {
-	k := s.lead.kept
 	l, r := s.buf.l[:n], s.buf.r[:n]
-	copy(l, k.out.l)
-	copy(r, k.out.r)
+	copy(l, s.lead.kept.l)
+	copy(r, s.lead.kept.r)
 	s.meter.take(dsp.PeakBits(l, r))
 	if *s.meter.power {
 		s.meter.square(l, r)

@@ -45,7 +45,7 @@ type stageStep struct {
 	values   []float64
 	rate     float64
 	lead     *stageStep // the one of the plan before, which still runs its processor
-	kept     *kept      // for the one that takes it over
+	kept     pair       // what it gave in the last block, where one will take it over
 }
 
 // tailFrames is how long an effect sounds on after its input has ended.
