@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor } from '@testing-library/react'
+import { act, fireEvent, screen, waitFor } from '@testing-library/react'
 import { beforeEach, expect, test, vi } from 'vitest'
 import { draw } from '../testing/screen'
 import { Menu } from './Menu'
@@ -21,7 +21,14 @@ async function opened() {
   fireEvent.click(button())
   await screen.findByRole('menu')
   await waitFor(() => expect(focused()).toMatch(/Rename/))
+  await settled()
 }
+
+/** The focus is given in the next picture: until then a key may come too early. */
+const settled = () =>
+  act(async () => {
+    for (let i = 0; i < 2; i++) await new Promise((drawn) => requestAnimationFrame(drawn))
+  })
 
 beforeEach(() => {
   run.mockClear()
@@ -44,8 +51,10 @@ test('arrow keys lead through it, past what is off and round its ends', async ()
   const menu = screen.getByRole('menu')
   fireEvent.keyDown(menu, { key: 'ArrowDown' })
   await waitFor(() => expect(focused()).toMatch(/Remove/))
+  await settled()
   fireEvent.keyDown(menu, { key: 'ArrowDown' })
   await waitFor(() => expect(focused()).toMatch(/Rename/))
+  await settled()
   fireEvent.keyDown(menu, { key: 'ArrowUp' })
   await waitFor(() => expect(focused()).toMatch(/Remove/))
 })

@@ -32,7 +32,7 @@ type Props = {
 /** An open menu over everything else, as high as there is room. Arrow keys and letters lead through it; it goes when something
     was chosen. */
 export function MenuOpen({ label, items, foot, place, button, shut }: Props) {
-  const [active, setActive] = useState<number | null>(null)
+  const [active, setActive] = useState<number | null>(place.last ? null : 0) // an arrow key leads on from there at once
   const elements = useRef<(HTMLElement | null)[]>([])
   const labels = useRef<(string | null)[]>([])
   const back = () => button.current?.focus()
