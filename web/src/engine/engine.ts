@@ -1,7 +1,7 @@
 import type { Overview } from './recorder'
 import type { Arrival, Change, Cost, Project, Questions, Sounding, Timeline, Trip } from '../api/types'
 import { revisionOf } from './revision'
-import { startWorker } from './early'
+import { endWorker, startWorker } from './early'
 import { Output } from './output'
 import {
   type FromWorker,
@@ -404,8 +404,9 @@ export class Engine {
   }
 
   close() {
+    if (this.closed) return
     this.closed = true
-    this.worker.terminate()
+    endWorker(this.worker)
     if (this.shared) Atomics.store(new Int32Array(this.shared.head), HEAD.running, 0) // the worklet fades out
     for (const answer of this.tickets.values()) answer('', 'The sound engine was closed.')
     this.tickets.clear()

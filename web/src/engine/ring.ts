@@ -62,7 +62,7 @@ export type Question = { do: 'ask'; name: string; of: string; ticket: number }
 /** From the page to the worker. */
 export type ToWorker =
   | Question
-  | { do: 'start'; shared: Shared | null; wasm: string }
+  | { do: 'start'; shared: Shared | null; program: string | WebAssembly.Module }
   | { do: 'document'; json: string; fresh: boolean }
   | { do: 'revision'; json: string }
   | { do: 'play' | 'stop' | 'measureAgain' }
@@ -101,6 +101,7 @@ export type Hearing = { solo: string[]; dry: string; share: string; mono: boolea
 
 /** From the worker to the page. */
 export type FromWorker =
+  | { say: 'compiled'; program: WebAssembly.Module }
   | { say: 'timeline'; json: string }
   | { say: 'layout'; id: number; points: Point[] }
   | { say: 'answer'; ticket: number; json: string; trouble: string }

@@ -12,6 +12,9 @@ const PATIENT = { timeout: 60_000 }
 
 const BLOCK = 128
 
+/** The smallest program there is: its mark and its version. */
+const program = new WebAssembly.Module(new Uint8Array([0, 0x61, 0x73, 0x6d, 1, 0, 0, 0]))
+
 /** An engine whose sound is the number of each frame. */
 class FakeEngine {
   mem = new WebAssembly.Memory({ initial: 4 })
@@ -142,13 +145,14 @@ beforeEach(async () => {
       run = () => new Promise<void>((over) => (engine.end = over))
     },
   )
-  vi.spyOn(WebAssembly, 'instantiateStreaming').mockImplementation(() =>
-    Promise.resolve({ instance: { exports: engine.exports() } } as never),
+  vi.spyOn(WebAssembly, 'compileStreaming').mockResolvedValue(program)
+  vi.spyOn(WebAssembly, 'instantiate').mockImplementation(() =>
+    Promise.resolve({ exports: engine.exports() } as never),
   )
   await import('./worker')
   send = (m) =>
     (globalThis as unknown as { onmessage: (e: { data: ToWorker }) => void }).onmessage({ data: m })
-  send({ do: 'start', shared, wasm: '/engine.wasm' } as unknown as ToWorker)
+  send({ do: 'start', shared, program: '/engine.wasm' } as unknown as ToWorker)
   await new Promise((r) => setTimeout(r)) // the engine is there
 })
 
@@ -309,29 +313,42 @@ test('an engine that ends says so once, lets nothing stale play, and answers not
 test('what comes before the engine is there waits for it', async () => {
   vi.resetModules()
   said.length = 0
-  let there: (x: unknown) => void = () => undefined
-  vi.spyOn(WebAssembly, 'instantiateStreaming').mockImplementation(
-    () => new Promise((r) => (there = r)) as never,
+  let there: () => void = () => undefined
+  vi.spyOn(WebAssembly, 'compileStreaming').mockImplementation(
+    () => new Promise((r) => (there = () => r(program))),
   )
   await import('./worker')
-  send({ do: 'start', shared, wasm: '/engine.wasm' } as unknown as ToWorker)
+  send({ do: 'start', shared, program: '/engine.wasm' } as unknown as ToWorker)
   open('Early')
   send({ do: 'locate', frame: 100, grid: 0 })
   expect(engine.calls).toEqual([])
-  there({ instance: { exports: engine.exports() } })
+  there()
   await vi.waitFor(() => expect(engine.calls).toEqual(['document Early', 'locate 100 0']), PATIENT)
+})
+
+test('what was compiled is said, and a worker that is given it compiles nothing', async () => {
+  expect(heard('compiled')).toEqual([{ say: 'compiled', program }])
+  vi.resetModules()
+  said.length = 0
+  const compiling = vi.spyOn(WebAssembly, 'compileStreaming').mockClear()
+  await import('./worker')
+  send({ do: 'start', shared, program } as unknown as ToWorker)
+  open('Next')
+  await vi.waitFor(() => expect(engine.calls).toContain('document Next'), PATIENT)
+  expect(compiling).not.toHaveBeenCalled()
+  expect(heard('compiled')).toEqual([])
 })
 
 test('that no output takes the sound may be said before the engine is there', async () => {
   vi.resetModules()
-  let there: (x: unknown) => void = () => undefined
-  vi.spyOn(WebAssembly, 'instantiateStreaming').mockImplementation(
-    () => new Promise((r) => (there = r)) as never,
+  let there: () => void = () => undefined
+  vi.spyOn(WebAssembly, 'compileStreaming').mockImplementation(
+    () => new Promise((r) => (there = () => r(program))),
   )
   await import('./worker')
-  send({ do: 'start', shared, wasm: '/engine.wasm' } as unknown as ToWorker)
+  send({ do: 'start', shared, program: '/engine.wasm' } as unknown as ToWorker)
   send({ do: 'drain', on: true })
-  there({ instance: { exports: engine.exports() } })
+  there()
   open()
   send({ do: 'play' })
   await vi.waitFor(() => expect(Atomics.load(head, HEAD.read)).toBeGreaterThan(0), PATIENT)

@@ -68,7 +68,7 @@ function write(text: string): number {
 const text = () =>
   decoder.decode(new Uint8Array(engine.mem.buffer, engine.textAt(), engine.textLength()).slice())
 
-async function start(shared: Shared | null, wasm: string) {
+async function start(shared: Shared | null, program: string | WebAssembly.Module) {
   if (shared) {
     head = new Int32Array(shared.head)
     ring = new Float32Array(shared.ring)
@@ -76,7 +76,8 @@ async function start(shared: Shared | null, wasm: string) {
     arrivals.share(shared)
   }
   const go = new Go()
-  const { instance } = await WebAssembly.instantiateStreaming(fetch(wasm), go.importObject)
+  const compiled = typeof program === 'string' ? await compile(program) : program
+  const instance = await WebAssembly.instantiate(compiled, go.importObject)
   // after a fault exports answer nothing and say nothing: whoever ends, ends here
   go.exit = ended
   void go.run(instance).then(ended, ended)
@@ -84,6 +85,13 @@ async function start(shared: Shared | null, wasm: string) {
   const waited = early
   early = null
   for (const m of waited ?? []) accept(m)
+}
+
+/** Compiles the engine while it still comes, and says what came of it: the next worker has it then. */
+async function compile(wasm: string) {
+  const program = await WebAssembly.compileStreaming(fetch(wasm))
+  say({ say: 'compiled', program })
+  return program
 }
 
 let over = false
@@ -477,7 +485,7 @@ const at: { [K in Later]: (m: Do<K>) => void } = {
 onmessage = (e: MessageEvent<ToWorker>) => {
   const m = e.data
   if (m.do === 'start') {
-    start(m.shared, m.wasm).catch((err) =>
+    start(m.shared, m.program).catch((err) =>
       say({ say: 'trouble', text: `The sound engine did not start: ${String(err)}` }),
     )
     return

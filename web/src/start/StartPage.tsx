@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { answer, api } from '../api/client'
 import { Me } from '../crew/Me'
+import { startEarly } from '../engine/early'
 import { refused } from '../session/store'
 import { Notices } from '../status/Notices'
 import { turnTheme } from '../theme/theme'
@@ -11,6 +12,9 @@ import { listed, type Order, orders } from './listed'
 import { NameGate } from './NameGate'
 import { ProjectCard } from './ProjectCard'
 
+/** Until the engine of the project that is opened next begins, in ms: first the list is drawn. */
+const BEFORE_ENGINE = 500
+
 /** All projects, each as a small chart of itself, and what one can begin with. */
 export function StartPage() {
   const client = useQueryClient()
@@ -19,6 +23,10 @@ export function StartPage() {
     queryFn: () => answer(api.GET('/api/projects')),
     refetchInterval: 10_000, // who is there changes without us
   })
+  useEffect(() => {
+    const later = setTimeout(startEarly, BEFORE_ENGINE)
+    return () => clearTimeout(later)
+  }, [])
   const [words, setWords] = useState('')
   const [order, setOrder] = useState<Order>('changed')
   const run = (p: Promise<unknown>) =>
