@@ -72,6 +72,12 @@ func overdue() {
 	}
 }
 
+// tidy gives a search for garbage that has begun a moment of its own, where there is time: else it stands still between the calls
+// until all of it is overdue, and the sound has a gap.
+//
+//go:wasmexport tidy
+func tidy() { runtime.Gosched() }
+
 func pointer[T any](s []T) int32 { return int32(uintptr(unsafe.Pointer(unsafe.SliceData(s)))) }
 
 func fail(err error) int32 {
@@ -113,7 +119,11 @@ func document(n int32, fresh bool) int32 {
 	return use(p, fresh)
 }
 
-// revision takes what a revision says otherwise than the one before: the scratch buffer holds a project.Revision as JSON. 0 is success.
+// coming is a revision that was read and is not heard yet.
+var coming *project.Project
+
+// revision reads what a revision says otherwise than the one before: the scratch buffer holds a project.Revision as JSON. 0 is
+// success; prepare and adopt come next. They are three, for a page renders between them.
 //
 //go:wasmexport revision
 func revision(n int32) int32 {
@@ -124,18 +134,39 @@ func revision(n int32) int32 {
 	if err != nil {
 		return fail(err)
 	}
-	return use(p, false)
+	base = p
+	coming = onTrial()
+	return 0
+}
+
+// prepare makes what the revision that was read will want.
+//
+//go:wasmexport prepare
+func prepare() { eng.Prepare(coming) }
+
+// adopt lets the revision be heard that was read. 0 is success.
+//
+//go:wasmexport adopt
+func adopt() int32 {
+	doc := coming
+	coming = nil
+	return revise(doc)
+}
+
+// revise gives a valid revision to the engine.
+func revise(doc *project.Project) int32 {
+	if err := eng.SetDocument(doc); err != nil {
+		return fail(err)
+	}
+	overdue()
+	return 0
 }
 
 // use lets a valid revision be heard.
 func use(p *project.Project, fresh bool) int32 {
 	base = p
 	if eng != nil && !fresh {
-		if err := eng.SetDocument(onTrial()); err != nil {
-			return fail(err)
-		}
-		overdue()
-		return 0
+		return revise(onTrial())
 	}
 	tried = nil
 	lib = pages.New(maxPages)

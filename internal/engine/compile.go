@@ -148,6 +148,7 @@ func (c *compiler) build() (*plan, error) {
 	}
 	c.plan.latency = captured.lag
 	c.plan.late = late(captured)
+	c.old = nil // else each plan would keep the one before it, and that one its own
 	return c.plan, nil
 }
 

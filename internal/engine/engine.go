@@ -33,12 +33,13 @@ const (
 
 // Engine plays a document. It is not safe for use by several goroutines.
 type Engine struct {
-	lib     *pages.Library
-	now     *plan
-	next    *plan // while a change of structure fades in
-	pending *project.Project
-	fade    int // frames of the cross-fade done
-	rate    float64
+	lib      *pages.Library
+	now      *plan
+	next     *plan // while a change of structure fades in
+	pending  *project.Project
+	prepared *prepared
+	fade     int // frames of the cross-fade done
+	rate     float64
 
 	hearing   Hearing
 	loopOn    bool
@@ -120,6 +121,9 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.point.live, e.turned = rows, true
 	}
 	freed := doc != e.now.doc && e.lib.Release()
+	if freed || e.turned {
+		e.prepared = nil
+	}
 	same := !freed && e.now.sameWater(doc)
 	if same && onlyPoints(e.now.doc, doc) {
 		e.now.relines(doc)
@@ -129,8 +133,8 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.now.reclips(doc)
 		return nil
 	}
-	e.turned = false
-	c, err := draw(doc, e.lib, nil, e.point)
+	c, p, err := e.graphOf(doc)
+	e.turned, e.prepared = false, nil
 	if err != nil {
 		return fmt.Errorf("compile %s: %w", doc.Name, err)
 	}
@@ -140,10 +144,11 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.now.hear(&e.hearing, gateFrames)
 		return nil
 	}
-	c.old = e.now
-	p, err := c.build()
-	if err != nil {
-		return fmt.Errorf("compile %s: %w", doc.Name, err)
+	if p == nil {
+		c.old = e.now
+		if p, err = c.build(); err != nil {
+			return fmt.Errorf("compile %s: %w", doc.Name, err)
+		}
 	}
 	e.bringIn(p)
 	return nil

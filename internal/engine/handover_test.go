@@ -3,6 +3,7 @@ package engine
 import (
 	"runtime"
 	"testing"
+	"weak"
 
 	"github.com/stretchr/testify/require"
 
@@ -84,6 +85,26 @@ func TestAFadeThatIsCutShortHandsOverToo(t *testing.T) {
 	l, _ := play(t, e, 9000, 128)
 	require.Nil(t, e.now.lead(left))
 	require.Greater(t, power(l), 1e-6)
+}
+
+// A plan that has been replaced is let go: each holds megabytes, and a session is edited for hours.
+func TestAPlanThatWasReplacedIsLetGo(t *testing.T) {
+	s, _, _, touched := echoing(t)
+	e := s.engine()
+	e.Play()
+	for i := range 3 {
+		play(t, e, 2000, 128)
+		was := weak.Make(e.now)
+		s.change(&project.AddNode{Owner: touched.ID, Node: stage("trim", nil)})
+		if i > 0 {
+			e.Prepare(s.doc)
+		}
+		require.NoError(t, e.SetDocument(s.doc))
+		play(t, e, 2000, 128)
+		require.Nil(t, e.next)
+		runtime.GC()
+		require.True(t, was.Value() == nil, "after edit %d", i)
+	}
 }
 
 // lead is the stage that a row's first still follows; nil, where there is none, or no plan.

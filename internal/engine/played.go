@@ -116,6 +116,7 @@ func (e *Engine) takeWorks(at int64) {
 		}
 	}
 	if len(taken) > 0 {
+		e.prepared = nil // it would wait for them
 		for _, p := range e.plans() {
 			p.takeUp(taken)
 		}

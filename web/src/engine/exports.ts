@@ -8,6 +8,9 @@ export type Exports = {
   levelsAt(): number
   document(n: number, fresh: number): number
   revision(n: number): number
+  prepare(): void
+  tidy(): void
+  adopt(): number
   timeline(): void
   play(): void
   stop(): void

@@ -57,6 +57,12 @@ class FakeEngine {
         say(this.refuses)
         return 1
       },
+      revision: (n) => {
+        this.calls.push(`revision ${read(n)}`)
+        if (!this.refuses) return 0
+        say(this.refuses)
+        return 1
+      },
       timeline: () => void say('{"bars":[]}'),
       layout: () => void say('[]'),
       soundings: () => void say('[]'),
@@ -188,6 +194,32 @@ test('a document is given to the engine, and what follows from it is said', asyn
 test('a document that the engine refuses is said in its words', () => {
   engine.refuses = 'there is no effect "sparkle"'
   open()
+  expect(heard('trouble')).toEqual([
+    { say: 'trouble', text: 'The sound engine refused the project: there is no effect "sparkle"' },
+  ])
+})
+
+test('a revision is read, prepared and heard, before what is asked after it; one that is refused is only read', async () => {
+  open()
+  send({ do: 'play' })
+  await vi.waitFor(() => expect(queued()).toBeGreaterThan(0), PATIENT)
+  engine.calls.length = 0
+  send({ do: 'revision', json: '{"rows":1}' })
+  send({ do: 'ask', ticket: 1, name: 'draw', of: '' })
+  await vi.waitFor(() => {
+    listen(Math.min(queued(), BLOCK))
+    expect(engine.calls.filter((c) => /revision|prepare|adopt|ask/.test(c))).toEqual([
+      'revision {"rows":1}',
+      'prepare',
+      'adopt',
+      'ask draw',
+    ])
+  }, PATIENT)
+  engine.refuses = 'there is no effect "sparkle"'
+  engine.calls.length = said.length = 0
+  send({ do: 'revision', json: '{"rows":2}' })
+  send({ do: 'move', owner: 'a', name: 'fader', value: -3 }) // before an order all revisions are taken
+  expect(engine.calls.filter((c) => /revision|prepare|adopt/.test(c))).toEqual(['revision {"rows":2}'])
   expect(heard('trouble')).toEqual([
     { say: 'trouble', text: 'The sound engine refused the project: there is no effect "sparkle"' },
   ])

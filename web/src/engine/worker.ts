@@ -142,6 +142,14 @@ function document(json: string, fresh: boolean) {
   took(engine.document(write(json), fresh ? 1 : 0))
 }
 
+/** A revision is read, prepared and heard in three turns: the sound goes on between them. */
+function revise(json: string) {
+  let refused = 0
+  inTurn(() => (refused = engine.revision(write(json))) && took(refused), true)
+  inTurn(() => refused || engine.prepare(), true)
+  inTurn(() => refused || took(engine.adopt()), true)
+}
+
 /** A revision was given to the engine: what follows from it. */
 function took(failed: number) {
   if (failed) {
@@ -392,9 +400,14 @@ function answerSome() {
   })
 }
 
-/** Lets revisions and questions have their turn, as long as most of what the ring should hold is in it. */
-const runSome = () =>
-  turns.run(() => !pumping || !Atomics.load(head!, HEAD.running) || queued() > 0.7 * target)
+/** Whether most of what the ring should hold is in it, or nobody hears it. */
+const easy = () => !pumping || !Atomics.load(head!, HEAD.running) || queued() > 0.7 * target
+
+/** Lets revisions and questions have their turn, and the engine tidy up, as long as there is time. */
+function runSome() {
+  turns.run(easy)
+  if (easy()) engine.tidy()
+}
 
 /** Answers a question: what the engine left as text, or why it could not. */
 function reply(ticket: number, failed: number) {
@@ -501,7 +514,7 @@ onmessage = (e: MessageEvent<ToWorker>) => {
 function accept(m: ToWorker) {
   if (over || m.do === 'start' || m.do === 'drain') return
   if (m.do === 'document') return inTurn(() => document(m.json, m.fresh), true)
-  if (m.do === 'revision') return inTurn(() => took(engine.revision(write(m.json))), true)
+  if (m.do === 'revision') return revise(m.json)
   if (m.do === 'buffer') {
     target = m.frames
     return
