@@ -119,7 +119,7 @@ func document(n int32, fresh bool) int32 {
 	return use(p, fresh)
 }
 
-// coming is a revision that was read and is not heard yet.
+// coming is a revision, with what is tried on it, that was read and is not heard yet.
 var coming *project.Project
 
 // revision reads what a revision says otherwise than the one before: the scratch buffer holds a project.Revision as JSON. 0 is
@@ -193,8 +193,8 @@ func onTrial() *project.Project {
 	return base
 }
 
-// try lets changes be heard without making them: the scratch buffer holds them as a
-// JSON list. An empty list ends it.
+// try reads changes that are heard without being made: the scratch buffer holds them as a
+// JSON list. An empty list ends it. 0 is success; prepare and adopt come next.
 //
 //go:wasmexport try
 func try(n int32) int32 {
@@ -207,13 +207,11 @@ func try(n int32) int32 {
 	if err != nil {
 		return fail(err)
 	}
-	if _, _, err := project.Apply(base, batch, engine.EffectInfo); err != nil {
+	with, _, err := project.Apply(base, batch, engine.EffectInfo)
+	if err != nil {
 		return fail(err)
 	}
-	tried = batch
-	if err := eng.SetDocument(onTrial()); err != nil {
-		return fail(err)
-	}
+	tried, coming = batch, with
 	return 0
 }
 

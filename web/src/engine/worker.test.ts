@@ -225,6 +225,14 @@ test('a revision is read, prepared and heard, before what is asked after it; one
   ])
 })
 
+test('what is tried is prepared and heard as a revision is, and told under its ticket', async () => {
+  open()
+  engine.calls.length = 0
+  send({ do: 'try', json: '[]', ticket: 3 })
+  expect(engine.calls.filter((c) => /try|prepare|adopt/.test(c))).toEqual(['try 2', 'prepare', 'adopt'])
+  expect(heard('answer')).toMatchObject([{ ticket: 3, trouble: '' }])
+})
+
 test('questions are answered under their tickets, or why they cannot be', async () => {
   open()
   send({ do: 'ask', ticket: 7, name: 'draw', of: '{"id":"s"}' })

@@ -142,12 +142,12 @@ function document(json: string, fresh: boolean) {
   took(engine.document(write(json), fresh ? 1 : 0))
 }
 
-/** A revision is read, prepared and heard in three turns: the sound goes on between them. */
-function revise(json: string) {
+/** A revision, or what is tried on it, is read, prepared and heard in three turns: the sound goes on between them. */
+function inSteps(read: () => number, heard: (refused: number) => void) {
   let refused = 0
-  inTurn(() => (refused = engine.revision(write(json))) && took(refused), true)
+  inTurn(() => (refused = read()) && heard(refused), true)
   inTurn(() => refused || engine.prepare(), true)
-  inTurn(() => refused || took(engine.adopt()), true)
+  inTurn(() => refused || heard(engine.adopt()), true)
 }
 
 /** A revision was given to the engine: what follows from it. */
@@ -473,10 +473,14 @@ const at: { [K in Later]: (m: Do<K>) => void } = {
   hear: (m) => engine.hear(write(JSON.stringify(m.hearing))),
   take: (m) => engine.take(write(`${m.owner}\n${m.name}`), m.on ? 1 : 0),
   move: (m) => engine.move(write(`${m.owner}\n${m.name}`), m.value),
-  try: (m) => {
-    reply(m.ticket, engine.try(write(m.json)))
-    tellLayout()
-  },
+  try: (m) =>
+    inSteps(
+      () => engine.try(write(m.json)),
+      (refused) => {
+        reply(m.ticket, refused)
+        tellLayout()
+      },
+    ),
   listen: (m) => {
     if (engine.listen(write(JSON.stringify(m.point))) !== 0) say({ say: 'trouble', text: text() })
   },
@@ -514,7 +518,7 @@ onmessage = (e: MessageEvent<ToWorker>) => {
 function accept(m: ToWorker) {
   if (over || m.do === 'start' || m.do === 'drain') return
   if (m.do === 'document') return inTurn(() => document(m.json, m.fresh), true)
-  if (m.do === 'revision') return revise(m.json)
+  if (m.do === 'revision') return inSteps(() => engine.revision(write(m.json)), took)
   if (m.do === 'buffer') {
     target = m.frames
     return
