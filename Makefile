@@ -11,7 +11,7 @@ TOOL    = $(GO) tool -modfile=tools.mod
 GOFILES = $(shell find cmd internal -name '*.go') go.mod
 WEBSRC  = $(shell find web/src web/public web/index.html web/vite.config.ts -type f -not -path '*/gen/*' -not -name schema.d.ts)
 
-.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e smoke-firefox lint bench performance sound gestures faults screenshots docs clean chromium
+.PHONY: fmt demo demo-fresh build generate test test-go test-web test-e2e smoke-firefox lint lint-go lint-web bench performance sound gestures faults screenshots docs clean chromium
 
 demo: build
 	bin/shoal demo --addr $(ADDR) --data $(DATA)
@@ -67,13 +67,19 @@ clean:
 # Tests: the whole thing, in the order in which failures are cheapest.
 test: build lint test-go test-web test-e2e
 
+# Go's and the front end's do not wait for one another.
 lint: generate build/site e2e/node_modules/.done
+	@$(MAKE) --no-print-directory -j2 --output-sync=line lint-go lint-web
+
+lint-go:
 	@test -z "$$(gofmt -l cmd internal)" || { gofmt -l cmd internal; echo 'gofmt these files'; exit 1; }
 	$(GO) vet ./...
 	GOOS=js GOARCH=wasm $(GO) vet ./cmd/engine
 	$(TOOL) staticcheck ./...
 	$(TOOL) errcheck -ignoretests -exclude .errcheck ./...
 	$(GO) mod tidy -diff
+
+lint-web:
 	cd web && npm run --silent check && npm run --silent lint
 	cd e2e && npm run --silent check && npm run --silent lint
 
