@@ -138,7 +138,8 @@ for (const what of ['stage', 'row'] as const)
     await page.keyboard.press('Space')
     await page.waitForTimeout(5000)
     const gaps = () => page.evaluate(() => (globalThis as unknown as Window).shoalEngine.underruns)
-    const before = await gaps()
+    const held = () => page.evaluate(() => (globalThis as unknown as Window).shoalEngine.held)
+    const [before, first] = [await gaps(), await held()]
     let heard = 0 // of how many edits
     for (let i = 0; i < 20; i++) {
       const row = tracks[(i * 5) % 24]!
@@ -155,7 +156,9 @@ for (const what of ['stage', 'row'] as const)
       await page.waitForTimeout(1000)
       if ((await gaps()) > so) heard++
     }
-    console.log(`bench: a ${what} comes each second while 24 tracks play: ${(await gaps()) - before} underruns, at ${heard} of 20`)
+    console.log(
+      `bench: a ${what} comes each second while 24 tracks play: ${(await gaps()) - before} underruns, at ${heard} of 20, the engine holds ${(((await held()) - first) / 1e6).toFixed(0)} MB more than before`,
+    )
   })
 
 /** One more effect, for rows that play. */

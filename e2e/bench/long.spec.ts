@@ -25,8 +25,12 @@ async function minutes(page: Page, i: number) {
   }
   await page.keyboard.press('Escape')
   await row(page, name).locator('[data-stage]').first().click()
-  await page.keyboard.press('b')
-  await page.keyboard.press('Control+z')
+  for (const key of ['b', 'Delete']) {
+    await page.keyboard.press(key)
+    await page.waitForTimeout(60)
+    await page.keyboard.press('Control+z')
+    await page.waitForTimeout(60)
+  }
   await row(page, name).getByRole('button', { name, exact: true }).first().click()
   await page.keyboard.press('x')
   await page.waitForTimeout(250)
