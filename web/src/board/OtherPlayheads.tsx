@@ -1,23 +1,24 @@
-import { useEffect, useRef } from 'react'
+import { useLayoutEffect, useRef } from 'react'
 import { useShallow } from 'zustand/react/shallow'
 import type { Presence } from '../api/types'
 import { Mark } from '../crew/Mark'
 import { tintOf } from '../crew/person'
 import { useSession } from '../session/store'
 import { view } from '../session/view'
-import { heardAgo, songAfter } from '../session/whereabouts'
+import { heardAgo, isAnother, songAfter } from '../session/whereabouts'
 
 /** Where others play: a small flag for each on the ruler, with their mark. It goes on by what they said last. */
 export function OtherPlayheads({ perPixel, rate }: { perPixel: number; rate: number }) {
   const playing = useSession(
-    useShallow((s) => s.people.filter((p) => p.heard?.playing && p.person.id !== s.me?.id)),
+    useShallow((s) => s.people.filter((p) => p.heard?.playing && isAnother(p, s.me))),
   )
   return playing.map((p) => <Flag key={p.window} of={p} perPixel={perPixel} rate={rate} />)
 }
 
 function Flag({ of: p, perPixel, rate }: { of: Presence; perPixel: number; rate: number }) {
   const flag = useRef<HTMLSpanElement>(null)
-  useEffect(() => {
+  // as soon as its element goes: a clock that goes on finds none
+  useLayoutEffect(() => {
     const lay = () => {
       const song = songAfter(p.heard!, heardAgo(p), rate)
       flag.current!.style.transform = `translateX(${Math.round((song - view().scroll) / perPixel)}px)`

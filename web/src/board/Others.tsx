@@ -1,11 +1,12 @@
 import { useShallow } from 'zustand/react/shallow'
 import { Mark } from '../crew/Mark'
 import { type Session, useSession } from '../session/store'
+import { isAnother } from '../session/whereabouts'
 
 /** Whoever else is somewhere, each once. */
 const others = (s: Session, at: (p: Session['people'][number]) => boolean) => {
   const found = new Map<string, string>()
-  for (const p of s.people) if (p.person.id !== s.me?.id && at(p)) found.set(p.person.id, p.person.name)
+  for (const p of s.people) if (isAnother(p, s.me) && at(p)) found.set(p.person.id, p.person.name)
   return [...found].flat()
 }
 

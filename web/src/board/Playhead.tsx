@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useLayoutEffect, useRef } from 'react'
 import { useHeard } from '../session/meters'
 import { useView, view } from '../session/view'
 
@@ -18,7 +18,7 @@ export function Playhead({ perPixel, flag }: { perPixel: number; flag?: boolean 
     song.current = h.song
     lay()
   })
-  useEffect(() => {
+  useLayoutEffect(() => {
     lay()
     return useView.subscribe((v, before) => v.scroll !== before.scroll && lay())
   })

@@ -1,13 +1,14 @@
 import type { Presence } from '../api/types'
 import { hearAlong, leaveAlong } from '../session/along'
 import { useSession } from '../session/store'
+import { isAnother } from '../session/whereabouts'
 import { Mark } from './Mark'
 
 /** Who else has the project open just now, where they are, and a way to hear what they hear. */
 export function HereNow() {
   const people = useSession((s) => s.people)
   const me = useSession((s) => s.me)
-  const others = people.filter((p) => p.person.id !== me?.id)
+  const others = people.filter((p) => isAnother(p, me))
   return (
     <section className="mb-3">
       <h3 className="font-semibold">Here now</h3>

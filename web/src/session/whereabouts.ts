@@ -1,4 +1,4 @@
-import type { Heard, Message, Presence, TrialHeard, Whereabouts } from '../api/types'
+import type { Heard, Message, Person, Presence, TrialHeard, Whereabouts } from '../api/types'
 import { theEngine } from './sound'
 import { theProject } from './store'
 import { useView, type View, view } from './view'
@@ -10,6 +10,10 @@ const known = new WeakMap<Presence, number>()
 
 /** How long ago it came to be known what somebody hears, in ms. */
 export const heardAgo = (p: Presence) => performance.now() - (known.get(p) ?? performance.now())
+
+/** Whether somebody is another than me. Whoever has given no name yet is not told from others who have not: this window is among
+    them. */
+export const isAnother = (p: Presence, me: Person | null) => p.person.id !== (me?.id ?? '')
 
 /** The people that a message leaves: all, or those before with who came, moved and left. */
 export function peopleAfter(before: Presence[], m: Message): Presence[] {
