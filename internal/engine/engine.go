@@ -116,13 +116,15 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.pending = doc
 		return nil
 	}
+	ready := e.prepared
+	e.prepared = nil
 	e.retime(doc)
 	if rows := e.liveRows(doc); !slices.Equal(rows, e.point.live) {
 		e.point.live, e.turned = rows, true
 	}
 	freed := doc != e.now.doc && e.lib.Release()
 	if freed || e.turned {
-		e.prepared = nil
+		ready = nil
 	}
 	same := !freed && e.now.sameWater(doc)
 	if same && onlyPoints(e.now.doc, doc) {
@@ -133,8 +135,8 @@ func (e *Engine) SetDocument(doc *project.Project) error {
 		e.now.reclips(doc)
 		return nil
 	}
-	c, p, err := e.graphOf(doc)
-	e.turned, e.prepared = false, nil
+	c, p, err := e.graphOf(doc, ready)
+	e.turned = false
 	if err != nil {
 		return fmt.Errorf("compile %s: %w", doc.Name, err)
 	}

@@ -44,8 +44,8 @@ func (e *Engine) lighter(doc *project.Project) bool {
 }
 
 // graphOf is the graph of a revision: the one that was prepared, where all is as it was then.
-func (e *Engine) graphOf(doc *project.Project) (*compiler, *plan, error) {
-	if p := e.prepared; p != nil && p.c.doc == doc && p.old == e.now && p.was == e.now.doc && reflect.DeepEqual(p.c.point, e.point) &&
+func (e *Engine) graphOf(doc *project.Project, p *prepared) (*compiler, *plan, error) {
+	if p != nil && p.c.doc == doc && p.old == e.now && p.was == e.now.doc && reflect.DeepEqual(p.c.point, e.point) &&
 		(p.plan == nil || !p.plan.leadsBroken()) {
 		return p.c, p.plan, nil
 	}
